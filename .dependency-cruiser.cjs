@@ -1,0 +1,63 @@
+/** The arrows: app, jobs → flows → db, outside, documents → core; app → ui → core. Never backwards. */
+const room = (name) => `^src/${name}/`;
+const only = (from, allowed, comment) => ({
+  name: `${from}-knows-only`,
+  severity: 'error',
+  comment,
+  from: { path: room(from) },
+  to: { path: '^(src|standins|bin|tests)/', pathNot: [room(from), ...allowed] },
+});
+const TESTS = '(\\.test\\.tsx?$|^tests/)';
+
+module.exports = {
+  forbidden: [
+    only('core', [], 'what is true depends on nothing'),
+    only('db', [room('core')], 'what is remembered knows what is true'),
+    only('outside', [room('core')], 'who we talk to knows what is true'),
+    only('documents', [room('core')], 'what we print knows what is true'),
+    only(
+      'flows',
+      [room('db'), room('outside'), room('documents'), room('core')],
+      'what happens is the only place where these meet',
+    ),
+    only('ui', [room('core')], 'what is seen never knows what is remembered'),
+    only(
+      'jobs',
+      [room('flows'), '^src/outside/log', '^src/db/(jobs|worker-life)\\.ts$'],
+      'a task only calls its flow; the queue itself is in db',
+    ),
+    only('app', [room('flows'), room('ui'), room('core'), '^src/outside/log'], 'where it is: routes knock at flows'),
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      comment: 'no package, no platform module',
+      from: { path: room('core') },
+      to: { dependencyTypes: ['core', 'npm', 'npm-dev', 'npm-optional', 'npm-peer', 'npm-no-pkg', 'npm-unknown'] },
+    },
+    {
+      name: 'only-db-knows-pg',
+      severity: 'error',
+      from: { path: '^(src|standins)/', pathNot: room('db') },
+      to: { path: 'node_modules/(pg|node-pg-migrate)/' },
+    },
+    {
+      name: 'standins-know-only-core',
+      severity: 'error',
+      from: { path: '^standins/' },
+      to: { path: '^src/', pathNot: room('core') },
+    },
+    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
+    { name: 'resolvable', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '\\.css$' } },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: TESTS },
+    tsConfig: { fileName: 'tsconfig.json' },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: {
+      extensions: ['.ts', '.tsx', '.js', '.mjs'],
+      conditionNames: ['import', 'node', 'default'],
+      exportsFields: ['exports'],
+    },
+  },
+};

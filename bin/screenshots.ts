@@ -1,0 +1,113 @@
+/** Takes the pictures in docs/screenshots from a demo that is running and fresh: npx tsx bin/screenshots.ts [WEB] [STANDINS] */
+import type { Page } from 'puppeteer-core';
+import { startChromium } from '../tests/support/chromium';
+import { press, type, untilShown } from '../tests/support/person';
+
+const [web = 'http://localhost:3000', standIns = 'http://127.0.0.1:4000'] = process.argv.slice(2);
+const DESK = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844, deviceScaleFactor: 2 };
+const settle = () => new Promise((resolve) => setTimeout(resolve, 1200));
+
+const { browser, close } = await startChromium();
+const page = await browser.newPage();
+
+async function take(name: string, size: { width: number; height: number } = DESK, at: Page = page): Promise<void> {
+  await at.setViewport(size);
+  await settle();
+  await at.screenshot({ path: `docs/screenshots/${name}.png` });
+  process.stdout.write(`${name}\n`);
+}
+const go = async (path: string, size: { width: number; height: number } = DESK): Promise<void> => {
+  await page.setViewport(size);
+  await page.goto(path.startsWith('http') ? path : `${web}${path}`, { waitUntil: 'load' });
+};
+/** The link in the latest mail whose subject begins with this. */
+async function linkOf(beginning: string): Promise<string> {
+  const answer = await fetch(`${standIns}/mail/api/messages`);
+  const { messages } = (await answer.json()) as { messages: { subject: string; text: string }[] };
+  const text = messages.find(({ subject }) => subject.startsWith(beginning))?.text ?? '';
+  const [link] = /http:\S+\/i\/[\w-]+/.exec(text) ?? [];
+  if (!link) throw new Error(`No mail “${beginning}…” with a link`);
+  return link;
+}
+const openRow = (name: string): Promise<unknown> =>
+  page.evaluate((wanted) => {
+    const rows = [...document.querySelectorAll<HTMLAnchorElement>('a[data-row]')];
+    rows.find((row) => row.innerText.includes(wanted))?.click();
+  }, name);
+
+await go('/sign-in');
+await take('sign-in');
+await press(page, 'Come in as Ada', 'button');
+await untilShown(page, 'Needs a hand');
+await take('today');
+await go('/ask/invoices');
+await openRow('Marguerite');
+await untilShown(page, 'still due');
+await take('list-and-sheet');
+await go('/ask/invoices');
+await openRow('Ingrid Fallowell');
+await untilShown(page, 'Total due');
+await press(page, 'Tally of the Sales tax', 'button');
+await take('composer');
+await press(page, 'E-mail', 'tab');
+await settle();
+await take('proof');
+await go('/ask/links');
+await openRow('Five lessons');
+await untilShown(page, 'Copy link');
+await press(page, 'Change it', 'link');
+await untilShown(page, 'What the payer is asked');
+await settle();
+await settle();
+await take('offer');
+await go('/ask/pages');
+await openRow('Lend a child');
+await untilShown(page, 'Copy link');
+await press(page, 'Design the page', 'link');
+await untilShown(page, 'Published versions');
+await settle();
+await settle();
+await take('page-designer');
+await go('/c/five-lessons');
+await settle();
+await take('checkout');
+await go('/money/payments');
+await openRow('Ilse Varga');
+await untilShown(page, 'Processing fee');
+await take('payments');
+await go('/records/customers');
+await openRow('Emrys Cadwallon');
+await untilShown(page, 'Statement');
+await take('customers');
+await press(page, 'Statement of account', 'link');
+await untilShown(page, 'Balance before');
+await take('statement');
+await go('/records/items');
+await page.waitForSelector('a[data-row]');
+await page.click('a[data-row]');
+await settle();
+await take('items');
+await go('/records/taxes');
+await type(page, 'Postal code', '32055');
+await take('taxes');
+await go('/ask/repeats');
+await page.evaluate(() => document.querySelector<HTMLAnchorElement>('a[href*="/ask/repeats/"][href*="-"]')?.click());
+await untilShown(page, 'Cello loan');
+await take('repeat');
+await go('/settings/profile');
+await take('profile');
+const open = await linkOf('Invoice ');
+await go(open);
+await take('customer');
+await go(open, PHONE);
+await take('customer-phone', PHONE);
+await go(await linkOf('Receipt '), DESK);
+await take('receipt');
+await page.setCookie({ name: 'dahlia_setting', value: 'night', url: web });
+await go('/ask/invoices');
+await openRow('Edda Tolliver');
+await untilShown(page, 'Paid.');
+await take('night');
+await close();
+process.exit(0);

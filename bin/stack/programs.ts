@@ -1,0 +1,110 @@
+/** The programs of a running Dahlia, with what each is told: for the demo, the tests and the measurements alike. */
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
+import { createWriteStream, mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import type { DatabaseUrls } from '@/db/migrate';
+
+/** Where a stack lives and listens. */
+export type StackOptions = {
+  readonly folder: string;
+  readonly urls: DatabaseUrls;
+  readonly webPort: number;
+  readonly standInPort: number;
+  readonly smtpPort: number;
+  readonly distDir: string;
+  /** More settings for every program. */
+  readonly more?: Readonly<Record<string, string>>;
+};
+
+export type ProgramName = 'web' | 'worker' | 'standins';
+
+/** Every setting of every program. The application is reached by name and the stand-ins by number: two sites for a browser. */
+export function stackEnvironment(options: StackOptions): Record<string, string> {
+  const { urls, webPort, standInPort, smtpPort } = options;
+  const publicUrl = `http://localhost:${webPort}`;
+  const standIns = `http://127.0.0.1:${standInPort}`;
+  return {
+    NODE_ENV: 'production',
+    NEXT_TELEMETRY_DISABLED: '1',
+    NEXT_DIST_DIR: options.distDir,
+    DATABASE_URL: urls.app,
+    JOBS_DATABASE_URL: urls.jobs,
+    PUBLIC_URL: publicUrl,
+    CARDS_URL: `${standIns}/cards`,
+    CARDS_API_KEY: 'stand-in-key',
+    SAMPLE_SITE_URL: `http://127.0.0.1:${standInPort}/shop`,
+    CARDS_WEBHOOK_SECRET: 'stand-in-secret',
+    CLOCK_URL: `${standIns}/clock`,
+    SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
+    FILES_SECRET: 'stand-in-files-secret',
+    MAIL_WEBHOOK_SECRET: 'stand-in-mail-secret',
+    MESSAGES_URL: `${standIns}/messages`,
+    MESSAGES_API_KEY: 'stand-in-message-key',
+    BANK_URL: `${standIns}/bank`,
+    BANK_API_KEY: 'stand-in-bank-key',
+    MAIL_FROM: 'post@dahlia.example',
+    STANDINS_DIR: join(options.folder, 'standins'),
+    STANDINS_PORT: String(standInPort),
+    STANDINS_SMTP_PORT: String(smtpPort),
+    STANDINS_APP_ORIGINS: publicUrl,
+    STANDINS_MAIL_REPORT_URL: `${publicUrl}/api/hooks/mail`,
+    STANDINS_WEBHOOK_URL: `${publicUrl}/api/hooks/cards`,
+    ...options.more,
+  };
+}
+
+const COMMANDS: Readonly<Record<ProgramName, (options: StackOptions) => string[]>> = {
+  web: ({ webPort }) => ['node_modules/next/dist/bin/next', 'start', '-p', String(webPort), '-H', '127.0.0.1'],
+  worker: () => ['--import', 'tsx', 'src/jobs/worker.ts'],
+  standins: () => ['--import', 'tsx', 'standins/main.ts'],
+};
+
+/** Starts one program; what it prints goes to a file beside the data. */
+export function startProgram(name: ProgramName, options: StackOptions): ChildProcess {
+  mkdirSync(join(options.folder, 'log'), { recursive: true });
+  const program = spawn(process.execPath, COMMANDS[name](options), {
+    env: { ...process.env, ...stackEnvironment(options), DAHLIA_PROGRAM: name },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  const log = createWriteStream(join(options.folder, 'log', `${name}.log`), { flags: 'a' });
+  program.stdout?.pipe(log);
+  program.stderr?.pipe(log);
+  return program;
+}
+
+/** Waits until an address answers at all. @throws Error after `seconds` */
+export async function untilAnswers(url: string, seconds = 60): Promise<void> {
+  for (const end = Date.now() + seconds * 1000; Date.now() < end; ) {
+    try {
+      await fetch(url, { signal: AbortSignal.timeout(2000) });
+      return;
+    } catch {
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+  }
+  throw new Error(`Nobody answers at ${url}`);
+}
+
+/** Ends a program: gently, then for good. */
+export function stopProgram(program: ChildProcess, signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {
+  if (program.exitCode !== null || program.signalCode !== null) return Promise.resolve();
+  return new Promise((resolve) => {
+    const timer = setTimeout(() => program.kill('SIGKILL'), 6000);
+    program.once('exit', () => {
+      clearTimeout(timer);
+      resolve();
+    });
+    program.kill(signal);
+  });
+}
+
+/** Starts PostgreSQL with its data in `folder`; returns the superuser's URL. @param sync off only for what may be lost */
+export function startDatabase(folder: string, sync = true): string {
+  const env = { ...process.env, DB_DIR: folder, DB_FSYNC: sync ? 'on' : 'off' };
+  return execFileSync('bin/db', ['start'], { env, encoding: 'utf8', stdio: ['ignore', 'pipe', 'inherit'] }).trim();
+}
+
+/** Stops it. */
+export function stopDatabase(folder: string): void {
+  execFileSync('bin/db', ['stop'], { env: { ...process.env, DB_DIR: folder }, stdio: 'ignore' });
+}

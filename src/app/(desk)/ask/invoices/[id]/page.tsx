@@ -1,0 +1,25 @@
+import type { Metadata, Route } from 'next';
+import { redirect } from 'next/navigation';
+import { orNotFound } from '@/app/found';
+import { pageActor } from '@/app/session';
+import { invoiceSheet } from '@/flows/invoice-sheet';
+import { InvoiceSheetView } from './sheet-view';
+
+type Props = { params: Promise<{ id: string }> };
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const { id } = await params;
+  const { invoice } = await orNotFound(
+    id,
+    pageActor().then((actor) => invoiceSheet(actor, id)),
+  );
+  return { title: `Invoice ${invoice.number ?? ''}` };
+}
+
+export default async function InvoicePage({ params }: Props) {
+  const actor = await pageActor();
+  const { id } = await params;
+  const sheet = await orNotFound(id, invoiceSheet(actor, id));
+  if (sheet.invoice.stage === 'draft') redirect(`/ask/compose/${id}` as Route);
+  return <InvoiceSheetView sheet={sheet} mayAsk={actor.role !== 'reader'} />;
+}

@@ -1,0 +1,97 @@
+import type { ReactNode } from 'react';
+import { pageActor } from '@/app/session';
+import { wireMinor } from '@/core/money/money';
+import { moneyText } from '@/core/money/money-text';
+import { customerOverview } from '@/flows/customers';
+import { invoiceList } from '@/flows/invoice-list';
+import { listOverview } from '@/flows/search-invoices';
+import { Figure } from '@/ui/amount';
+import { Empty } from '@/ui/empty';
+import { InvoiceSearch } from '@/ui/invoice/invoice-search';
+import { StartButton } from '@/ui/invoice/start-button';
+import { ListAndSheet } from '@/ui/list/list-and-sheet';
+import { ListGroups } from '@/ui/list/list-group';
+import { AskShelf } from '../shelf';
+import { wireRow } from './wire-row';
+
+export default async function InvoicesLayout({ children }: { children: ReactNode }) {
+  const actor = await pageActor();
+  const { business, today, parts, sums } = await invoiceList(actor);
+  const { currency, locale } = business;
+  const figure = (minor: bigint) => <Figure minor={wireMinor(minor)} currency={currency} locale={locale} />;
+  const rows = (part: keyof typeof parts) => parts[part].rows.map((row) => wireRow(row, business, today));
+  const overview = await listOverview(actor);
+  const { groups } = await customerOverview(actor);
+  const words = Object.fromEntries(
+    overview.counts
+      .filter(({ count }) => count > 0)
+      .map(({ state, count, sums: by }) => [
+        state,
+        `${count}: ${Object.entries(by)
+          .map(([code, minor]) => moneyText({ minor, currency: code }, locale))
+          .join(' + ')}`,
+      ]),
+  );
+  const none = Object.values(parts).every((part) => part.rows.length === 0);
+  return (
+    <>
+      <AskShelf here="Invoices" />
+      <ListAndSheet
+        label="Invoices"
+        list={
+          <>
+            <div className="flex h-[34px] items-center gap-4">
+              <b className="font-semibold">
+                Owed to you <span className="font-serif text-[15px]">{figure(sums.all)}</span>
+              </b>
+              <span className="flex-1" />
+              {actor.role === 'reader' ? null : <StartButton />}
+            </div>
+            <InvoiceSearch
+              counts={words}
+              saved={overview.saved}
+              groups={groups.map(({ name }) => name)}
+              locale={locale}
+              stamp={String(Date.now())}
+              mayAsk={actor.role !== 'reader'}
+            >
+              {none ? (
+                <Empty words="No invoices yet. An invoice asks one customer for money, and is paid from its own page." />
+              ) : (
+                <>
+                  <ListGroups
+                    rows={rows('open')}
+                    heads={[
+                      { name: 'Late', figure: figure(sums.late) },
+                      { name: 'Next two weeks', figure: figure(sums.soon) },
+                      { name: 'Later', figure: figure(sums.later) },
+                    ]}
+                    next={parts.open.next}
+                    more="/api/invoices?part=open"
+                    locale={locale}
+                  />
+                  <ListGroups
+                    rows={rows('drafts')}
+                    heads={[{ name: 'Not sent' }]}
+                    next={parts.drafts.next}
+                    more="/api/invoices?part=drafts"
+                    locale={locale}
+                  />
+                  <ListGroups
+                    rows={rows('settled')}
+                    heads={[{ name: 'Paid lately' }]}
+                    next={parts.settled.next}
+                    more="/api/invoices?part=settled"
+                    locale={locale}
+                  />
+                </>
+              )}
+            </InvoiceSearch>
+          </>
+        }
+      >
+        {children}
+      </ListAndSheet>
+    </>
+  );
+}

@@ -1,0 +1,6 @@
+import type { ReactNode } from 'react';
+import { OfferLayout } from '../offer-parts/offer-layout';
+
+export default function Layout({ children }: { children: ReactNode }) {
+  return <OfferLayout placement="link">{children}</OfferLayout>;
+}

@@ -1,0 +1,11 @@
+import type { Metadata } from 'next';
+
+export const metadata: Metadata = { title: 'Payment links' };
+
+export default function NothingOpen() {
+  return (
+    <p className="mt-24 text-center font-serif text-[16.5px] text-soft">
+      Choose a payment link to see what it brings in, or make a new one.
+    </p>
+  );
+}

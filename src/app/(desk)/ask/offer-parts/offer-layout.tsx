@@ -1,0 +1,57 @@
+import type { ReactNode } from 'react';
+import { pageActor } from '@/app/session';
+import type { Placement } from '@/core/offer/offer';
+import { offersPage } from '@/flows/offers';
+import { businessToday } from '@/flows/payment-list';
+import { Empty } from '@/ui/empty';
+import { ListAndSheet } from '@/ui/list/list-and-sheet';
+import { ListGroups } from '@/ui/list/list-group';
+import { BeginOffer } from '@/ui/offer/begin-offer';
+import { PLACEMENT_WORDS } from '@/ui/offer/placement-words';
+import { AskShelf } from '../shelf';
+import { wireOffer } from './wire-offer';
+
+const NONE: Readonly<Record<Placement, string>> = {
+  link: 'No payment link yet. Give it a name and a price, and send it to whom you like.',
+  page: 'No hosted page yet. It describes something, and takes the payment.',
+  button: 'No button yet. It stands on your own website, and opens the checkout there.',
+};
+
+const GROUPS = [{ name: 'Drafts' }, { name: 'Open' }, { name: 'Paused and closed' }];
+
+/** The list of one way of placing offers, with the sheet of the open one beside it. */
+export async function OfferLayout({ placement, children }: { placement: Placement; children: ReactNode }) {
+  const actor = await pageActor();
+  const { business, today } = await businessToday(actor);
+  const page = await offersPage(actor, placement, '');
+  const words = PLACEMENT_WORDS[placement];
+  return (
+    <>
+      <AskShelf here={words.list} />
+      <ListAndSheet
+        label={words.list}
+        list={
+          <>
+            <div className="flex h-[34px] items-center gap-4">
+              <b className="flex-1 font-semibold">{words.list}</b>
+              {actor.role === 'reader' ? null : <BeginOffer placement={placement} words={`New ${words.one}`} />}
+            </div>
+            {page.rows.length === 0 ? (
+              <Empty words={NONE[placement]} />
+            ) : (
+              <ListGroups
+                rows={page.rows.map((row) => wireOffer(row, business, words.path, today))}
+                next={page.next}
+                more={`/api/offers/page?placement=${placement}`}
+                locale={business.locale}
+                heads={GROUPS}
+              />
+            )}
+          </>
+        }
+      >
+        {children}
+      </ListAndSheet>
+    </>
+  );
+}

@@ -1,0 +1,36 @@
+import type { ReactNode } from 'react';
+import { pageActor } from '@/app/session';
+import { businessToday, paymentPage } from '@/flows/payment-list';
+import { Empty } from '@/ui/empty';
+import { ListAndSheet } from '@/ui/list/list-and-sheet';
+import { ListGroups } from '@/ui/list/list-group';
+import { Shelf } from '@/ui/shelf';
+import { wirePayment } from './wire-payment';
+
+export default async function PaymentsLayout({ children }: { children: ReactNode }) {
+  const actor = await pageActor();
+  const { business, today } = await businessToday(actor);
+  const page = await paymentPage(actor, null);
+  return (
+    <>
+      <Shelf label="Money" kinds={[{ name: 'Payments', href: '/money/payments' }]} here="Payments" />
+      <ListAndSheet
+        label="Payments"
+        list={
+          page.rows.length === 0 ? (
+            <Empty words="Nothing has come in yet. Payments appear here the moment they are made." />
+          ) : (
+            <ListGroups
+              rows={page.rows.map((row) => wirePayment(row, business, today))}
+              next={page.next}
+              more="/api/payments"
+              locale={business.locale}
+            />
+          )
+        }
+      >
+        {children}
+      </ListAndSheet>
+    </>
+  );
+}

@@ -1,0 +1,77 @@
+import type { Metadata } from 'next';
+import { wireRow } from '@/app/(desk)/ask/invoices/wire-row';
+import { orGone } from '@/app/found';
+import { pageActor } from '@/app/session';
+import { wireMinor } from '@/core/money/money';
+import { customerSheet } from '@/flows/customers';
+import { giftYears } from '@/flows/gifts';
+import { businessToday } from '@/flows/payment-list';
+import { Figure } from '@/ui/amount';
+import { CustomerSheet } from '@/ui/customer/customer-sheet';
+import { ListRowLink } from '@/ui/list/list-row';
+
+type Props = { params: Promise<{ id: string }> };
+
+export const metadata: Metadata = { title: 'Customer' };
+
+export default async function CustomerPage({ params }: Props) {
+  const actor = await pageActor();
+  const { id } = await params;
+  const sheet = await orGone(id, customerSheet(actor, id), '/records/customers');
+  const gifts = await giftYears(actor, id);
+  const { business, today } = await businessToday(actor);
+  const { locale } = business;
+  return (
+    <CustomerSheet
+      key={id}
+      customer={sheet.customer}
+      alike={sheet.alike}
+      home={business.country}
+      locale={locale}
+      mayAsk={actor.role !== 'reader'}
+    >
+      {sheet.sums.map((sum) => (
+        <p key={sum.currency} className="document flex flex-wrap gap-x-6">
+          <span>
+            {sum.invoices === 1 ? '1 invoice' : `${sum.invoices} invoices`} in {sum.currency}
+          </span>
+          <span>
+            paid <Figure minor={wireMinor(sum.paidMinor)} currency={sum.currency} locale={locale} />
+          </span>
+          <span className="font-semibold">
+            still due <Figure minor={wireMinor(sum.dueMinor)} currency={sum.currency} locale={locale} />
+          </span>
+        </p>
+      ))}
+      {gifts.map((gift) => (
+        <p key={`${gift.year} ${gift.currency}`} className="document flex flex-wrap items-baseline gap-x-6">
+          <span>
+            {gift.count === 1 ? '1 gift' : `${gift.count} gifts`} in {gift.year},{' '}
+            <Figure minor={gift.minor} currency={gift.currency} locale={locale} /> {gift.currency}
+          </span>
+          <a
+            className="link font-sans"
+            href={`/files/gifts/${id}?year=${gift.year}&currency=${gift.currency}`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            Letter over {gift.year}
+          </a>
+        </p>
+      ))}
+      <ul className="mt-2 border-t border-ink">
+        {sheet.invoices.map((row) => (
+          <ListRowLink
+            key={row.id}
+            row={{
+              ...wireRow(row, business, today),
+              name: row.title || row.reference || (row.number ? `Invoice ${row.number}` : 'Draft'),
+            }}
+            open={false}
+            locale={locale}
+          />
+        ))}
+      </ul>
+    </CustomerSheet>
+  );
+}

@@ -1,0 +1,38 @@
+import type { Metadata } from 'next';
+import { orNotFound } from '@/app/found';
+import { pageActor } from '@/app/session';
+import { customerStatement } from '@/flows/statement';
+import { StatementView } from '@/ui/statement/statement-view';
+
+export const metadata: Metadata = { title: 'Statement of account' };
+
+type Props = {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ from?: string; to?: string; currency?: string }>;
+};
+
+export default async function StatementPage({ params, searchParams }: Props) {
+  const actor = await pageActor();
+  const { id } = await params;
+  const { from = '', to = '', currency = '' } = await searchParams;
+  const asked = { from, to, currency: /^[A-Z]{3}$/.test(currency) ? currency : '' };
+  const statement = await orNotFound(id, customerStatement(actor, id, asked));
+  const { lines, open, ages, ...rest } = statement;
+  return (
+    <StatementView
+      customerId={id}
+      statement={{
+        ...rest,
+        lines: lines.map((line) => ({
+          ...line,
+          chargedMinor: Number(line.chargedMinor),
+          receivedMinor: Number(line.receivedMinor),
+          balanceMinor: Number(line.balanceMinor),
+        })),
+        ages: Object.fromEntries(Object.entries(ages).map(([age, minor]) => [age, Number(minor)])),
+        openCount: open.length,
+      }}
+      mayAsk={actor.role !== 'reader'}
+    />
+  );
+}

@@ -1,0 +1,28 @@
+import type { Metadata } from 'next';
+import { orGone } from '@/app/found';
+import { pageActor } from '@/app/session';
+import { taxClasses } from '@/core/tax/business-tax';
+import { itemSheet } from '@/flows/items';
+import { businessToday } from '@/flows/payment-list';
+import { taxRules } from '@/flows/taxes';
+import { ItemForm } from '@/ui/item/item-form';
+
+export const metadata: Metadata = { title: 'Item' };
+
+export default async function ItemPage({ params }: { params: Promise<{ id: string }> }) {
+  const actor = await pageActor();
+  const { id } = await params;
+  const { item, promised } = await orGone(id, itemSheet(actor, id), '/records/items');
+  const { business } = await businessToday(actor);
+  const classes = taxClasses(await taxRules(actor));
+  return (
+    <ItemForm
+      key={id}
+      item={item}
+      currency={business.currency}
+      classes={classes}
+      promised={promised}
+      mayAsk={actor.role !== 'reader'}
+    />
+  );
+}

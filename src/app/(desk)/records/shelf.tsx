@@ -1,0 +1,14 @@
+import { Shelf } from '@/ui/shelf';
+
+const KINDS = [
+  { name: 'Customers', href: '/records/customers' },
+  { name: 'Items', href: '/records/items' },
+  { name: 'Taxes', href: '/records/taxes' },
+  { name: 'Discount codes', href: '/records/codes' },
+  { name: 'Partners', href: '/records/partners' },
+] as const;
+
+/** The kinds of records that there are. */
+export const RecordsShelf = ({ here }: { here: (typeof KINDS)[number]['name'] }) => (
+  <Shelf label="Records" kinds={KINDS} here={here} />
+);

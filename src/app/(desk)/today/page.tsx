@@ -1,0 +1,123 @@
+import type { Metadata, Route } from 'next';
+import Link from 'next/link';
+import { pageActor } from '@/app/session';
+import { daysBetween } from '@/core/dates/calendar-date';
+import { clockTime, dayHeading, shortDate } from '@/core/dates/date-text';
+import { dateInZone } from '@/core/dates/zone';
+import { wireMinor } from '@/core/money/money';
+import { DAYS_AHEAD } from '@/core/today/horizon';
+import { type TodayView, todayView } from '@/flows/today';
+import { Amount, Figure } from '@/ui/amount';
+import { Empty } from '@/ui/empty';
+import { GroupHead } from '@/ui/list/list-group';
+import { CHANNEL_WORDS } from '../money/payments/wire-payment';
+import { TodayHorizon } from './today-horizon';
+import { TodayQueue } from './today-queue';
+
+export const metadata: Metadata = { title: 'Today' };
+
+const COUNTS = [
+  'Nothing needs',
+  'One thing needs',
+  'Two things need',
+  'Three things need',
+  'Four things need',
+  'Five things need',
+  'Six things need',
+];
+
+/** What came in lately, as a cash book: by day, latest first. */
+function CameIn({ view }: { view: TodayView }) {
+  const { business, today, cameIn } = view;
+  const { zone, locale } = business;
+  const dated = cameIn.map((payment) => ({ payment, at: payment.settledAt ?? payment.startedAt }));
+  const days = [...new Set(dated.map(({ at }) => dateInZone(at, zone)))].slice(0, 5);
+  const heading = (on: (typeof days)[number]) => {
+    const ago = daysBetween(on, today);
+    return ago === 0 ? 'Today' : ago === 1 ? 'Yesterday' : shortDate(on, locale, { weekday: true });
+  };
+  return (
+    <section aria-label="Came in">
+      <div className="flex items-baseline justify-between">
+        <h2 className="title-section">Came in</h2>
+        <Link href="/money/payments" className="link">
+          All payments
+        </Link>
+      </div>
+      {days.length === 0 ? (
+        <p className="mt-3 text-soft">Nothing yet. Payments appear here the moment they are made.</p>
+      ) : null}
+      {days.map((on) => (
+        <div key={on}>
+          <GroupHead name={heading(on)} />
+          <ul>
+            {dated
+              .filter(({ at }) => dateInZone(at, zone) === on)
+              .map(({ payment, at }) => (
+                <li key={payment.id}>
+                  <Link
+                    href={`/money/payments/${payment.id}` as Route}
+                    className="grid h-[34.5px] grid-cols-[50px_minmax(0,1fr)_auto_84px] items-center gap-2 border-b border-rule hover:bg-[color-mix(in_srgb,var(--rule)_45%,transparent)]"
+                  >
+                    <span className="text-soft">{clockTime(at, zone)}</span>
+                    <span className="private truncate font-serif text-[15.5px] font-medium">{payment.customer}</span>
+                    <span className="small text-soft">
+                      {CHANNEL_WORDS[payment.channel]} {payment.invoiceId ? payment.subject : ''}
+                    </span>
+                    <span className="text-right font-serif text-[15.5px] font-medium">
+                      {payment.currency === business.currency ? (
+                        <Figure minor={wireMinor(payment.amountMinor)} currency={payment.currency} locale={locale} />
+                      ) : (
+                        <Amount minor={wireMinor(payment.amountMinor)} currency={payment.currency} locale={locale} />
+                      )}
+                    </span>
+                  </Link>
+                </li>
+              ))}
+          </ul>
+        </div>
+      ))}
+    </section>
+  );
+}
+
+export default async function TodayPage() {
+  const actor = await pageActor();
+  const view = await todayView(actor);
+  const { business, today, queue, horizon } = view;
+  const amount = (minor: bigint) => (
+    <Amount minor={wireMinor(minor)} currency={business.currency} locale={business.locale} />
+  );
+  return (
+    <div className="flex min-h-[calc(100dvh-52px)] flex-col">
+      <div className="mx-auto w-full max-w-[1440px] flex-1 px-4 pb-6 sm:px-7">
+        <h1 className="title-screen pt-4">{dayHeading(today, business.locale)}</h1>
+        <p className="mt-1 font-serif text-[18px]/[26px]">
+          {COUNTS[queue.length] ?? 'Many things need'} a hand.{' '}
+          <Link href="/money/payments" className="tally-link font-semibold">
+            {amount(view.cameInToday)}
+          </Link>{' '}
+          has come in today, and{' '}
+          <Link href="/ask/invoices" className="tally-link font-semibold">
+            {amount(horizon.expected)}
+          </Link>{' '}
+          is expected in the coming {DAYS_AHEAD / 7} weeks.
+        </p>
+        <div className="mt-4 grid items-start gap-x-9 gap-y-6 lg:grid-cols-[minmax(0,760fr)_minmax(0,428fr)]">
+          <section aria-label="Needs a hand">
+            <h2 className="title-section pb-2">Needs a hand</h2>
+            <div className="sheet">
+              {queue.length === 0 ? (
+                <Empty words="Everything is in hand. What is late, refused or not delivered appears here." />
+              ) : (
+                <TodayQueue view={view} mayAsk={actor.role !== 'reader'} />
+              )}
+            </div>
+          </section>
+          <CameIn view={view} />
+        </div>
+      </div>
+      <TodayHorizon view={view} />
+    </div>
+  );
+}

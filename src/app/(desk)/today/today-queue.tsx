@@ -1,0 +1,136 @@
+import { CircleHelp, MailX, MessageCircleQuestion, PenLine } from 'lucide-react';
+import type { Route } from 'next';
+import Link from 'next/link';
+import type { ReactNode } from 'react';
+import { daysBetween } from '@/core/dates/calendar-date';
+import { clockTime, shortDate } from '@/core/dates/date-text';
+import { dateInZone } from '@/core/dates/zone';
+import { sharePaid } from '@/core/invoice/state';
+import { wireMinor } from '@/core/money/money';
+import { REFUSAL_BRIEF } from '@/core/payment/outcome';
+import type { QueueItem, TodayView } from '@/flows/today';
+import { Figure } from '@/ui/amount';
+import { RemindAtOnce } from '@/ui/invoice/sheet-actions';
+import { Rosette } from '@/ui/rosette';
+import { CHANNEL_WORDS, subjectPath } from '../money/payments/wire-payment';
+
+type Row = { key: string; mark: ReactNode; title: ReactNode; about: string; sum: ReactNode; action: ReactNode };
+
+const icon = { size: 22, strokeWidth: 1.4, 'aria-hidden': true } as const;
+
+function rowOf(item: QueueItem, view: TodayView, first: boolean, mayAsk: boolean): Row {
+  const { business, today } = view;
+  const { locale, zone } = business;
+  const strong = first ? 'btn-go' : '';
+  const open = (href: string, words: string) => (
+    <Link href={href as Route} className={`btn ${strong}`}>
+      {words}
+    </Link>
+  );
+  const figure = (minor: bigint, currency: string) => (
+    <Figure minor={wireMinor(minor)} currency={currency} locale={locale} />
+  );
+  switch (item.kind) {
+    case 'refused': {
+      const { payment } = item;
+      const on = dateInZone(payment.startedAt, zone);
+      return {
+        key: payment.id,
+        mark: <Rosette state="Refused" size={26} />,
+        title: <>{payment.customer}: the card was refused</>,
+        about: `${payment.cardScheme ?? 'Card'} ·${payment.cardLast4 ?? ''}: ${payment.reason ? REFUSAL_BRIEF[payment.reason] : 'refused'}, ${on === today ? clockTime(payment.startedAt, zone) : shortDate(on, locale, { weekday: true })}. Invoice ${payment.subject}.`,
+        sum: figure(payment.amountMinor, payment.currency),
+        action: open(`/ask/invoices/${payment.invoiceId}`, 'Look at it'),
+      };
+    }
+    case 'checking': {
+      const { payment } = item;
+      return {
+        key: payment.id,
+        mark: <CircleHelp {...icon} />,
+        title: <>{payment.customer}: no answer about a card yet</>,
+        about: `${CHANNEL_WORDS[payment.channel]} ${payment.subject}. Dahlia keeps asking; the card is charged once at most.`,
+        sum: figure(payment.amountMinor, payment.currency),
+        action: open(subjectPath(payment), 'Look at it'),
+      };
+    }
+    case 'question': {
+      const { question } = item;
+      return {
+        key: question.id,
+        mark: <MessageCircleQuestion {...icon} />,
+        title: <>{question.customer} asks about an invoice</>,
+        about: `“${question.text}” Invoice ${question.number}.`,
+        sum: null,
+        action: open(`/ask/invoices/${question.invoiceId}`, 'Answer'),
+      };
+    }
+    case 'undelivered': {
+      const { message } = item;
+      return {
+        key: message.id,
+        mark: <MailX {...icon} />,
+        title: <>An e-mail to {message.customer} was not taken</>,
+        about: `${message.toAddress}, about invoice ${message.invoiceNumber}.`,
+        sum: null,
+        action: open(`/ask/invoices/${message.invoiceId}`, 'Look at it'),
+      };
+    }
+    case 'late': {
+      const { invoice } = item;
+      const late = invoice.dueOn ? daysBetween(invoice.dueOn, today) : 0;
+      return {
+        key: invoice.id,
+        mark: <Rosette state="Overdue" share={sharePaid(invoice)} size={26} />,
+        title: (
+          <Link href={`/ask/invoices/${invoice.id}` as Route} className="hover:underline">
+            {invoice.customer} is {late === 1 ? '1 day' : `${late} days`} late
+          </Link>
+        ),
+        about: `Invoice ${invoice.number}, ${invoice.seen ? 'seen' : 'not opened yet'}.`,
+        sum: figure(invoice.dueMinor, invoice.currency),
+        action: mayAsk ? (
+          <RemindAtOnce invoiceId={invoice.id} to={invoice.customer ?? ''} strong={first} />
+        ) : (
+          open(`/ask/invoices/${invoice.id}`, 'Look at it')
+        ),
+      };
+    }
+    case 'draft': {
+      const { invoice } = item;
+      return {
+        key: invoice.id,
+        mark: <PenLine {...icon} />,
+        title: <>An invoice for {invoice.customer ?? 'nobody yet'} is not sent</>,
+        about: `Changed ${shortDate(dateInZone(invoice.changedAt, zone), locale, { weekday: true })}.`,
+        sum: figure(invoice.totalMinor, invoice.currency),
+        action: open(`/ask/compose/${invoice.id}`, 'Go on writing'),
+      };
+    }
+  }
+}
+
+/** What needs a hand, worst first; one action a row, and the plum one is the first. */
+export function TodayQueue({ view, mayAsk }: { view: TodayView; mayAsk: boolean }) {
+  return (
+    <ul className="px-[18px]">
+      {view.queue.map((item, at) => {
+        const row = rowOf(item, view, at === 0, mayAsk);
+        return (
+          <li
+            key={row.key}
+            className="grid min-h-[70px] grid-cols-[40px_minmax(0,1fr)] items-center gap-x-1 gap-y-2 border-b border-rule py-2 last:border-0 sm:grid-cols-[40px_minmax(0,1fr)_auto_150px]"
+          >
+            {row.mark}
+            <div className="min-w-0 pr-2">
+              <div className="name private">{row.title}</div>
+              <div className="private small text-soft">{row.about}</div>
+            </div>
+            <div className="col-start-2 font-serif text-[16.5px] font-medium sm:col-start-auto sm:pr-5">{row.sum}</div>
+            <div className="col-start-2 grid sm:col-start-auto">{row.action}</div>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

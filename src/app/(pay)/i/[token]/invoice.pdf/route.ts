@@ -1,0 +1,4 @@
+import { fileAnswer, Nothing, open } from '@/app/answer';
+import { linkedInvoicePdf } from '@/flows/files';
+
+export const GET = open(Nothing, async ({ params }) => fileAnswer(await linkedInvoicePdf(params.token ?? '')));

@@ -1,0 +1,103 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import { cache } from 'react';
+import { longDate, shortDate } from '@/core/dates/date-text';
+import { dateInZone } from '@/core/dates/zone';
+import { wireMinor } from '@/core/money/money';
+import { isLanguage, localeFor, wordsOf } from '@/core/words/words';
+import { cardFieldsUrl, payableNow, viewByLink } from '@/flows/payer-page';
+import { PayerInvoice } from '@/ui/payer/payer-invoice';
+
+const view = cache(viewByLink);
+type Props = { params: Promise<{ token: string }>; searchParams: Promise<{ lang?: string | string[] }> };
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const found = await view((await params).token);
+  return found
+    ? {
+        title: {
+          absolute: `${wordsOf(found.printed.locale).invoice} ${found.printed.number} · ${found.printed.seller.name}`,
+        },
+        referrer: 'same-origin',
+      }
+    : { title: 'Not found' };
+}
+
+/** What the customer sees through the link: the invoice, and beside it what to pay. */
+export default async function LinkedInvoice({ params, searchParams }: Props) {
+  const { token } = await params;
+  const found = await view(token);
+  if (!found) notFound();
+  const { lang } = await searchParams;
+  const asked = typeof lang === 'string' && isLanguage(lang) ? lang : '';
+  const locale = localeFor(asked, found.printed.locale, found.printed.payer.country ?? '');
+  const printed = { ...found.printed, locale };
+  const words = wordsOf(locale);
+  const { zone, dueMinor, approvals, termsAccepted } = found;
+  const on = (at: string) => dateInZone(new Date(at), zone);
+  const files = printed.files.map((file) => {
+    const said = approvals.find(({ fileId }) => fileId === file.id);
+    const approved = said?.decision === 'approved';
+    return {
+      id: file.id,
+      name: file.name,
+      href: `/i/${token}/files/${file.id}`,
+      approve: file.approve,
+      decided: !said
+        ? ''
+        : approved
+          ? words.approvedOn(longDate(on(said.at), locale), said.byName)
+          : words.changeAskedOn(longDate(on(said.at), locale)),
+      waits: file.approve && !approved && found.stage === 'sent' && dueMinor > 0n,
+    };
+  });
+  const payable = payableNow(found);
+  const open = found.stage === 'sent' && dueMinor > 0n;
+  const { terms } = printed;
+  return (
+    <PayerInvoice
+      invoice={printed}
+      stage={found.stage}
+      standing={{
+        paidMinor: wireMinor(found.paidMinor),
+        creditedMinor: wireMinor(found.creditedMinor),
+        dueMinor: found.stage === 'cancelled' ? 0 : wireMinor(dueMinor),
+      }}
+      receipts={found.receipts.map((receipt) => ({
+        id: receipt.number,
+        number: receipt.number,
+        label: words.paid(shortDate(on(receipt.at), locale), receipt.card || words.methods[receipt.method]),
+        minor: receipt.amountMinor,
+        href: `/i/${token}/receipts/${receipt.number}`,
+      }))}
+      files={files}
+      token={token}
+      logo={printed.logoId ? `/i/${token}/files/${printed.logoId}` : null}
+      pay={
+        open
+          ? {
+              kind: 'open',
+              card: printed.ways.card && payable.due > 0n,
+              open: {
+                fieldsUrl: cardFieldsUrl(),
+                pending: found.pending ? (found.pending.approvalUrl ?? 'checking') : null,
+                refused: found.refused ? words.refusals[found.refused.reason] : null,
+              },
+              terms: {
+                currency: printed.currency,
+                locale,
+                dueMinor: wireMinor(payable.due),
+                leastMinor: wireMinor(payable.least),
+                smallestMinor: wireMinor(payable.smallest),
+                parts: printed.ways.parts,
+                tip: printed.ways.tip,
+                terms:
+                  terms && termsAccepted?.versionId !== terms.versionId ? { name: terms.name, text: terms.text } : null,
+                approveFirst: files.some(({ waits }) => waits),
+              },
+            }
+          : { kind: 'closed' }
+      }
+    />
+  );
+}

@@ -1,0 +1,13 @@
+import { open } from '@/app/answer';
+import { FileNameInput } from '@/app/input/file-input';
+import { Refusal } from '@/flows/refusal';
+import { MOST_BYTES, storeAnswer } from '@/flows/store-file';
+
+export const POST = open(
+  FileNameInput,
+  async ({ input, params, request, address }) => {
+    if (Number(request.headers.get('content-length') ?? 0) > MOST_BYTES) throw new Refusal('file-too-large');
+    return storeAnswer(params.name ?? '', input.name, Buffer.from(await request.arrayBuffer()), address);
+  },
+  'address',
+);

@@ -1,0 +1,7 @@
+import { open } from '@/app/answer';
+import { OrderInput } from '@/app/input/checkout-input';
+import { takeOrder } from '@/flows/take-order';
+
+export const POST = open(OrderInput, ({ input, params, address }) =>
+  takeOrder(params.name ?? '', { ...input, chargedMinor: BigInt(input.chargedMinor) }, address),
+);

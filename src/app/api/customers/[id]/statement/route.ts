@@ -1,0 +1,13 @@
+import { desk } from '@/app/answer';
+import { MailStatementInput } from '@/app/input/repeat-input';
+import { mailStatement } from '@/flows/statement';
+
+export const POST = desk(MailStatementInput, (actor, { input, params }) =>
+  mailStatement(actor, params.id ?? '', {
+    from: input.from ?? '',
+    to: input.to ?? '',
+    currency: input.currency ?? '',
+    requestKey: input.requestKey,
+    text: input.text,
+  }),
+);

@@ -1,0 +1,5 @@
+import { desk } from '@/app/answer';
+import { AlikeInput } from '@/app/input/customer-input';
+import { alikeCustomers } from '@/flows/customers';
+
+export const GET = desk(AlikeInput, (actor, { input }) => alikeCustomers(actor, input.name, input.email));

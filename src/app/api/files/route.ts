@@ -1,0 +1,14 @@
+import { desk } from '@/app/answer';
+import { UploadInput } from '@/app/input/file-input';
+import { Refusal } from '@/flows/refusal';
+import { MOST_BYTES, storeFile } from '@/flows/store-file';
+
+/** The body is the file itself; what it is for and its name stand in the address. */
+export const POST = desk(
+  UploadInput,
+  async (actor, { input, request }) => {
+    if (Number(request.headers.get('content-length') ?? 0) > MOST_BYTES) throw new Refusal('file-too-large');
+    return storeFile(actor, input.name, input.purpose, Buffer.from(await request.arrayBuffer()));
+  },
+  'address',
+);

@@ -1,0 +1,7 @@
+import { desk } from '@/app/answer';
+import { SendAgainInput } from '@/app/input/paper-input';
+import { remindNow } from '@/flows/follow-invoice';
+
+export const POST = desk(SendAgainInput, (actor, { input, params }) =>
+  remindNow(actor, params.id ?? '', input.requestKey, input.how),
+);

@@ -1,0 +1,9 @@
+import { desk, Nothing } from '@/app/answer';
+import { DraftInput, paperOf } from '@/app/input/paper-input';
+import { discardDraft, saveDraft } from '@/flows/draft';
+
+export const PUT = desk(DraftInput, (actor, { input, params }) =>
+  saveDraft(actor, params.id ?? '', paperOf(input.paper), input.revision),
+);
+
+export const DELETE = desk(Nothing, (actor, { params }) => discardDraft(actor, params.id ?? ''));

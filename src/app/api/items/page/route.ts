@@ -1,0 +1,12 @@
+import { desk } from '@/app/answer';
+import { ItemPageInput } from '@/app/input/item-input';
+import { itemRow } from '@/app/rows';
+import { itemsPage } from '@/flows/items';
+import { businessToday } from '@/flows/payment-list';
+
+export const GET = desk(ItemPageInput, async (actor, { input }) => {
+  const after = input.key !== undefined && input.id ? { key: input.key, id: input.id } : null;
+  const { business } = await businessToday(actor);
+  const page = await itemsPage(actor, input.words ?? '', after);
+  return { rows: page.rows.map((item) => itemRow(item, business.currency)), next: page.next };
+});

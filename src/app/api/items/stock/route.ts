@@ -1,0 +1,5 @@
+import { desk } from '@/app/answer';
+import { IdsInput } from '@/app/input/item-input';
+import { availableStock } from '@/flows/items';
+
+export const GET = desk(IdsInput, (actor, { input }) => availableStock(actor, input.ids.split(',').filter(Boolean)));

@@ -1,0 +1,4 @@
+import { desk, Nothing } from '@/app/answer';
+import { placeOffer } from '@/flows/offers';
+
+export const POST = desk(Nothing, (actor, { params }) => placeOffer(actor, params.id ?? ''));

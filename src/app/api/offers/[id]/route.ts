@@ -1,0 +1,9 @@
+import { desk, Nothing } from '@/app/answer';
+import { KeepOfferInput } from '@/app/input/offer-input';
+import { deleteOffer, keepOffer } from '@/flows/offers';
+
+export const PUT = desk(KeepOfferInput, (actor, { input: { revision, ...fields }, params }) =>
+  keepOffer(actor, params.id ?? '', revision, fields),
+);
+
+export const DELETE = desk(Nothing, (actor, { params }) => deleteOffer(actor, params.id ?? ''));

@@ -1,0 +1,9 @@
+import { desk } from '@/app/answer';
+import { AccountInput } from '@/app/input/offer-records-input';
+import { accountHolder } from '@/flows/partners';
+
+export const GET = desk(
+  AccountInput,
+  async (actor, { input }) => ({ holder: await accountHolder(actor, input.number) }),
+  'address',
+);

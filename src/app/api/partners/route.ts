@@ -1,0 +1,5 @@
+import { desk } from '@/app/answer';
+import { PartnerInput } from '@/app/input/offer-records-input';
+import { storePartner } from '@/flows/partners';
+
+export const POST = desk(PartnerInput, (actor, { input }) => storePartner(actor, null, input));

@@ -1,0 +1,5 @@
+import { open } from '@/app/answer';
+import { DecisionInput } from '@/app/input/pay-input';
+import { decideFile } from '@/flows/consent';
+
+export const POST = open(DecisionInput, ({ input, params }) => decideFile(params.token ?? '', params.id ?? '', input));

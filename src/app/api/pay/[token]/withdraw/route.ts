@@ -1,0 +1,4 @@
+import { Nothing, open } from '@/app/answer';
+import { withdrawAttempt } from '@/flows/settle-payment';
+
+export const POST = open(Nothing, ({ params }) => withdrawAttempt(params.token ?? ''));

@@ -1,0 +1,12 @@
+import { desk } from '@/app/answer';
+import { ProfileInput } from '@/app/input/profile-input';
+import { keepProfile } from '@/flows/profile';
+
+export const PUT = desk(ProfileInput, (actor, { input }) =>
+  keepProfile(actor, {
+    ...input,
+    logoId: input.logoId ?? null,
+    termsId: input.termsId ?? null,
+    ways: input.ways ? { ...input.ways, tip: input.ways.tip ?? null } : null,
+  }),
+);

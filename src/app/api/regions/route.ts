@@ -1,0 +1,5 @@
+import { open } from '@/app/answer';
+import { CountryInput } from '@/app/input/customer-input';
+import { regionsOf } from '@/flows/places';
+
+export const GET = open(CountryInput, async ({ input }) => regionsOf(input.country ?? ''));

@@ -1,0 +1,10 @@
+import { randomUUID } from 'node:crypto';
+import { desk } from '@/app/answer';
+import { FileNameInput } from '@/app/input/file-input';
+
+/** A file handed in at a rehearsal is not kept. */
+export const POST = desk(
+  FileNameInput,
+  async (_actor, { input }) => ({ id: randomUUID(), name: input.name }),
+  'address',
+);

@@ -1,0 +1,11 @@
+import { NextResponse } from 'next/server';
+import { desk, Nothing } from '@/app/answer';
+import { SESSION_COOKIE } from '@/app/session';
+import { signOut } from '@/flows/sign-in';
+
+export const POST = desk(Nothing, async (actor, { request }) => {
+  await signOut(actor, request.cookies.get(SESSION_COOKIE)?.value ?? '');
+  const response = NextResponse.json({ ok: true, value: null });
+  response.cookies.delete(SESSION_COOKIE);
+  return response;
+});

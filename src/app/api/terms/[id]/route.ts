@@ -1,0 +1,4 @@
+import { desk, Nothing } from '@/app/answer';
+import { dropTerms } from '@/flows/profile';
+
+export const DELETE = desk(Nothing, (actor, { params }) => dropTerms(actor, params.id ?? ''));

@@ -1,0 +1,52 @@
+import { homePlace, sellerOf } from '@/core/business/business';
+import { clockTime, shortDate } from '@/core/dates/date-text';
+import { dateInZone } from '@/core/dates/zone';
+import type { Actor } from '@/flows/access';
+import { composerChoices } from '@/flows/composer-choices';
+import type { InvoiceSheet } from '@/flows/invoice-sheet';
+import type { ComposerProps } from '@/ui/composer/composer';
+
+/** All that the composer shows of a paper. @param sentVersion the version that is changed, or null for a draft */
+export async function composerOf(
+  actor: Actor,
+  sheet: InvoiceSheet,
+  sentVersion: number | null,
+): Promise<ComposerProps> {
+  const { invoice, business, customer } = sheet;
+  const { series, terms, templates, repeats, ownEmail } = await composerChoices(actor, invoice.customerId);
+  const { sendAt, printed } = invoice;
+  return {
+    id: invoice.id,
+    // What was fixed at sending is part of the paper that is changed.
+    paper: printed
+      ? { ...invoice.paper, number: printed.number, issuedOn: printed.issuedOn, currency: printed.currency }
+      : invoice.paper,
+    revision: invoice.revision,
+    customer,
+    taxes: sheet.taxes,
+    currency: business.currency,
+    locale: business.locale,
+    zone: business.zone,
+    today: sheet.today,
+    nextNumber: sheet.nextNumber,
+    series,
+    terms: terms.map(({ id, name, version }) => ({ id, name, version })),
+    templates,
+    repeats,
+    link: sheet.link,
+    pricesIncludeTax: business.pricesIncludeTax,
+    seller: sellerOf(business),
+    logo: business.logoId ? `/files/own/${business.logoId}` : null,
+    home: business.country,
+    homePlace: homePlace(business),
+    usualReminders: business.reminders,
+    mailTexts: business.mailTexts,
+    hasAccount: business.bank.account !== '',
+    ownEmail,
+    planned: sendAt
+      ? `${shortDate(dateInZone(sendAt, business.zone), business.locale, { weekday: true })}, ${clockTime(sendAt, business.zone)}`
+      : '',
+    sentVersion,
+    mayAsk: actor.role !== 'reader',
+  };
+}

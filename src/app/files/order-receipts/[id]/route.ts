@@ -1,0 +1,6 @@
+import { desk, fileAnswer, Nothing } from '@/app/answer';
+import { paymentReceiptPdf } from '@/flows/files';
+
+export const GET = desk(Nothing, async (actor, { params }) =>
+  fileAnswer(await paymentReceiptPdf(actor, params.id ?? '')),
+);

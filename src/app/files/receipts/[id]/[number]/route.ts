@@ -1,0 +1,6 @@
+import { desk, fileAnswer, Nothing } from '@/app/answer';
+import { deskReceiptPdf } from '@/flows/files';
+
+export const GET = desk(Nothing, async (actor, { params }) =>
+  fileAnswer(await deskReceiptPdf(actor, params.id ?? '', params.number ?? '')),
+);

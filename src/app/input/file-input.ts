@@ -1,0 +1,17 @@
+import { IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
+import type { FilePurpose } from '@/flows/store-file';
+
+export class UploadInput {
+  @IsIn(['attachment', 'logo', 'picture', 'document', 'seal']) purpose!: FilePurpose;
+  @IsString() @MaxLength(400) name!: string;
+}
+
+export class FileNameInput {
+  @IsString() @MaxLength(400) name!: string;
+}
+
+/** As which kind of picture, and whether to be kept as a file. */
+export class QrInput {
+  @IsOptional() @IsIn(['svg', 'png']) as?: 'svg' | 'png';
+  @IsOptional() @IsIn(['yes']) keep?: 'yes';
+}

@@ -1,0 +1,39 @@
+import {
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsPositive,
+  IsString,
+  IsUUID,
+  Matches,
+  Max,
+  MaxLength,
+  MinLength,
+} from 'class-validator';
+import type { ReceivedBy } from '@/core/ledger/movements';
+import { trimmed } from './trimmed';
+
+/** Money that came another way than by card; the amount in minor units. */
+export class ReceivedInput {
+  @IsUUID() requestKey!: string;
+  @IsInt() @IsPositive({ message: 'Write how much came in.' }) @Max(Number.MAX_SAFE_INTEGER) amountMinor!: number;
+  @IsIn(['transfer', 'cash', 'cheque', 'other']) method!: ReceivedBy;
+  @IsString() @trimmed @MaxLength(120) reference!: string;
+  @IsString() @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Choose the day on which it came in.' }) receivedOn!: string;
+}
+
+export class CancelInput {
+  @IsString() @trimmed @MinLength(1, { message: 'Say why, in a few words.' }) @MaxLength(400) reason!: string;
+  @IsBoolean() tell!: boolean;
+}
+
+export class CreditInput {
+  @IsUUID() requestKey!: string;
+  @IsInt() @IsPositive({ message: 'Write how much is credited.' }) @Max(Number.MAX_SAFE_INTEGER) amountMinor!: number;
+  @IsString() @trimmed @MinLength(1, { message: 'Say why, in a few words.' }) @MaxLength(400) reason!: string;
+  @IsBoolean() tell!: boolean;
+}
+
+export class AnswerInput {
+  @IsString() @trimmed @MinLength(1, { message: 'Write an answer.' }) @MaxLength(4000) text!: string;
+}

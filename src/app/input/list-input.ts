@@ -1,0 +1,17 @@
+import { IsIn, IsISO8601, IsUUID } from 'class-validator';
+
+/** Where a page of payments begins. */
+export class PageInput {
+  @IsISO8601() key!: string;
+  @IsUUID() id!: string;
+}
+
+/** Where a page of a part of the invoices begins. */
+export class InvoicePageInput extends PageInput {
+  @IsIn(['open', 'drafts', 'settled']) part!: 'open' | 'drafts' | 'settled';
+}
+
+/** In which form customers are handed out. */
+export class ExportInput {
+  @IsIn(['csv', 'vcf']) form!: 'csv' | 'vcf';
+}

@@ -1,0 +1,121 @@
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsDefined,
+  IsEmail,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  MinLength,
+  registerDecorator,
+  ValidateNested,
+} from 'class-validator';
+import type { NumberSeries } from '@/core/invoice/numbering';
+import type { BankDetails } from '@/core/invoice/printed';
+import { MOST_REMINDERS } from '@/core/invoice/reminders';
+import type { BusinessTax } from '@/core/tax/business-tax';
+import { isLanguage } from '@/core/words/words';
+import type { ProfileFields } from '@/flows/profile';
+import { AddressInput } from './customer-input';
+import { WaysInput } from './paper-input';
+import { trimmed } from './trimmed';
+
+const HOUR = { message: 'Write the hour as 20:00.' };
+
+class BankInput implements BankDetails {
+  @IsString() @trimmed @MaxLength(120) holder!: string;
+  @IsString() @trimmed @MaxLength(60) account!: string;
+  @IsString() @trimmed @MaxLength(40) bankCode!: string;
+  @IsString() @trimmed @MaxLength(120) bank!: string;
+}
+
+class SeriesInput implements NumberSeries {
+  @IsString() @trimmed @MaxLength(40) name!: string;
+  @IsString() @trimmed @MaxLength(60) pattern!: string;
+}
+
+const Texts = () => (target: object, propertyName: string) =>
+  registerDecorator({
+    name: 'texts',
+    target: target.constructor,
+    propertyName,
+    validator: {
+      validate: (value: unknown) =>
+        typeof value === 'object' &&
+        value !== null &&
+        !Array.isArray(value) &&
+        Object.entries(value).every(
+          ([code, text]) => isLanguage(code) && typeof text === 'string' && text.length <= 4000,
+        ),
+      defaultMessage: () => 'Write at most 4,000 letters for each language.',
+    },
+  });
+
+export class ProfileInput implements ProfileFields {
+  @IsString() @trimmed @MinLength(1, { message: 'Write the name of the business.' }) @MaxLength(160) name!: string;
+  @IsString() @trimmed @MaxLength(40) phone!: string;
+  @trimmed
+  @IsEmail({ allow_display_name: false }, { message: 'Write the whole address, such as name@place.example' })
+  email!: string;
+  @IsString() @trimmed @MaxLength(160) website!: string;
+  @IsString() @trimmed @MaxLength(60) taxNumber!: string;
+  @IsString() @Matches(/^[A-Z]{2}$/) country!: string;
+  @IsBoolean() pricesIncludeTax!: boolean;
+  @IsDefined() @IsObject() @ValidateNested() @Type(() => AddressInput) place!: AddressInput;
+  @IsOptional() @IsUUID() logoId!: string | null;
+  @IsString() @Matches(/^#[0-9a-fA-F]{6}$/, { message: 'Write the colour as #6B2451.' }) accent!: string;
+  @IsDefined() @IsObject() @ValidateNested() @Type(() => BankInput) bank!: BankInput;
+  @IsArray()
+  @ArrayMaxSize(MOST_REMINDERS)
+  @IsInt({ each: true })
+  @Min(-365, { each: true })
+  @Max(365, { each: true })
+  reminders!: number[];
+  @IsString() @Matches(/^([01]\d|2[0-3]):[0-5]\d$/, HOUR) quietFrom!: string;
+  @IsString() @Matches(/^([01]\d|2[0-3]):[0-5]\d$/, HOUR) quietTo!: string;
+  @IsObject() @Texts() mailTexts!: Record<string, string>;
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => WaysInput) ways!: WaysInput | null;
+  @IsOptional() @IsUUID() termsId!: string | null;
+  @IsArray() @ArrayMaxSize(12) @ValidateNested({ each: true }) @Type(() => SeriesInput) series!: SeriesInput[];
+}
+
+export class TermsInput {
+  @IsOptional() @IsUUID() id?: string | null;
+  @IsString() @trimmed @MinLength(1, { message: 'Name the terms.' }) @MaxLength(120) name!: string;
+  @IsString() @trimmed @MinLength(1, { message: 'Write the terms.' }) @MaxLength(40_000) text!: string;
+}
+
+class TaxInput implements BusinessTax {
+  @IsUUID() id!: string;
+  @IsString() @trimmed @MaxLength(80) name!: string;
+  @IsString() @trimmed @MaxLength(12) rate!: string;
+  @IsString() @trimmed @MaxLength(40) class!: string;
+  @IsString() @MaxLength(2) country!: string;
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(300)
+  @IsString({ each: true })
+  @MaxLength(8, { each: true })
+  regions?: string[];
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(5000)
+  @IsString({ each: true })
+  @MaxLength(24, { each: true })
+  postalCodes?: string[];
+  @IsBoolean() onDelivery!: boolean;
+  @IsOptional() @IsBoolean() additional?: boolean;
+  @IsBoolean() retired!: boolean;
+}
+
+export class TaxesInput {
+  @IsArray() @ArrayMaxSize(2000) @ValidateNested({ each: true }) @Type(() => TaxInput) rules!: TaxInput[];
+}

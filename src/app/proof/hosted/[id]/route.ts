@@ -1,0 +1,14 @@
+import { NextResponse } from 'next/server';
+import { pageAnswer, visitorOf } from '@/app/answer';
+import { currentActor } from '@/app/session';
+import { pageProof } from '@/flows/hosted-page';
+import { Refusal } from '@/flows/refusal';
+
+/** A page as it is being edited, by the code that serves its visitors. */
+export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<NextResponse> {
+  return pageAnswer(async () => {
+    const actor = await currentActor();
+    if (!actor) throw new Refusal('not-signed-in');
+    return pageProof(actor, (await params).id, visitorOf(request));
+  }, "'self'");
+}

@@ -1,0 +1,20 @@
+import { cookies } from 'next/headers';
+import { redirect } from 'next/navigation';
+import { cache } from 'react';
+import type { Actor } from '@/flows/access';
+import { actorOf } from '@/flows/sign-in';
+
+export const SESSION_COOKIE = 'dahlia_session';
+
+/** Who is signed in, or null; asked once a request. */
+export const currentActor = cache(async (): Promise<Actor | null> => {
+  const token = (await cookies()).get(SESSION_COOKIE)?.value;
+  return token ? actorOf(token) : null;
+});
+
+/** Who is signed in; a page sends everybody else to sign in. */
+export async function pageActor(): Promise<Actor> {
+  const actor = await currentActor();
+  if (!actor) redirect('/sign-in');
+  return actor;
+}

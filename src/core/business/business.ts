@@ -1,0 +1,99 @@
+import { type PaperWays, USUAL_WAYS } from '../invoice/paper';
+import type { BankDetails, Seller } from '../invoice/printed';
+import { type Address, NO_ADDRESS } from '../place/address';
+import type { Place } from '../tax/tax-rules';
+
+/** A business's profile: what its documents show and how its money is counted. */
+export type Business = Seller & {
+  readonly id: string;
+  readonly country: string;
+  readonly zone: string;
+  readonly locale: string;
+  readonly currency: string;
+  readonly pricesIncludeTax: boolean;
+  readonly smallestPaymentMinor: bigint;
+  /** Where it is, in parts; `address` is how that is printed. */
+  readonly place: Address;
+  readonly logoId: string | null;
+  /** `#rrggbb`, the colour of its documents. */
+  readonly accent: string;
+  readonly bank: BankDetails;
+  /** Days from the due date on which reminders go out, negative before it. */
+  readonly reminders: readonly number[];
+  /** `HH:MM`: no reminder leaves between these, in the business's zone. */
+  readonly quietFrom: string;
+  readonly quietTo: string;
+  /** The text of the invoice's e-mail by language, where the business has its own. */
+  readonly mailTexts: Readonly<Record<string, string>>;
+  readonly ways: PaperWays | null;
+  readonly termsId: string | null;
+  /** Signs what the business's own website is told; made with the business. */
+  readonly signingSecret: string;
+  readonly receiptStyle: ReceiptStyle;
+};
+
+/** What the business wants on its receipts: registration data, the statement for donations, who signs. */
+export type ReceiptStyle = {
+  readonly registration: string;
+  readonly statement: string;
+  readonly signer: string;
+  readonly signature: Stamp | null;
+  readonly seal: Stamp | null;
+};
+
+/** Where a picture stands across the foot of a receipt. */
+export const STAMP_PLACES = ['left', 'middle', 'right'] as const;
+
+/** A signature or a seal as a picture: how high it is printed, in millimetres, and where it stands. */
+export type Stamp = {
+  readonly fileId: string;
+  readonly heightMm: number;
+  readonly at: (typeof STAMP_PLACES)[number];
+};
+
+/** A receipt with nothing of the business's own on it. */
+export const PLAIN_RECEIPT: ReceiptStyle = { registration: '', statement: '', signer: '', signature: null, seal: null };
+
+/** What a profile holds before anybody has written on it. */
+export const NEW_PROFILE = {
+  place: NO_ADDRESS,
+  logoId: null,
+  accent: '#6B2451',
+  bank: { holder: '', account: '', bankCode: '', bank: '' },
+  reminders: [],
+  quietFrom: '20:00',
+  quietTo: '08:00',
+  mailTexts: {},
+  ways: null,
+  termsId: null,
+  signingSecret: '',
+  receiptStyle: PLAIN_RECEIPT,
+} satisfies Partial<Business>;
+
+/** The place at which customers without an address are taxed. */
+export const homePlace = ({ place, country }: Pick<Business, 'place' | 'country'>): Place => ({
+  country: place.country || country,
+  ...(place.region ? { region: place.region } : {}),
+  ...(place.postalCode ? { postalCode: place.postalCode } : {}),
+});
+
+/** The business as its documents show it. */
+export const sellerOf = (business: Business): Seller => ({
+  name: business.name,
+  address: business.address,
+  phone: business.phone,
+  email: business.email,
+  website: business.website,
+  taxNumber: business.taxNumber,
+  country: business.country,
+});
+
+/** The ways to pay that a new paper begins with. */
+export const usualWays = (business: Pick<Business, 'ways'>): PaperWays => business.ways ?? USUAL_WAYS;
+
+/** Whether nothing should be sent at a time of day `HH:MM`; a span may go over midnight, and one without length is none. */
+export function isQuiet({ quietFrom, quietTo }: Pick<Business, 'quietFrom' | 'quietTo'>, time: string): boolean {
+  const [from, to] = [quietFrom.slice(0, 5), quietTo.slice(0, 5)];
+  if (from === to) return false;
+  return from < to ? time >= from && time < to : time >= from || time < to;
+}

@@ -1,0 +1,140 @@
+import { isNoAddress, NO_ADDRESS } from '../place/address';
+import type { Customer } from './customer';
+
+/** What a column of an imported file can be. */
+export const IMPORT_FIELDS = {
+  name: 'Name',
+  firstName: 'First name',
+  lastName: 'Last name',
+  company: 'Company',
+  email: 'E-mail address',
+  copies: 'Copies to',
+  phone: 'Phone',
+  street: 'Street and number',
+  street2: 'Further address line',
+  city: 'City',
+  region: 'State or region',
+  postalCode: 'Postal code',
+  country: 'Country',
+  taxNumber: 'Tax number',
+  language: 'Language',
+  currency: 'Currency',
+  groups: 'Groups',
+  note: 'Private note',
+} as const;
+
+export type ImportField = keyof typeof IMPORT_FIELDS;
+
+/** For each column of the file the field it fills, or null where it is left out. */
+export type Mapping = readonly (ImportField | null)[];
+
+const USUAL: Readonly<Record<ImportField, RegExp>> = {
+  firstName: /^(first|given|vor)[ _-]?names?$|^vorname$|^pr[eé]nom$|^nombre de pila$/i,
+  lastName: /^(last|family|sur)[ _-]?names?$|^surname$|^nachname$|^apellidos?$/i,
+  company: /^(company|organi[sz]ation|business|firma|soci[eé]t[eé]|empresa)( name)?$/i,
+  name: /^((full|display|customer|client)[ _-]?)?name$|^kunde$|^nom$|^nombre$/i,
+  email: /^(main |primary )?e-?mail( ?address)?( ?1)?$|^courriel$|^correo$/i,
+  copies: /^(cc|copies|copies to|e-?mail( ?address)? ?2)$/i,
+  phone: /phone|^tel|^mobile|^tel[eé]fono/i,
+  street: /^(street|address|address ?(line)? ?1|stra(ss|ß)e|rue|calle|street and number)$/i,
+  street2: /^(address ?(line)? ?2|further address line|zusatz)$/i,
+  city: /^(city|town|ort|stadt|ville|ciudad)$/i,
+  region: /^(state|region|province|county|state or region|bundesland|provincia)$/i,
+  postalCode: /^(zip|zip ?code|post(al)? ?code|plz|code postal|c[oó]digo postal)$/i,
+  country: /^(country|land|pays|pa[ií]s)( ?code)?$/i,
+  taxNumber: /^(tax|vat)[ _-]?(number|id|no\.?)$|^ust-?id/i,
+  language: /^(language|lang|sprache|langue|idioma)$/i,
+  currency: /^(currency|w[aä]hrung|devise|moneda)$/i,
+  groups: /^(groups?|tags?|labels?)$/i,
+  note: /^(private )?notes?$|^remarks?$|^notiz/i,
+};
+
+/** The likely meaning of each column by its heading; each field is given once, to the first column that fits. */
+export function guessedMapping(headings: readonly string[]): Mapping {
+  const taken = new Set<ImportField>();
+  return headings.map((heading) => {
+    const fields = Object.keys(USUAL) as ImportField[];
+    const fitting = fields.find((field) => !taken.has(field) && USUAL[field].test(heading.trim()));
+    if (fitting) taken.add(fitting);
+    return fitting ?? null;
+  });
+}
+
+/** A row as read: a customer without its id, or why it cannot be one. */
+export type ImportedRow =
+  | { readonly ok: true; readonly customer: Omit<Customer, 'id'> }
+  | { readonly ok: false; readonly reasons: readonly string[] };
+
+/** What rows are read against. `countries` knows a code by its name in lower case; `regions` by country and name. */
+export type ImportPlaces = {
+  readonly home: string;
+  readonly countryCode: (text: string) => string | null;
+  readonly regionCode: (country: string, text: string) => string | null;
+};
+
+// A place and a dot: enough to catch a slip. The door to sending checks the address in full.
+const ADDRESS = /^[^\s@,;<>"]+@[^\s@,;<>"]+\.[^\s@,;<>".]+$/;
+const LONGEST: Partial<Record<ImportField, number>> = { name: 160, note: 4000 };
+
+/** Reads one row by a mapping. */
+export function importedRow(cells: readonly string[], mapping: Mapping, places: ImportPlaces): ImportedRow {
+  const reasons: string[] = [];
+  const cell = (field: ImportField): string => {
+    const at = mapping.indexOf(field);
+    // A leading apostrophe is how spreadsheets keep text from being a formula.
+    const text = at < 0 ? '' : (cells[at] ?? '').trim().replace(/^'(?=[=+\-@])/, '');
+    const most = LONGEST[field] ?? 254;
+    if (text.length > most) reasons.push(`${IMPORT_FIELDS[field]}: longer than ${most} letters`);
+    return text;
+  };
+  const person = cell('name') || [cell('firstName'), cell('lastName')].filter(Boolean).join(' ');
+  const company = cell('company');
+  const name = company || person;
+  if (!name) reasons.push('No name');
+  const list = (field: ImportField) =>
+    cell(field)
+      .split(/[;,]/)
+      .map((part) => part.trim())
+      .filter(Boolean);
+  const [email = '', ...more] = list('email');
+  const copies = [...more, ...list('copies')];
+  for (const address of [email, ...copies].filter(Boolean)) {
+    if (!ADDRESS.test(address)) reasons.push(`Not an e-mail address: ${address}`);
+  }
+  const countryText = cell('country');
+  const country = countryText ? places.countryCode(countryText) : places.home;
+  if (country === null) reasons.push(`Unknown country: ${countryText}`);
+  const regionText = cell('region');
+  const region = regionText && country ? places.regionCode(country, regionText) : '';
+  if (region === null) reasons.push(`Unknown state or region: ${regionText}`);
+  const language = cell('language').toLowerCase().slice(0, 2);
+  const currency = cell('currency').toUpperCase();
+  if (currency && !/^[A-Z]{3}$/.test(currency)) reasons.push(`Not a currency: ${currency}`);
+  const note = [cell('note'), company && person && company !== person ? `Contact: ${person}` : ''];
+  const written = {
+    ...NO_ADDRESS,
+    lines: [cell('street'), cell('street2')].filter(Boolean),
+    city: cell('city'),
+    postalCode: cell('postalCode'),
+  };
+  const billing = { ...written, country: country ?? '', region: region ?? '' };
+  if (reasons.length > 0) return { ok: false, reasons };
+  return {
+    ok: true,
+    customer: {
+      kind: company ? 'company' : 'person',
+      name,
+      email,
+      copies,
+      phone: cell('phone'),
+      language: /^(en|de|fr|es)$/.test(language) ? language : '',
+      currency,
+      billing: isNoAddress(billing) && !countryText && !regionText ? NO_ADDRESS : billing,
+      delivery: null,
+      taxNumber: cell('taxNumber'),
+      note: note.filter(Boolean).join('\n'),
+      due: null,
+      groups: list('groups'),
+    },
+  };
+}

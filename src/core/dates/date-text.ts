@@ -1,0 +1,58 @@
+import { type CalendarDate, daysBetween } from './calendar-date';
+
+const cache = new Map<string, Intl.DateTimeFormat>();
+
+function format(locale: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = `${locale} ${JSON.stringify(options)}`;
+  const known = cache.get(key);
+  if (known) return known;
+  const made = new Intl.DateTimeFormat(locale, options);
+  cache.set(key, made);
+  return made;
+}
+
+// A civil day has no zone: it is written at UTC noon, so that no offset can move it.
+const noon = (date: CalendarDate): Date => new Date(`${date}T12:00:00Z`);
+
+/** `28 Nov`, `28 Nov 2025`, `Fri 28 Nov`: short, day first, as lists have it. */
+export function shortDate(
+  date: CalendarDate,
+  locale: string,
+  with_: { weekday?: boolean; year?: boolean } = {},
+): string {
+  const parts = format(locale, {
+    timeZone: 'UTC',
+    day: 'numeric',
+    month: 'short',
+    ...(with_.weekday ? { weekday: 'short' } : {}),
+    ...(with_.year ? { year: 'numeric' } : {}),
+  }).formatToParts(noon(date));
+  const value = (type: string) => parts.find((part) => part.type === type)?.value;
+  return [value('weekday'), value('day'), value('month'), value('year')].filter(Boolean).join(' ');
+}
+
+/** `Thursday, 13 November 2025` in the reader's language. */
+export const longDate = (date: CalendarDate, locale: string): string =>
+  format(locale, { timeZone: 'UTC', dateStyle: 'long' }).format(noon(date));
+
+/** `Thursday 13 November`, for a heading. */
+export function dayHeading(date: CalendarDate, locale: string): string {
+  const parts = format(locale, { timeZone: 'UTC', weekday: 'long', day: 'numeric', month: 'long' }).formatToParts(
+    noon(date),
+  );
+  const value = (type: string) => parts.find((part) => part.type === type)?.value;
+  return `${value('weekday')}, ${value('day')} ${value('month')}`;
+}
+
+/** `09:41` in the zone. */
+export const clockTime = (instant: Date, zone: string): string =>
+  format('en-GB', { timeZone: zone, hour: '2-digit', minute: '2-digit' }).format(instant);
+
+/** `today`, `tomorrow`, `in 15 days`, `yesterday`, `9 days ago`, against today. */
+export function fromToday(date: CalendarDate, today: CalendarDate): string {
+  const days = daysBetween(today, date);
+  if (days === 0) return 'today';
+  if (days === 1) return 'tomorrow';
+  if (days === -1) return 'yesterday';
+  return days > 0 ? `in ${days} days` : `${-days} days ago`;
+}

@@ -1,0 +1,24 @@
+import { addDays, type CalendarDate } from '../dates/calendar-date';
+
+/** A reminder's day, and how far it is from the due date. */
+export type ReminderDay = { readonly offset: number; readonly on: CalendarDate };
+
+export const MOST_REMINDERS = 12;
+
+/**
+ * On which days reminders go out, earliest first; a day twice counts once, and days up to the day of sending are left out.
+ *
+ * @param offsets days from the due date, negative before it
+ */
+export const reminderDays = (offsets: readonly number[], dueOn: CalendarDate, sentOn: CalendarDate): ReminderDay[] =>
+  [...new Set(offsets)]
+    .sort((a, b) => a - b)
+    .map((offset) => ({ offset, on: addDays(dueOn, offset) }))
+    .filter(({ on }) => on > sentOn);
+
+/** `3 days before it is due`, `on the due date`, `10 days after`. */
+export function reminderWords(offset: number): string {
+  if (offset === 0) return 'on the due date';
+  const days = Math.abs(offset) === 1 ? '1 day' : `${Math.abs(offset)} days`;
+  return offset < 0 ? `${days} before` : `${days} after`;
+}

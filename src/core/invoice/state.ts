@@ -1,0 +1,27 @@
+import type { CalendarDate } from '../dates/calendar-date';
+
+/** An invoice's state for people; Overdue is derived from today. */
+export type InvoiceState = 'Draft' | 'Sent' | 'Seen' | 'Part-paid' | 'Paid' | 'Overdue' | 'Cancelled';
+
+/** What is kept of an invoice that its state follows from; amounts in minor units. */
+export type InvoiceStanding = {
+  readonly stage: 'draft' | 'sent' | 'cancelled';
+  readonly seen: boolean;
+  readonly totalMinor: bigint;
+  readonly dueMinor: bigint;
+  readonly dueOn: CalendarDate | null;
+};
+
+/** @param today in the business's zone; on the due date itself nothing is late yet */
+export function invoiceState(standing: InvoiceStanding, today: CalendarDate): InvoiceState {
+  if (standing.stage === 'draft') return 'Draft';
+  if (standing.stage === 'cancelled') return 'Cancelled';
+  if (standing.dueMinor <= 0n) return 'Paid';
+  if (standing.dueOn !== null && standing.dueOn < today) return 'Overdue';
+  if (standing.dueMinor < standing.totalMinor) return 'Part-paid';
+  return standing.seen ? 'Seen' : 'Sent';
+}
+
+/** The share paid, 0 to 1, for the rosette only: never for a sum. */
+export const sharePaid = ({ totalMinor, dueMinor }: InvoiceStanding): number =>
+  totalMinor <= 0n ? 0 : Math.min(1, Math.max(0, Number(totalMinor - dueMinor) / Number(totalMinor)));

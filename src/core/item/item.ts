@@ -1,0 +1,77 @@
+import { isCurrency } from '../money/currency';
+import { typedDecimal } from '../money/typed';
+
+/** What something is counted in. */
+export const UNITS = ['piece', 'hour', 'day', 'week', 'month', 'night', 'kilogram', 'metre', 'litre', 'flat'] as const;
+export type Unit = (typeof UNITS)[number];
+
+/** One way in which an item comes: a size, a gauge. Empty prices are the item's own. Stock in units, null where none is kept. */
+export type ItemOption = {
+  readonly id: string;
+  readonly name: string;
+  readonly code: string;
+  readonly prices: Readonly<Record<string, string>>;
+  readonly onHand: string | null;
+  readonly lowAt: string | null;
+};
+
+/** Something sold; prices are decimals of a currency's major unit, by currency. */
+export type Item = {
+  readonly id: string;
+  readonly code: string;
+  readonly name: string;
+  readonly description: string;
+  readonly kind: 'goods' | 'digital' | 'service';
+  readonly unit: Unit;
+  readonly prices: Readonly<Record<string, string>>;
+  readonly cost: string;
+  readonly taxClass: string;
+  readonly onHand: string | null;
+  readonly lowAt: string | null;
+  readonly pictureId: string | null;
+  readonly options: readonly ItemOption[];
+};
+
+/** What is promised to customers and has not left yet, by item and option (`ITEM` or `ITEM/OPTION`), in units. */
+export type Promised = Readonly<Record<string, string>>;
+
+export const stockKey = (itemId: string, optionId: string | null): string =>
+  optionId ? `${itemId}/${optionId}` : itemId;
+
+/** What an item is found by, in lower case. */
+export const itemSearchText = (item: Item): string =>
+  [item.name, item.code, item.description, ...item.options.flatMap((option) => [option.name, option.code])]
+    .filter(Boolean)
+    .join(' ')
+    .toLowerCase();
+
+/** The price of one in a currency; empty where none is given for it. */
+export const priceIn = (item: Item, option: ItemOption | null, currency: string): string =>
+  option?.prices[currency] || item.prices[currency] || '';
+
+/** What is wrong with an item's figures, by field, in words. */
+export function itemProblems(item: Item): { field: string; words: string }[] {
+  const problems: { field: string; words: string }[] = [];
+  const price = (field: string, currency: string, typed: string) => {
+    if (!isCurrency(currency)) problems.push({ field, words: `${currency} is no currency.` });
+    else if (typedDecimal(typed) === null) problems.push({ field, words: 'Write the price as a number.' });
+  };
+  const stock = (field: string, typed: string | null) => {
+    if (typed !== null && typedDecimal(typed.replace(/^-/, '')) === null)
+      problems.push({ field, words: 'Write how many as a number.' });
+  };
+  for (const [currency, typed] of Object.entries(item.prices)) price(`prices.${currency}`, currency, typed);
+  if (item.cost && typedDecimal(item.cost) === null)
+    problems.push({ field: 'cost', words: 'Write the cost as a number.' });
+  stock('onHand', item.onHand);
+  stock('lowAt', item.lowAt);
+  const codes = [item.code, ...item.options.map(({ code }) => code)].filter(Boolean).map((code) => code.toLowerCase());
+  if (new Set(codes).size < codes.length)
+    problems.push({ field: 'code', words: 'Each option needs a code of its own.' });
+  for (const [at, option] of item.options.entries()) {
+    if (!option.name.trim()) problems.push({ field: `options.${at}.name`, words: 'Name this option.' });
+    for (const [currency, typed] of Object.entries(option.prices)) price(`options.${at}.prices`, currency, typed);
+    stock(`options.${at}.onHand`, option.onHand);
+  }
+  return problems;
+}

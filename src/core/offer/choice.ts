@@ -1,0 +1,42 @@
+import type { Address } from '../place/address';
+
+/** What somebody takes of an item; `quantity` as typed. */
+export type ChosenItem = { readonly id: string; readonly optionId: string; readonly quantity: string };
+
+/** What a payer chose and wrote, as typed. */
+export type Choice = {
+  readonly currency: string;
+  readonly amount: string;
+  readonly purpose: string;
+  readonly items: readonly ChosenItem[];
+  readonly code: string;
+  /** `10%`, an amount, or nothing. */
+  readonly tip: string;
+  readonly name: string;
+  readonly email: string;
+  readonly phone: string;
+  readonly billing: Address | null;
+  readonly delivery: Address | null;
+  readonly message: string;
+  /** Answers to the offer's own questions, by the field's id; a file's is its id. */
+  readonly answers: Readonly<Record<string, string>>;
+  readonly acceptsTerms: boolean;
+};
+
+/** A choice in which nothing is chosen or written yet. */
+export const blankChoice = (currency: string): Choice => ({
+  currency,
+  amount: '',
+  purpose: '',
+  items: [],
+  code: '',
+  tip: '',
+  name: '',
+  email: '',
+  phone: '',
+  billing: null,
+  delivery: null,
+  message: '',
+  answers: {},
+  acceptsTerms: false,
+});

@@ -1,0 +1,54 @@
+import type { Asked, OfferField, OfferKind } from './offer';
+
+/** An item as the payer's form needs it; prices written out. */
+export type ShownOfferItem = {
+  readonly id: string;
+  readonly name: string;
+  readonly note: string;
+  readonly price: string;
+  readonly least: number;
+  readonly most: number;
+  /** How many can still be had, or null where no stock is kept. */
+  readonly left: number | null;
+  readonly options: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly price: string;
+    readonly left: number | null;
+  }[];
+};
+
+/** An offer as the payer's form needs it. */
+export type ShownOffer = {
+  readonly kind: OfferKind;
+  readonly currencies: readonly string[];
+  readonly items: readonly ShownOfferItem[];
+  /** Suggested amounts, decimals and written out. */
+  readonly amounts: readonly { readonly value: string; readonly text: string }[];
+  readonly ownAmount: boolean;
+  readonly purposes: readonly string[];
+  readonly codes: boolean;
+  readonly delivers: boolean;
+  readonly countries: readonly { readonly code: string; readonly name: string }[];
+  readonly tip: readonly string[] | null;
+  readonly phone: Asked;
+  readonly billing: Asked;
+  readonly message: boolean;
+  readonly fields: readonly OfferField[];
+  readonly terms: { readonly name: string; readonly text: string } | null;
+};
+
+/** A quote as the payer's page shows it: everything already in words and figures, sums also in minor units. */
+export type ShownQuote = {
+  /** To be handed back with the choice: what the quote is held to. */
+  readonly token: string;
+  readonly currency: string;
+  readonly rows: readonly { readonly label: string; readonly text: string }[];
+  readonly total: string;
+  readonly totalMinor: number;
+  readonly charged: string;
+  readonly chargedMinor: number;
+  readonly problems: readonly { readonly field: string; readonly words: string }[];
+  readonly codeCounts: boolean;
+  readonly rateNote: string;
+};

@@ -1,0 +1,77 @@
+import type { ReceiptStyle } from '../business/business';
+import type { CalendarDate } from '../dates/calendar-date';
+import type { Payer, PrintedInvoice, PrintedSums, Seller } from '../invoice/printed';
+
+/** A receipt as the customer gets it, unchanging; amounts in minor units. */
+export type PrintedReceipt = {
+  readonly number: string;
+  readonly currency: string;
+  readonly locale: string;
+  readonly paidOn: CalendarDate;
+  readonly seller: Seller;
+  readonly payer: Payer;
+  readonly invoiceNumber: string;
+  readonly invoiceTotal: number;
+  readonly taxes: PrintedInvoice['taxes'];
+  readonly amount: number;
+  readonly stillDue: number;
+  /** How it was paid in the customer's words: `Corvid ·1111`, `cash`. */
+  readonly method: string;
+  /** On top of the amount; 0 or absent for none. */
+  readonly tip?: number;
+  readonly accent?: string;
+  readonly logoId?: string | null;
+  /** What the business wants on its receipts: registration data, the statement for donations, who signs. */
+  readonly style?: Partial<ReceiptStyle>;
+  /** What the business calls it in its own books, said when it is sent by hand; each new one is a new version. */
+  readonly ownReference?: string;
+  readonly version?: number;
+  /** What was bought or given, where there is no invoice. */
+  readonly order?: {
+    readonly title: string;
+    readonly reference: string;
+    readonly donation: boolean;
+    readonly sums: PrintedSums;
+    readonly answers: readonly { readonly label: string; readonly text: string }[];
+  };
+};
+
+/** The same receipt under a reference of the business's own: the next version, or the same one where nothing changes. */
+export const receiptUnder = (receipt: PrintedReceipt, ownReference: string): PrintedReceipt =>
+  (receipt.ownReference ?? '') === ownReference
+    ? receipt
+    : { ...receipt, ownReference, version: (receipt.version ?? 1) + 1 };
+
+/** How money came in. */
+export type PaymentMethod = 'card' | 'transfer' | 'cash' | 'cheque' | 'other';
+
+/** @param amountMinor what was paid now @param stillDueMinor what the invoice owes afterwards */
+export function printedReceipt(
+  invoice: PrintedInvoice,
+  receipt: {
+    number: string;
+    paidOn: CalendarDate;
+    amountMinor: number;
+    tipMinor: number;
+    stillDueMinor: number;
+    method: string;
+  },
+): PrintedReceipt {
+  return {
+    number: receipt.number,
+    currency: invoice.currency,
+    locale: invoice.locale,
+    paidOn: receipt.paidOn,
+    seller: invoice.seller,
+    accent: invoice.accent,
+    logoId: invoice.logoId,
+    payer: invoice.payer,
+    invoiceNumber: invoice.number,
+    invoiceTotal: invoice.total,
+    taxes: invoice.taxes,
+    amount: receipt.amountMinor,
+    stillDue: receipt.stillDueMinor,
+    method: receipt.method,
+    ...(receipt.tipMinor > 0 ? { tip: receipt.tipMinor } : {}),
+  };
+}

@@ -1,0 +1,103 @@
+import type { Business } from '@/core/business/business';
+import type { NumberSeries } from '@/core/invoice/numbering';
+import type { Db, Tx } from './pool';
+import { many, maybeOne, one, run, sql } from './sql';
+
+export type { Business };
+
+/** The business of the current transaction. */
+export const businessById = (db: Db, businessId: string): Promise<Business> =>
+  one(
+    db,
+    sql`select business_id as id, name, address, phone, email, website, tax_number as "taxNumber", country, zone, locale,
+          currency, prices_include_tax as "pricesIncludeTax", smallest_payment_minor as "smallestPaymentMinor", place,
+          logo_id as "logoId", accent, bank, reminders, to_char(quiet_from, 'HH24:MI') as "quietFrom",
+          to_char(quiet_to, 'HH24:MI') as "quietTo", mail_texts as "mailTexts", ways, terms_id as "termsId",
+          signing_secret as "signingSecret",
+          jsonb_build_object('registration', '', 'statement', '', 'signer', '', 'signature', null, 'seal', null) || receipt_style as "receiptStyle"
+        from businesses where business_id = ${businessId}`,
+  );
+
+export const insertBusiness = (tx: Tx, business: Business, at: Date): Promise<number> =>
+  run(
+    tx,
+    sql`insert into businesses (business_id, name, address, phone, email, website, tax_number, country, zone, locale,
+          currency, prices_include_tax, smallest_payment_minor, place, logo_id, accent, bank, reminders, quiet_from, quiet_to,
+          mail_texts, ways, terms_id, created_at)
+        values (${business.id}, ${business.name}, ${[...business.address]}, ${business.phone}, ${business.email},
+          ${business.website}, ${business.taxNumber}, ${business.country}, ${business.zone}, ${business.locale},
+          ${business.currency}, ${business.pricesIncludeTax}, ${business.smallestPaymentMinor},
+          ${JSON.stringify(business.place)}, ${business.logoId}, ${business.accent}, ${JSON.stringify(business.bank)},
+          ${[...business.reminders]}, ${business.quietFrom}, ${business.quietTo}, ${JSON.stringify(business.mailTexts)},
+          ${business.ways ? JSON.stringify(business.ways) : null}, ${business.termsId}, ${at})`,
+  );
+
+/** Writes the profile as a whole; zone, locale and currency stay, since what was counted was counted in them. */
+export const updateBusiness = (tx: Tx, business: Business): Promise<number> =>
+  run(
+    tx,
+    sql`update businesses set name = ${business.name}, address = ${[...business.address]}, phone = ${business.phone},
+          email = ${business.email}, website = ${business.website}, tax_number = ${business.taxNumber},
+          country = ${business.country}, prices_include_tax = ${business.pricesIncludeTax},
+          place = ${JSON.stringify(business.place)}, logo_id = ${business.logoId}, accent = ${business.accent},
+          bank = ${JSON.stringify(business.bank)}, reminders = ${[...business.reminders]},
+          quiet_from = ${business.quietFrom}, quiet_to = ${business.quietTo},
+          mail_texts = ${JSON.stringify(business.mailTexts)},
+          ways = ${business.ways ? JSON.stringify(business.ways) : null}, terms_id = ${business.termsId},
+          receipt_style = ${JSON.stringify(business.receiptStyle)}
+        where business_id = ${business.id}`,
+  );
+
+/**
+ * Takes the next number of a series; a series begins at 1. The row stays locked until the transaction ends, and a rollback
+ * gives the number back: that is what keeps the series without gaps.
+ */
+export async function takeNumber(tx: Tx, businessId: string, series: string): Promise<bigint> {
+  const row = await one<{ taken: bigint }>(
+    tx,
+    sql`insert into counters as kept (business_id, series, next_number) values (${businessId}, ${series}, 2)
+        on conflict (business_id, series) do update set next_number = kept.next_number + 1
+        returning next_number - 1 as taken`,
+  );
+  return row.taken;
+}
+
+/** The number that the next document of the series would get; another may take it first. */
+export async function nextNumber(db: Db, businessId: string, series: string): Promise<bigint> {
+  const row = await maybeOne<{ next: bigint }>(
+    db,
+    sql`select next_number as next from counters where business_id = ${businessId} and series = ${series}`,
+  );
+  return row?.next ?? 1n;
+}
+
+/** The business's series of invoice numbers, in its order. */
+export const numberSeries = (db: Db, businessId: string): Promise<NumberSeries[]> =>
+  many(db, sql`select name, pattern from number_series where business_id = ${businessId} order by position, name`);
+
+/** Puts these series in place of the ones there are; counters stay, so that a series taken up again goes on. */
+export async function replaceSeries(tx: Tx, businessId: string, series: readonly NumberSeries[]): Promise<void> {
+  await run(tx, sql`delete from number_series where business_id = ${businessId}`);
+  for (const [position, { name, pattern }] of series.entries()) {
+    await run(
+      tx,
+      sql`insert into number_series (business_id, name, pattern, position)
+          values (${businessId}, ${name}, ${pattern}, ${position})`,
+    );
+  }
+}
+
+export const insertCounter = (tx: Tx, businessId: string, series: string, first: bigint): Promise<number> =>
+  run(tx, sql`insert into counters (business_id, series, next_number) values (${businessId}, ${series}, ${first})`);
+
+/** Every business's id and nothing else of it, for work that goes through all of them. Outside any business. */
+export async function businessIds(db: Db): Promise<string[]> {
+  const rows = await many<{ id: string }>(db, sql`select id from business_ids() as id`);
+  return rows.map(({ id }) => id);
+}
+
+/** Businesses with something that has come due: a draft to send, a repeat, a reminder. Outside any business. */
+export async function businessesWithWork(db: Db, at: Date): Promise<string[]> {
+  const rows = await many<{ id: string }>(db, sql`select business_id as id from businesses_with_work(${at})`);
+  return rows.map(({ id }) => id);
+}

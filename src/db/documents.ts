@@ -1,0 +1,35 @@
+import { createHash } from 'node:crypto';
+import type { Db, Tx } from './pool';
+import { maybeOne, run, sql } from './sql';
+
+export type DocumentKind = 'invoice' | 'receipt' | 'credit-note';
+
+/** Keeps a document as it goes out; the first one made stays. */
+export const insertDocument = (
+  tx: Tx,
+  businessId: string,
+  kind: DocumentKind,
+  subjectId: string,
+  version: number,
+  bytes: Buffer,
+  at: Date,
+): Promise<number> =>
+  run(
+    tx,
+    sql`insert into documents (business_id, kind, subject_id, version, sha256, bytes, made_at)
+        values (${businessId}, ${kind}, ${subjectId}, ${version}, ${createHash('sha256').update(bytes).digest('hex')}, ${bytes}, ${at})
+        on conflict (business_id, kind, subject_id, version) do nothing`,
+  );
+
+export const documentOf = (
+  db: Db,
+  businessId: string,
+  kind: DocumentKind,
+  subjectId: string,
+  version: number,
+): Promise<{ bytes: Buffer } | null> =>
+  maybeOne(
+    db,
+    sql`select bytes from documents where business_id = ${businessId} and kind = ${kind} and subject_id = ${subjectId}
+          and version = ${version}`,
+  );

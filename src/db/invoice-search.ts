@@ -1,0 +1,107 @@
+import type { CalendarDate } from '@/core/dates/calendar-date';
+import type { InvoiceAsk, Sort } from '@/core/invoice/ask';
+import { wordPatterns } from './customers';
+import { type Cursor, INVOICE_ROW, type InvoiceRow, typedTotal } from './invoices';
+import type { Db, Tx } from './pool';
+import { likePattern, many, run, type Statement, sql } from './sql';
+
+const KEYS: Readonly<Record<Sort, { column: string; type: string }>> = {
+  due: { column: 'due_on', type: 'date' },
+  issued: { column: 'issued_on', type: 'date' },
+  total: { column: 'total_minor', type: 'bigint' },
+};
+
+/** How many customers and invoices words may find before the rest is left out: whoever looks for more types on. */
+const MOST_CUSTOMERS = 200;
+const MOST_INVOICES = 500;
+
+/** The key of a row in an order, for where the next page begins. */
+export const searchKey = (ask: Pick<InvoiceAsk, 'sort' | 'state'>, row: InvoiceRow): string =>
+  ask.state === 'draft'
+    ? row.changedAt.toISOString()
+    : ask.sort === 'total'
+      ? String(row.totalMinor)
+      : ((ask.sort === 'due' ? row.dueOn : row.issuedOn) ?? '');
+
+/** The statement of one page of what is asked, so that a test can read its plan. Least and most in minor units. */
+export function searchPage(
+  businessId: string,
+  ask: InvoiceAsk,
+  sums: { least: bigint | null; most: bigint | null },
+  today: CalendarDate,
+  limit: number,
+  after: Cursor | null,
+): Statement {
+  const values: unknown[] = [businessId, limit];
+  const put = (value: unknown): string => `$${values.push(value)}`;
+  const draft = ask.state === 'draft';
+  const { column, type } = draft ? { column: 'invoices.changed_at', type: 'timestamptz' } : KEYS[ask.sort];
+  const descending = draft || ask.descending;
+  const wheres: string[] = [];
+  if (draft) wheres.push(`stage = 'draft'`);
+  // As the index of the open ones has it; by their three standings they would be read whole and sorted.
+  else if (ask.state === 'overdue') wheres.push(`stage = 'sent' and due_minor > 0 and due_on < ${put(today)}`);
+  else if (ask.state === 'paid' || ask.state === 'cancelled') wheres.push(`standing = ${put(ask.state)}`);
+  else if (ask.state) wheres.push(`standing = ${put(ask.state)} and due_on >= ${put(today)}`);
+  else wheres.push(`stage <> 'draft'`);
+  if (ask.words.trim()) {
+    const patterns = wordPatterns(ask.words).map(put).join(', ');
+    const words = ask.words.trim().toLowerCase();
+    wheres.push(`invoices.id in (
+      select i.id from invoices i where i.business_id = $1
+        and i.customer_id = any(array(select customers_matching(${patterns}, ${MOST_CUSTOMERS})))
+      union select invoices_matching(${put(words)}, ${put(likePattern(words))}, ${put(typedTotal(words))}, ${MOST_INVOICES}))`);
+  }
+  if (ask.customerId) wheres.push(`customer_id = ${put(ask.customerId)}::uuid`);
+  if (ask.group)
+    wheres.push(
+      `customer_id in (select id from customers where business_id = $1 and groups @> array[${put(ask.group)}])`,
+    );
+  if (ask.currency) wheres.push(`invoices.currency = ${put(ask.currency)}`);
+  if (ask.from) wheres.push(`issued_on >= ${put(ask.from)}::date`);
+  if (ask.to) wheres.push(`issued_on <= ${put(ask.to)}::date`);
+  if (sums.least !== null) wheres.push(`total_minor >= ${put(sums.least)}`);
+  if (sums.most !== null) wheres.push(`total_minor <= ${put(sums.most)}`);
+  if (after)
+    wheres.push(
+      `(${column}, invoices.id) ${descending ? '<' : '>'} (${put(after.key)}::${type}, ${put(after.id)}::uuid)`,
+    );
+  const order = descending ? 'desc' : 'asc';
+  return {
+    text: `select ${INVOICE_ROW} where invoices.business_id = $1 and ${wheres.join(' and ')}
+      order by ${column} ${order}, invoices.id ${order} limit $2`,
+    values,
+  };
+}
+
+export const searchRows = (db: Db, ...asked: Parameters<typeof searchPage>): Promise<InvoiceRow[]> =>
+  many(db, searchPage(...asked));
+
+/** How many drafts there are and what they come to; they are few, and counted when asked. */
+export const draftSums = (
+  db: Db,
+  businessId: string,
+): Promise<{ currency: string; count: number; totalMinor: bigint }[]> =>
+  many(
+    db,
+    sql`select currency, count(*)::int as count, sum(total_minor)::bigint as "totalMinor" from invoices
+        where business_id = ${businessId} and stage = 'draft' group by currency`,
+  );
+
+/** A list kept under a name. */
+export type SavedList = { readonly id: string; readonly name: string; readonly asked: InvoiceAsk };
+
+export const savedLists = (db: Db, businessId: string): Promise<SavedList[]> =>
+  many(db, sql`select id, name, asked from saved_lists where business_id = ${businessId} order by lower(name)`);
+
+/** Keeps a list; one of the same name is replaced. */
+export const keepSavedList = (tx: Tx, businessId: string, list: SavedList, at: Date): Promise<number> =>
+  run(
+    tx,
+    sql`insert into saved_lists (id, business_id, name, asked, created_at)
+        values (${list.id}, ${businessId}, ${list.name}, ${JSON.stringify(list.asked)}, ${at})
+        on conflict (business_id, lower(name)) do update set asked = excluded.asked, name = excluded.name`,
+  );
+
+export const deleteSavedList = (tx: Tx, businessId: string, id: string): Promise<number> =>
+  run(tx, sql`delete from saved_lists where business_id = ${businessId} and id = ${id}`);

@@ -1,0 +1,435 @@
+import type { CalendarDate } from '@/core/dates/calendar-date';
+import { type Paper, wholePaper } from '@/core/invoice/paper';
+import { type PrintedInvoice, wholePrinted } from '@/core/invoice/printed';
+import type { SendWith } from '@/core/invoice/send-with';
+import type { InvoiceStanding } from '@/core/invoice/state';
+import { typedDecimal } from '@/core/money/typed';
+import type { RefusalReason } from '@/core/payment/outcome';
+import type { PaymentMethod } from '@/core/payment/receipt';
+import { wordPatterns } from './customers';
+import type { Db, Tx } from './pool';
+import { likePattern, many, maybeOne, run, type Statement, sql } from './sql';
+
+/** An invoice whole, as its sheet and its flows need it. Amounts in minor units. */
+export type Invoice = InvoiceStanding & {
+  readonly id: string;
+  readonly number: string | null;
+  readonly customerId: string | null;
+  readonly currency: string;
+  readonly paper: Paper;
+  readonly revision: number;
+  readonly printed: PrintedInvoice | null;
+  readonly linkToken: string;
+  readonly issuedOn: CalendarDate | null;
+  readonly paidMinor: bigint;
+  readonly refundedMinor: bigint;
+  readonly creditedMinor: bigint;
+  readonly sentAt: Date | null;
+  readonly seenAt: Date | null;
+  readonly settledAt: Date | null;
+  readonly changedAt: Date;
+  readonly version: number;
+  /** A draft that waits to be sent by itself: when, how, and in whose name. */
+  readonly sendAt: Date | null;
+  readonly sendWith: SendWith | null;
+  readonly sendBy: string | null;
+  readonly cancelledAt: Date | null;
+  /** Which version of the terms the customer accepted, when. */
+  readonly termsAccepted: TermsAccepted | null;
+};
+
+/** The customer's yes to the terms; `at` an instant in ISO 8601. */
+export type TermsAccepted = { readonly versionId: string; readonly version: number; readonly at: string };
+
+const whole = (row: Invoice | null): Invoice | null =>
+  row && { ...row, paper: wholePaper(row.paper), printed: row.printed && wholePrinted(row.printed) };
+
+const invoiceWhere = (businessId: string, id: string, lock: boolean): Statement => ({
+  text: `select id, stage, number, customer_id as "customerId", currency, paper, revision, printed,
+      link_token as "linkToken", issued_on as "issuedOn", due_on as "dueOn", total_minor as "totalMinor",
+      paid_minor as "paidMinor", refunded_minor as "refundedMinor", credited_minor as "creditedMinor",
+      due_minor as "dueMinor", sent_at as "sentAt", seen_at as "seenAt", seen_at is not null as seen,
+      settled_at as "settledAt", changed_at as "changedAt", version, send_at as "sendAt", send_with as "sendWith",
+      send_by as "sendBy", cancelled_at as "cancelledAt", terms_accepted as "termsAccepted"
+    from invoices where business_id = $1 and id = $2${lock ? ' for update' : ''}`,
+  values: [businessId, id],
+});
+
+export const invoiceById = async (db: Db, businessId: string, id: string): Promise<Invoice | null> =>
+  whole(await maybeOne(db, invoiceWhere(businessId, id, false)));
+
+/** The same, locked until the transaction ends: whoever pays or changes it waits here. */
+export const lockedInvoice = async (tx: Tx, businessId: string, id: string): Promise<Invoice | null> =>
+  whole(await maybeOne(tx, invoiceWhere(businessId, id, true)));
+
+/** Whether an invoice of the business has this number. */
+export async function numberTaken(db: Db, businessId: string, number: string): Promise<boolean> {
+  const row = await maybeOne(db, sql`select 1 from invoices where business_id = ${businessId} and number = ${number}`);
+  return row !== null;
+}
+
+/** Which invoice a customer's link opens; null for a draft's and for none. Outside any business. */
+export const linkHolder = (db: Db, token: string): Promise<{ businessId: string; invoiceId: string } | null> =>
+  maybeOne(db, sql`select business_id as "businessId", invoice_id as "invoiceId" from link_holder(${token})`);
+
+export const insertDraft = (tx: Tx, businessId: string, draft: NewDraft, at: Date): Promise<number> =>
+  run(
+    tx,
+    sql`insert into invoices (id, business_id, currency, paper, link_token, customer_id, total_minor, tax_minor, reference, title,
+          revision, origin, created_at, changed_at)
+        values (${draft.id}, ${businessId}, ${draft.currency}, ${JSON.stringify(draft.paper)}, ${draft.linkToken},
+          ${draft.paper.customerId}, ${draft.totalMinor}, ${draft.taxMinor}, ${draft.paper.reference.trim()},
+          ${draft.paper.title.trim()}, ${draft.revision}, ${draft.origin}, ${at}, ${at})`,
+  );
+
+/** A draft to be written down; sums in minor units, `revision` 0 for one that nobody has written on. */
+export type NewDraft = {
+  readonly id: string;
+  readonly currency: string;
+  readonly paper: Paper;
+  readonly linkToken: string;
+  readonly totalMinor: bigint;
+  readonly taxMinor: bigint;
+  readonly revision: number;
+  readonly origin: 'desk' | 'repeat' | 'batch';
+};
+
+/**
+ * Keeps what has been typed, if nobody else has kept something since `revision`; true if it was kept.
+ *
+ * @param sums the draft's total, for the list
+ */
+export async function updateDraft(
+  tx: Tx,
+  businessId: string,
+  id: string,
+  draft: { paper: Paper; revision: number; currency: string; totalMinor: bigint; taxMinor: bigint },
+  at: Date,
+): Promise<boolean> {
+  const touched = await run(
+    tx,
+    sql`update invoices set paper = ${JSON.stringify(draft.paper)}, revision = revision + 1,
+          customer_id = ${draft.paper.customerId}, currency = ${draft.currency}, total_minor = ${draft.totalMinor},
+          tax_minor = ${draft.taxMinor}, reference = ${draft.paper.reference.trim()}, title = ${draft.paper.title.trim()},
+          send_at = null, changed_at = ${at}
+        where business_id = ${businessId} and id = ${id} and stage = 'draft' and revision = ${draft.revision}`,
+  );
+  return touched === 1;
+}
+
+export const deleteDraft = (tx: Tx, businessId: string, id: string): Promise<number> =>
+  run(tx, sql`delete from invoices where business_id = ${businessId} and id = ${id} and stage = 'draft'`);
+
+export const updateSent = (
+  tx: Tx,
+  businessId: string,
+  id: string,
+  sent: { number: string; printed: PrintedInvoice; totalMinor: bigint; taxMinor: bigint },
+  at: Date,
+): Promise<number> =>
+  run(
+    tx,
+    sql`update invoices set stage = 'sent', number = ${sent.number}, printed = ${JSON.stringify(sent.printed)},
+          issued_on = ${sent.printed.issuedOn}, due_on = ${sent.printed.dueOn}, total_minor = ${sent.totalMinor},
+          tax_minor = ${sent.taxMinor}, currency = ${sent.printed.currency}, reference = ${sent.printed.reference},
+          title = ${sent.printed.title}, send_at = null, sent_at = ${at}, changed_at = ${at}
+        where business_id = ${businessId} and id = ${id} and stage = 'draft'`,
+  );
+
+/** Adds a payment to what was paid; sets when it was settled once nothing is due. */
+export const updatePaid = (tx: Tx, businessId: string, id: string, amountMinor: bigint, at: Date): Promise<number> =>
+  run(
+    tx,
+    sql`update invoices set paid_minor = paid_minor + ${amountMinor}, changed_at = ${at},
+          settled_at = case when due_minor <= ${amountMinor} then ${at}::timestamptz end
+        where business_id = ${businessId} and id = ${id}`,
+  );
+
+/** Sets when a draft goes out by itself, or that it does not; any later change on the paper takes the date away. */
+export const updateSendAt = (
+  tx: Tx,
+  businessId: string,
+  id: string,
+  plan: { at: Date; how: SendWith; personId: string } | null,
+): Promise<number> =>
+  run(
+    tx,
+    sql`update invoices set send_at = ${plan?.at ?? null}, send_with = ${plan ? JSON.stringify(plan.how) : null},
+          send_by = ${plan?.personId ?? null}
+        where business_id = ${businessId} and id = ${id} and stage = 'draft'`,
+  );
+
+/** Drafts whose time to be sent has come, locked; others who ask at the same time get others. */
+export const claimScheduled = (tx: Tx, businessId: string, at: Date, limit: number): Promise<{ id: string }[]> =>
+  many(
+    tx,
+    sql`select id from invoices where business_id = ${businessId} and stage = 'draft' and send_at <= ${at}
+        order by send_at, id limit ${limit} for update skip locked`,
+  );
+
+/** Gives a sent invoice a new version; what it said before is kept beside it. */
+export const updateChanged = (
+  tx: Tx,
+  businessId: string,
+  id: string,
+  changed: { paper: Paper; printed: PrintedInvoice; totalMinor: bigint; taxMinor: bigint },
+  at: Date,
+): Promise<number> =>
+  run(
+    tx,
+    sql`update invoices set paper = ${JSON.stringify(changed.paper)}, printed = ${JSON.stringify(changed.printed)},
+          version = ${changed.printed.version}, due_on = ${changed.printed.dueOn}, total_minor = ${changed.totalMinor},
+          tax_minor = ${changed.taxMinor}, reference = ${changed.printed.reference}, title = ${changed.printed.title},
+          terms_accepted = null, changed_at = ${at},
+          settled_at = case when ${changed.totalMinor} - credited_minor - paid_minor + refunded_minor <= 0
+            then coalesce(settled_at, ${at}::timestamptz) end
+        where business_id = ${businessId} and id = ${id} and stage = 'sent'`,
+  );
+
+export const insertVersion = (
+  tx: Tx,
+  businessId: string,
+  invoiceId: string,
+  printed: PrintedInvoice,
+  byName: string,
+  at: Date,
+): Promise<number> =>
+  run(
+    tx,
+    sql`insert into invoice_versions (business_id, invoice_id, version, printed, ended_at, by_name)
+        values (${businessId}, ${invoiceId}, ${printed.version}, ${JSON.stringify(printed)}, ${at}, ${byName})`,
+  );
+
+export const updateCancelled = (tx: Tx, businessId: string, id: string, at: Date): Promise<number> =>
+  run(
+    tx,
+    sql`update invoices set stage = 'cancelled', cancelled_at = ${at}, changed_at = ${at}
+        where business_id = ${businessId} and id = ${id} and stage = 'sent'`,
+  );
+
+/** Adds a credit; sets when it was settled once nothing is due. */
+export const updateCredited = (
+  tx: Tx,
+  businessId: string,
+  id: string,
+  amountMinor: bigint,
+  at: Date,
+): Promise<number> =>
+  run(
+    tx,
+    sql`update invoices set credited_minor = credited_minor + ${amountMinor}, changed_at = ${at},
+          settled_at = case when due_minor <= ${amountMinor} then coalesce(settled_at, ${at}::timestamptz) end
+        where business_id = ${businessId} and id = ${id}`,
+  );
+
+/** Notes that the customer accepted the terms; the first yes to a version stays. */
+export const updateTermsAccepted = (tx: Tx, businessId: string, id: string, accepted: TermsAccepted): Promise<number> =>
+  run(
+    tx,
+    sql`update invoices set terms_accepted = ${JSON.stringify(accepted)}
+        where business_id = ${businessId} and id = ${id}
+          and (terms_accepted is null or terms_accepted->>'versionId' <> ${accepted.versionId})`,
+  );
+
+/** The customer's latest sent invoice, for "same as last time". */
+export const lastInvoiceOf = (db: Db, businessId: string, customerId: string): Promise<{ id: string } | null> =>
+  maybeOne(
+    db,
+    sql`select id from invoices where business_id = ${businessId} and customer_id = ${customerId} and stage = 'sent'
+        order by sent_at desc, id desc limit 1`,
+  );
+
+/** Notes the customer's first look; true the first time. */
+export async function updateSeen(tx: Tx, businessId: string, id: string, at: Date): Promise<boolean> {
+  const touched = await run(
+    tx,
+    sql`update invoices set seen_at = ${at} where business_id = ${businessId} and id = ${id} and seen_at is null and stage = 'sent'`,
+  );
+  return touched === 1;
+}
+
+/** One row of the list. */
+export type InvoiceRow = InvoiceStanding & {
+  readonly reference: string;
+  readonly title: string;
+  readonly issuedOn: CalendarDate | null;
+  readonly sendAt: Date | null;
+  readonly id: string;
+  readonly number: string | null;
+  readonly customer: string | null;
+  readonly currency: string;
+  readonly changedAt: Date;
+  readonly settledAt: Date | null;
+};
+
+/** Where a page of the list ended: the sort key and the id of its last row. */
+export type Cursor = { readonly key: string; readonly id: string };
+
+/** The columns and joins of a row of the list. */
+export const INVOICE_ROW = `invoices.id, stage, number, invoices.reference, title, issued_on as "issuedOn", send_at as "sendAt", customers.name as customer, invoices.currency, total_minor as "totalMinor",
+    due_minor as "dueMinor", due_on as "dueOn", seen_at is not null as seen, invoices.changed_at as "changedAt", settled_at as "settledAt"
+  from invoices left join customers on customers.business_id = invoices.business_id and customers.id = invoices.customer_id`;
+
+/** The three parts of the list, each in the order in which it is read: by due date, latest change first, latest payment first. */
+const PARTS = {
+  open: { where: `stage = 'sent' and due_minor > 0`, key: 'due_on', type: 'date', order: 'asc', beyond: '>' },
+  drafts: { where: `stage = 'draft'`, key: 'invoices.changed_at', type: 'timestamptz', order: 'desc', beyond: '<' },
+  settled: {
+    where: `stage = 'sent' and due_minor = 0`,
+    key: 'settled_at',
+    type: 'timestamptz',
+    order: 'desc',
+    beyond: '<',
+  },
+} as const;
+
+export type ListPart = keyof typeof PARTS;
+
+/** The statement of one page, so that a test can read its plan. */
+export function invoicePage(businessId: string, part: ListPart, limit: number, after: Cursor | null): Statement {
+  const { where, key, type, order, beyond } = PARTS[part];
+  const page = after ? `and (${key}, invoices.id) ${beyond} ($3::${type}, $4::uuid)` : '';
+  return {
+    text: `select ${INVOICE_ROW} where invoices.business_id = $1 and ${where} ${page} order by ${key} ${order}, invoices.id ${order} limit $2`,
+    values: [businessId, limit, ...(after ? [after.key, after.id] : [])],
+  };
+}
+
+/** One page of a part of the list, by key. */
+export const invoiceRows = (
+  db: Db,
+  businessId: string,
+  part: ListPart,
+  limit: number,
+  after: Cursor | null = null,
+): Promise<InvoiceRow[]> => many(db, invoicePage(businessId, part, limit, after));
+
+/** A customer's invoices, latest change first. */
+export const invoicesOfCustomer = (
+  db: Db,
+  businessId: string,
+  customerId: string,
+  limit: number,
+): Promise<InvoiceRow[]> =>
+  many(db, {
+    text: `select ${INVOICE_ROW} where invoices.business_id = $1 and customer_id = $2 order by invoices.changed_at desc, invoices.id desc limit $3`,
+    values: [businessId, customerId, limit],
+  });
+
+/** The person's own draft on which nothing was ever typed, if there is one: starting again opens it. */
+export const untouchedDraft = (db: Db, businessId: string, byName: string): Promise<{ id: string } | null> =>
+  maybeOne(
+    db,
+    sql`select invoices.id from invoices
+        join timeline on timeline.business_id = invoices.business_id and timeline.invoice_id = invoices.id
+        where invoices.business_id = ${businessId} and stage = 'draft' and revision = 0
+          and timeline.kind = 'made' and timeline.by_name = ${byName}
+        order by invoices.changed_at desc, invoices.id desc limit 1`,
+  );
+
+/** What the customer's page shows, read through the link in one query. Amounts in minor units. */
+export type PayerView = {
+  readonly businessId: string;
+  readonly invoiceId: string;
+  readonly printed: PrintedInvoice;
+  readonly stage: 'sent' | 'cancelled';
+  readonly paidMinor: bigint;
+  readonly dueMinor: bigint;
+  readonly creditedMinor: bigint;
+  readonly refundedMinor: bigint;
+  readonly totalMinor: bigint;
+  /** The currency's smallest payment. */
+  readonly smallestMinor: bigint;
+  readonly zone: string;
+  readonly termsAccepted: TermsAccepted | null;
+  /** The open attempt that keeps others out, if there is one. */
+  readonly pending: { readonly id: string; readonly approvalUrl: string | null } | null;
+  /** What open attempts hold, theirs included. */
+  readonly heldMinor: bigint;
+  /** The latest attempt, if it was refused. */
+  readonly refused: { readonly reason: RefusalReason; readonly at: string } | null;
+  readonly receipts: readonly {
+    readonly number: string;
+    readonly amountMinor: number;
+    readonly tipMinor: number;
+    readonly at: string;
+    readonly method: PaymentMethod;
+    readonly card: string;
+  }[];
+  /** The latest word on each file. */
+  readonly approvals: readonly {
+    readonly fileId: string;
+    readonly decision: 'approved' | 'change';
+    readonly byName: string;
+    readonly at: string;
+  }[];
+};
+
+export async function payerView(db: Db, token: string): Promise<PayerView | null> {
+  const view = await maybeOne<PayerView>(
+    db,
+    sql`select business_id as "businessId", invoice_id as "invoiceId", printed, stage, paid_minor as "paidMinor",
+          due_minor as "dueMinor", credited_minor as "creditedMinor", refunded_minor as "refundedMinor",
+          total_minor as "totalMinor", smallest_minor as "smallestMinor", zone, terms_accepted as "termsAccepted", pending,
+          held_minor as "heldMinor", refused, receipts, approvals
+        from payer_view(${token})`,
+  );
+  return view && { ...view, printed: wholePrinted(view.printed) };
+}
+
+/** The number that is still open and when it is due, for invoices that are late; oldest first. */
+export const lateInvoices = (db: Db, businessId: string, today: CalendarDate, limit: number): Promise<InvoiceRow[]> =>
+  many(db, {
+    text: `select ${INVOICE_ROW} where invoices.business_id = $1 and stage = 'sent' and due_minor > 0 and due_on < $2
+      order by due_on, invoices.id limit $3`,
+    values: [businessId, today, limit],
+  });
+
+/** The largest open invoice of each day from today on, for the names on the horizon. */
+export const largestDue = (
+  db: Db,
+  businessId: string,
+  currency: string,
+  from: CalendarDate,
+  to: CalendarDate,
+): Promise<{ dueOn: CalendarDate; customer: string; invoiceId: string }[]> =>
+  many(
+    db,
+    sql`select distinct on (due_on) due_on as "dueOn", customers.name as customer, invoices.id as "invoiceId"
+        from invoices join customers on customers.business_id = invoices.business_id and customers.id = invoices.customer_id
+        where invoices.business_id = ${businessId} and invoices.currency = ${currency} and stage = 'sent' and due_minor > 0
+          and due_on between ${from} and ${to}
+        order by due_on, due_minor desc`,
+  );
+
+/** A typed sum in minor units of a currency with two digits, for finding by sum; null where the words are none. */
+export function typedTotal(words: string): bigint | null {
+  const number = typedDecimal(words.trim());
+  if (number === null) return null;
+  const [whole = '', fraction = ''] = number.split('.');
+  return fraction.length <= 2 && whole.length <= 13 ? BigInt(`${whole}${fraction.padEnd(2, '0')}`) : null;
+}
+
+export type FoundInvoice = {
+  readonly id: string;
+  readonly number: string | null;
+  readonly customer: string | null;
+  readonly stage: string;
+};
+
+/** Invoices whose number begins so, or whose customer's name holds these words; latest first, at most 8. */
+export function invoicesFound(db: Db, businessId: string, words: string): Promise<FoundInvoice[]> {
+  const [first, second, third] = wordPatterns(words);
+  return many(
+    db,
+    sql`with payers as (
+          select id, name from customers
+          where business_id = ${businessId} and id in (select customers_matching(${first}, ${second}, ${third}, 20)))
+        select invoices.id, number, customers.name as customer, stage
+        from invoices left join customers on customers.business_id = invoices.business_id and customers.id = customer_id
+        where invoices.business_id = ${businessId}
+          and (customer_id in (select id from payers)
+            or invoices.id in (select invoices_matching(${words.toLowerCase()}, ${likePattern(words)}, ${typedTotal(words)}, 20)))
+        order by invoices.changed_at desc, invoices.id desc limit 8`,
+  );
+}

@@ -1,0 +1,93 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { calendarDate } from '@/core/dates/calendar-date';
+import type { Entry } from '@/core/ledger/entry';
+import { money } from '@/core/money/money';
+import { checkBooks } from '@/flows/check-books';
+import { asSuperuser } from '../../tests/support/database';
+import { foundHouse, type House, openWorkshop, sentInvoice, type Workshop } from '../../tests/support/workshop';
+import { insertEntry } from './ledger';
+import { inBusiness } from './transaction';
+
+let workshop: Workshop;
+let house: House;
+beforeAll(async () => {
+  workshop = await openWorkshop();
+  house = await foundHouse();
+});
+afterAll(() => workshop.close());
+
+const posted = (amounts: readonly [bigint, string][]): Entry => ({
+  on: calendarDate('2026-05-04'),
+  words: 'by hand',
+  postings: amounts.map(([minor, currency]) => ({ account: 'revenue', amount: money(minor, currency) })),
+});
+const book = (entry: Entry, cause: string = randomUUID()) =>
+  inBusiness(house.business.id, (tx) =>
+    insertEntry(
+      tx,
+      house.business.id,
+      entry,
+      { id: randomUUID(), cause, invoiceId: null, paymentId: null },
+      new Date(),
+    ),
+  );
+
+test('the database refuses an entry that does not balance, in each currency by itself', async () => {
+  await expect(
+    book(
+      posted([
+        [100n, 'USD'],
+        [-99n, 'USD'],
+      ]),
+    ),
+  ).rejects.toMatchObject({ constraint: 'ledger_entries_balance' });
+  // The sum over both currencies is zero, which means nothing.
+  await expect(
+    book(
+      posted([
+        [100n, 'USD'],
+        [-100n, 'EUR'],
+      ]),
+    ),
+  ).rejects.toMatchObject({ constraint: 'ledger_entries_balance' });
+  await expect(book(posted([]))).rejects.toMatchObject({ constraint: 'ledger_entries_not_empty' });
+  await book(
+    posted([
+      [100n, 'USD'],
+      [-100n, 'USD'],
+      [7n, 'EUR'],
+      [-7n, 'EUR'],
+    ]),
+  );
+});
+
+test('one cause is booked once', async () => {
+  const entry = posted([
+    [5n, 'USD'],
+    [-5n, 'USD'],
+  ]);
+  await book(entry, 'payment:one');
+  await expect(book(entry, 'payment:one')).rejects.toMatchObject({ constraint: 'ledger_entries_cause_unique' });
+});
+
+test('nobody changes what is booked, not even the owner of the tables', async () => {
+  for (const move of [
+    'update ledger_postings set amount_minor = 1',
+    'delete from ledger_entries',
+    'truncate ledger_postings',
+  ]) {
+    await expect(asSuperuser(workshop.admin, move), move).rejects.toMatchObject({ code: '42501' });
+  }
+});
+
+test('the nightly proof is silent while all agree and names what was tampered with', async () => {
+  const { number } = await sentInvoice(house);
+  expect(await checkBooks()).toEqual([]);
+  await asSuperuser(workshop.admin, 'update invoice_sums set due_minor = due_minor + 1');
+  await asSuperuser(workshop.admin, 'update invoices set total_minor = total_minor + 1 where number = $1', [number]);
+  expect((await checkBooks()).map(({ what }) => what).sort()).toEqual([
+    'due by day differs',
+    'invoice and receivable differ',
+  ]);
+});

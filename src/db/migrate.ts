@@ -1,0 +1,113 @@
+import { createHash } from 'node:crypto';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { runMigrations } from 'graphile-worker';
+import { runner } from 'node-pg-migrate';
+import pg from 'pg';
+
+const FOLDER = join(process.cwd(), 'src/db/migrations');
+
+/** Connection strings of one database for its three roles. */
+export type DatabaseUrls = { readonly owner: string; readonly app: string; readonly jobs: string };
+
+/** The URLs of the three roles for a database on the server at `admin`. @param password none where the server trusts loopback */
+export function databaseUrls(admin: string, database: string): DatabaseUrls {
+  const as = (role: string) => {
+    const url = new URL(admin);
+    url.username = role;
+    url.pathname = `/${database}`;
+    return url.toString();
+  };
+  return { owner: as('dahlia_owner'), app: as('dahlia_app'), jobs: as('dahlia_jobs') };
+}
+
+/**
+ * Makes the three roles and an empty database owned by one of them, where they are missing.
+ *
+ * `dahlia_owner` owns the tables, `dahlia_app` is the application and cannot bypass row-level security, `dahlia_jobs` owns
+ * the job queue only.
+ *
+ * @param admin a superuser's URL
+ */
+export async function prepareDatabase(admin: string, database: string): Promise<DatabaseUrls> {
+  await withClient(admin, async (client) => {
+    for (const role of ['dahlia_owner', 'dahlia_app', 'dahlia_jobs']) {
+      await client.query(`do $$ begin
+        create role ${role} login nosuperuser nobypassrls nocreatedb nocreaterole;
+      exception when duplicate_object or unique_violation then null; end $$`);
+    }
+    const found = await client.query('select 1 from pg_database where datname = $1', [database]);
+    if (found.rowCount === 0) await client.query(`create database "${database}" owner dahlia_owner`);
+    await client.query(`grant create on database "${database}" to dahlia_jobs`);
+  });
+  return databaseUrls(admin, database);
+}
+
+/**
+ * Brings the database to the newest migration: forward only, each file in its own transaction, under an advisory lock.
+ *
+ * @throws Error where a file that was applied has been edited since
+ */
+export async function migrate(urls: DatabaseUrls): Promise<void> {
+  await runMigrations({ connectionString: urls.jobs });
+  await withClient(urls.jobs, async (client) => {
+    await client.query('grant usage on schema graphile_worker to dahlia_owner');
+    await client.query(`create or replace function graphile_worker.enqueue(task text, payload json, at timestamptz, key text)
+      returns void language sql security definer set search_path = graphile_worker, public, pg_temp as $$
+        select graphile_worker.add_job(identifier => task, payload => payload, run_at => at, max_attempts => 25,
+          job_key => key, job_key_mode => 'preserve_run_at') $$`);
+    await client.query('revoke all on function graphile_worker.enqueue(text, json, timestamptz, text) from public');
+    await client.query(
+      'grant execute on function graphile_worker.enqueue(text, json, timestamptz, text) to dahlia_owner',
+    );
+  });
+  await withClient(urls.owner, async (client) => {
+    await refuseEditedFiles(client);
+    await runner({
+      dbClient: client,
+      dir: FOLDER,
+      direction: 'up',
+      migrationsTable: 'migrations',
+      log: () => undefined,
+      checkOrder: true,
+      singleTransaction: false,
+    });
+    await client.query('create table if not exists migration_hashes (name text primary key, sha256 text not null)');
+    for (const [name, hash] of fileHashes()) {
+      await client.query('insert into migration_hashes values ($1, $2) on conflict do nothing', [name, hash]);
+    }
+  });
+}
+
+function fileHashes(): Map<string, string> {
+  const files = readdirSync(FOLDER).filter((name) => name.endsWith('.sql'));
+  return new Map(
+    files.map((name) => [
+      name,
+      createHash('sha256')
+        .update(readFileSync(join(FOLDER, name)))
+        .digest('hex'),
+    ]),
+  );
+}
+
+async function refuseEditedFiles(client: pg.Client): Promise<void> {
+  const known = await client.query(`select to_regclass('migration_hashes') is not null as there`);
+  if (!known.rows[0]?.there) return;
+  const applied = await client.query('select name, sha256 from migration_hashes');
+  const hashes = fileHashes();
+  for (const { name, sha256 } of applied.rows as { name: string; sha256: string }[]) {
+    if (hashes.get(name) !== sha256)
+      throw new Error(`Migration ${name} was edited after it was applied: write a new one`);
+  }
+}
+
+async function withClient<T>(connectionString: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
+  const client = new pg.Client({ connectionString });
+  await client.connect();
+  try {
+    return await work(client);
+  } finally {
+    await client.end();
+  }
+}

@@ -1,0 +1,84 @@
+import type { Db, Tx } from './pool';
+import { many, run, sql } from './sql';
+
+/** Somebody who gets a share of payments; `account` is their share account at the bank. */
+export type Partner = {
+  readonly id: string;
+  readonly name: string;
+  readonly email: string;
+  readonly account: string;
+};
+
+/** What a partner has been given in one currency, fees and what refunds took back already off; minor units. */
+export type PartnerSum = { readonly currency: string; readonly payments: number; readonly earnedMinor: number };
+
+export type PartnerRow = Partner & { readonly sums: readonly PartnerSum[] };
+
+/** The partners by name, with what each has earned. */
+export const partnerRows = (db: Db, businessId: string): Promise<PartnerRow[]> =>
+  many(
+    db,
+    sql`select id, name, email, account, coalesce((
+          select jsonb_agg(one) from (
+            select p.currency, count(*)::int as payments, sum(s.share_minor - s.fee_minor - s.reversed_minor)::bigint as "earnedMinor"
+            from payment_shares s join payments p on p.business_id = s.business_id and p.id = s.payment_id
+            where s.business_id = partners.business_id and s.partner_id = partners.id
+            group by p.currency order by p.currency) as one), '[]') as sums
+        from partners where business_id = ${businessId} and not archived order by lower(name), id`,
+  );
+
+export const keepPartner = (tx: Tx, businessId: string, partner: Partner, at: Date): Promise<number> =>
+  run(
+    tx,
+    sql`insert into partners (id, business_id, name, email, account, created_at)
+        values (${partner.id}, ${businessId}, ${partner.name}, ${partner.email}, ${partner.account}, ${at})
+        on conflict (id) do update set name = excluded.name, email = excluded.email, account = excluded.account
+        where partners.business_id = ${businessId}`,
+  );
+
+export const archivePartner = (tx: Tx, businessId: string, id: string): Promise<number> =>
+  run(tx, sql`update partners set archived = true where business_id = ${businessId} and id = ${id} and not archived`);
+
+/** What one partner gets of a payment; minor units. */
+export type PaymentShare = {
+  readonly position: number;
+  readonly partnerId: string;
+  readonly shareMinor: bigint;
+  readonly feeMinor: bigint;
+  readonly reversedMinor: bigint;
+  readonly name: string;
+};
+
+export const insertShare = (
+  tx: Tx,
+  businessId: string,
+  paymentId: string,
+  share: Omit<PaymentShare, 'name' | 'reversedMinor'>,
+): Promise<number> =>
+  run(
+    tx,
+    sql`insert into payment_shares (business_id, payment_id, position, partner_id, share_minor, fee_minor)
+        values (${businessId}, ${paymentId}, ${share.position}, ${share.partnerId}, ${share.shareMinor}, ${share.feeMinor})`,
+  );
+
+export const sharesOf = (db: Db, businessId: string, paymentId: string): Promise<PaymentShare[]> =>
+  many(
+    db,
+    sql`select s.position, s.partner_id as "partnerId", s.share_minor as "shareMinor", s.fee_minor as "feeMinor",
+          s.reversed_minor as "reversedMinor", partners.name
+        from payment_shares s join partners on partners.business_id = s.business_id and partners.id = s.partner_id
+        where s.business_id = ${businessId} and s.payment_id = ${paymentId} order by s.position`,
+  );
+
+export const updateReversed = (
+  tx: Tx,
+  businessId: string,
+  paymentId: string,
+  position: number,
+  moreMinor: bigint,
+): Promise<number> =>
+  run(
+    tx,
+    sql`update payment_shares set reversed_minor = reversed_minor + ${moreMinor}
+        where business_id = ${businessId} and payment_id = ${paymentId} and position = ${position}`,
+  );

@@ -1,0 +1,304 @@
+import type { CardSeen, RefusalReason } from '@/core/payment/outcome';
+import type { PaymentMethod } from '@/core/payment/receipt';
+import type { Db, Tx } from './pool';
+import { many, maybeOne, one, run, type Statement, sql } from './sql';
+
+export type PaymentState = 'pending' | 'paid' | 'refused' | 'voided';
+export type Channel = 'invoice' | 'link' | 'page' | 'button' | 'plan' | 'desk';
+
+/** One payment or attempt to pay; amounts in minor units. A card payment's id is also the idempotency key at the processor. */
+export type Payment = {
+  readonly id: string;
+  /** What it pays: an invoice, or else an order. */
+  readonly invoiceId: string | null;
+  readonly orderId: string | null;
+  /** Null while an order is not paid: only then does its payer become a customer. */
+  readonly customerId: string | null;
+  readonly attemptKey: string;
+  readonly channel: Channel;
+  readonly currency: string;
+  readonly amountMinor: bigint;
+  /** On top of the amount. */
+  readonly tipMinor: bigint;
+  readonly feeMinor: bigint;
+  readonly refundedMinor: bigint;
+  readonly method: PaymentMethod;
+  readonly reference: string;
+  readonly state: PaymentState;
+  readonly saleId: string | null;
+  readonly approvalUrl: string | null;
+  readonly cardScheme: string | null;
+  readonly cardLast4: string | null;
+  readonly reason: RefusalReason | null;
+  readonly startedAt: Date;
+  readonly settledAt: Date | null;
+};
+
+const PAYMENT = `payments.id, payments.invoice_id as "invoiceId", payments.order_id as "orderId", payments.customer_id as "customerId",
+  payments.attempt_key as "attemptKey", payments.channel,
+  payments.currency, payments.amount_minor as "amountMinor", payments.tip_minor as "tipMinor", payments.fee_minor as "feeMinor",
+  payments.refunded_minor as "refundedMinor",
+  payments.method, payments.reference, payments.state,
+  payments.sale_id as "saleId", payments.approval_url as "approvalUrl", payments.card_scheme as "cardScheme",
+  payments.card_last4 as "cardLast4", payments.reason, payments.started_at as "startedAt", payments.settled_at as "settledAt"`;
+
+const paymentWhere = (businessId: string, id: string, lock: boolean): Statement => ({
+  text: `select ${PAYMENT} from payments where business_id = $1 and id = $2${lock ? ' for update' : ''}`,
+  values: [businessId, id],
+});
+
+export const paymentById = (db: Db, businessId: string, id: string): Promise<Payment | null> =>
+  maybeOne(db, paymentWhere(businessId, id, false));
+
+/** Locked until the transaction ends: an outcome is written down once. */
+export const lockedPayment = (tx: Tx, businessId: string, id: string): Promise<Payment | null> =>
+  maybeOne(tx, paymentWhere(businessId, id, true));
+
+/** The invoice's attempt that carries the payer's key, if this click came before. */
+export const paymentByAttempt = (
+  db: Db,
+  businessId: string,
+  invoiceId: string,
+  attemptKey: string,
+): Promise<Payment | null> =>
+  maybeOne(db, {
+    text: `select ${PAYMENT} from payments where business_id = $1 and attempt_key = $2 and invoice_id = $3`,
+    values: [businessId, attemptKey, invoiceId],
+  });
+
+/** The order's attempts, latest first. */
+export const orderPayments = (db: Db, businessId: string, orderId: string): Promise<Payment[]> =>
+  many(db, {
+    text: `select ${PAYMENT} from payments where business_id = $1 and order_id = $2 order by started_at desc, id desc`,
+    values: [businessId, orderId],
+  });
+
+/** Notes what was given back of a payment; a voided one never was. */
+export const updateRefunded = (
+  tx: Tx,
+  businessId: string,
+  id: string,
+  moreMinor: bigint,
+  voided: boolean,
+): Promise<number> =>
+  run(
+    tx,
+    sql`update payments set refunded_minor = refunded_minor + ${moreMinor}, state = ${voided ? 'voided' : 'paid'}
+        where business_id = ${businessId} and id = ${id} and state = 'paid'`,
+  );
+
+/** What an invoice's open attempts hold in all, in minor units: it is spoken for until they are settled. */
+export async function heldByPending(db: Db, businessId: string, invoiceId: string): Promise<bigint> {
+  const row = await one<{ held: bigint }>(
+    db,
+    sql`select coalesce(sum(amount_minor), 0)::bigint as held from payments
+        where business_id = ${businessId} and invoice_id = ${invoiceId} and state = 'pending'`,
+  );
+  return row.held;
+}
+
+/** The invoice's open attempt that keeps others out: there is one at most. */
+export const pendingPayment = (db: Db, businessId: string, invoiceId: string): Promise<Payment | null> =>
+  maybeOne(db, {
+    text: `select ${PAYMENT} from payments where business_id = $1 and invoice_id = $2 and state = 'pending' and exclusive`,
+    values: [businessId, invoiceId],
+  });
+
+/** How many cards were refused at an invoice since an instant. */
+export async function refusedOfInvoice(db: Db, businessId: string, invoiceId: string, since: Date): Promise<number> {
+  const row = await one<{ refused: number }>(
+    db,
+    sql`select count(*)::int as refused from payments
+        where business_id = ${businessId} and invoice_id = ${invoiceId} and started_at > ${since} and state = 'refused'`,
+  );
+  return row.refused;
+}
+
+/** Nothing had to be paid: settled without a card. */
+export const updatePaymentFree = (
+  tx: Tx,
+  businessId: string,
+  id: string,
+  customerId: string,
+  at: Date,
+): Promise<number> =>
+  run(
+    tx,
+    sql`update payments set state = 'paid', method = 'other', customer_id = ${customerId}, settled_at = ${at}
+        where business_id = ${businessId} and id = ${id} and state = 'pending' and amount_minor = 0`,
+  );
+
+export const insertPayment = (
+  tx: Tx,
+  businessId: string,
+  payment: {
+    id: string;
+    invoiceId: string | null;
+    orderId: string | null;
+    customerId: string | null;
+    channel: Channel;
+    currency: string;
+    amountMinor: bigint;
+    tipMinor: bigint;
+    exclusive: boolean;
+    attemptKey: string;
+  },
+  at: Date,
+): Promise<number> =>
+  run(
+    tx,
+    sql`insert into payments (id, business_id, invoice_id, order_id, customer_id, channel, currency, amount_minor, tip_minor, exclusive,
+          state, attempt_key, started_at)
+        values (${payment.id}, ${businessId}, ${payment.invoiceId}, ${payment.orderId}, ${payment.customerId}, ${payment.channel},
+          ${payment.currency}, ${payment.amountMinor}, ${payment.tipMinor}, ${payment.exclusive}, 'pending', ${payment.attemptKey}, ${at})`,
+  );
+
+export const updatePaymentPaid = (
+  tx: Tx,
+  businessId: string,
+  id: string,
+  sale: { saleId: string; feeMinor: bigint; card: CardSeen },
+  customerId: string,
+  at: Date,
+): Promise<number> =>
+  run(
+    tx,
+    sql`update payments set state = 'paid', customer_id = ${customerId}, sale_id = ${sale.saleId}, fee_minor = ${sale.feeMinor}, approval_url = null,
+          card_scheme = ${sale.card.scheme}, card_last4 = ${sale.card.last4}, settled_at = ${at}
+        where business_id = ${businessId} and id = ${id} and state = 'pending'`,
+  );
+
+export const updatePaymentRefused = (
+  tx: Tx,
+  businessId: string,
+  id: string,
+  refusal: { reason: RefusalReason; card: CardSeen | null },
+  at: Date,
+): Promise<number> =>
+  run(
+    tx,
+    sql`update payments set state = 'refused', reason = ${refusal.reason}, approval_url = null,
+          card_scheme = coalesce(${refusal.card?.scheme ?? null}, card_scheme),
+          card_last4 = coalesce(${refusal.card?.last4 ?? null}, card_last4), settled_at = ${at}
+        where business_id = ${businessId} and id = ${id} and state = 'pending'`,
+  );
+
+export const updatePaymentApproval = (
+  tx: Tx,
+  businessId: string,
+  id: string,
+  sale: { saleId: string; approvalUrl: string; card: CardSeen },
+): Promise<number> =>
+  run(
+    tx,
+    sql`update payments set sale_id = ${sale.saleId}, approval_url = ${sale.approvalUrl},
+          card_scheme = ${sale.card.scheme}, card_last4 = ${sale.card.last4}
+        where business_id = ${businessId} and id = ${id} and state = 'pending'`,
+  );
+
+/** A payment with the words that its list and sheet show. */
+export type PaymentRow = Payment & {
+  readonly customer: string;
+  /** The invoice's number, or the name of the offer. */
+  readonly subject: string;
+  readonly offerId: string | null;
+  readonly orderReference: string | null;
+  readonly receiptId: string | null;
+  readonly receiptNumber: string | null;
+};
+
+const ROW = `${PAYMENT}, coalesce(customers.name, orders.printed->'payer'->>'name') as customer,
+    coalesce(invoices.number, offers.name) as subject, offers.id as "offerId", orders.reference as "orderReference",
+    receipts.id as "receiptId", receipts.number as "receiptNumber"
+  from payments
+  left join customers on customers.business_id = payments.business_id and customers.id = payments.customer_id
+  left join invoices on invoices.business_id = payments.business_id and invoices.id = payments.invoice_id
+  left join orders on orders.business_id = payments.business_id and orders.id = payments.order_id
+  left join offers on offers.business_id = payments.business_id and offers.id = orders.offer_id
+  left join receipts on receipts.business_id = payments.business_id and receipts.payment_id = payments.id`;
+
+/** The statement of one page of payments, latest first, so that a test can read its plan. */
+export const paymentPage = (
+  businessId: string,
+  limit: number,
+  after: { key: string; id: string } | null,
+): Statement => ({
+  text: `select ${ROW} where payments.business_id = $1
+    ${after ? 'and (payments.started_at, payments.id) < ($3::timestamptz, $4::uuid)' : ''}
+    order by payments.started_at desc, payments.id desc limit $2`,
+  values: [businessId, limit, ...(after ? [after.key, after.id] : [])],
+});
+
+export const paymentRows = (
+  db: Db,
+  businessId: string,
+  limit: number,
+  after: { key: string; id: string } | null = null,
+): Promise<PaymentRow[]> => many(db, paymentPage(businessId, limit, after));
+
+export const paymentRow = (db: Db, businessId: string, id: string): Promise<PaymentRow | null> =>
+  maybeOne(db, {
+    text: `select ${ROW} where payments.business_id = $1 and payments.id = $2`,
+    values: [businessId, id],
+  });
+
+/** The payments of one invoice that went through, oldest first. */
+export const paidPayments = (db: Db, businessId: string, invoiceId: string): Promise<PaymentRow[]> =>
+  many(db, {
+    text: `select ${ROW} where payments.business_id = $1 and payments.invoice_id = $2 and payments.state = 'paid'
+      order by payments.settled_at, payments.id`,
+    values: [businessId, invoiceId],
+  });
+
+/** The latest payments that went through, for "Came in". */
+export const cameIn = (db: Db, businessId: string, limit: number): Promise<PaymentRow[]> =>
+  many(db, {
+    text: `select ${ROW} where payments.business_id = $1 and payments.state = 'paid'
+      order by payments.settled_at desc, payments.id desc limit $2`,
+    values: [businessId, limit],
+  });
+
+/** The last refused attempt of each invoice that is still unpaid and has no attempt since. */
+export const refusedLately = (db: Db, businessId: string, since: Date, limit: number): Promise<PaymentRow[]> =>
+  many(db, {
+    text: `select ${ROW} where payments.business_id = $1 and payments.state = 'refused' and payments.started_at > $2
+        and invoices.due_minor > 0 and invoices.stage = 'sent'
+        and not exists (select 1 from payments later where later.business_id = $1 and later.invoice_id = payments.invoice_id
+          and later.started_at > payments.started_at)
+      order by payments.started_at desc, payments.id desc limit $3`,
+    values: [businessId, since, limit],
+  });
+
+/** Attempts whose outcome has been open since before `before`. */
+export const pendingSince = (db: Db, businessId: string, before: Date, limit: number): Promise<PaymentRow[]> =>
+  many(db, {
+    text: `select ${ROW} where payments.business_id = $1 and payments.state = 'pending' and payments.started_at < $2
+      order by payments.started_at, payments.id limit $3`,
+    values: [businessId, before, limit],
+  });
+
+/** Money that came another way than by card, paid from the start; the attempt key makes the same press one payment. */
+export const insertReceived = (
+  tx: Tx,
+  businessId: string,
+  payment: {
+    id: string;
+    invoiceId: string;
+    customerId: string;
+    currency: string;
+    amountMinor: bigint;
+    method: PaymentMethod;
+    reference: string;
+    attemptKey: string;
+    receivedAt: Date;
+  },
+  at: Date,
+): Promise<number> =>
+  run(
+    tx,
+    sql`insert into payments (id, business_id, invoice_id, customer_id, channel, currency, amount_minor, method, reference, state,
+          exclusive, attempt_key, started_at, settled_at)
+        values (${payment.id}, ${businessId}, ${payment.invoiceId}, ${payment.customerId}, 'desk', ${payment.currency},
+          ${payment.amountMinor}, ${payment.method}, ${payment.reference}, 'paid', false, ${payment.attemptKey}, ${at},
+          ${payment.receivedAt})`,
+  );

@@ -1,0 +1,33 @@
+import pg from 'pg';
+
+/** A connection on which queries run; reads take it, so they work inside and outside a transaction. */
+export type Db = { query: pg.ClientBase['query'] };
+/** A connection inside a writing transaction of one business; writes take it, so none escapes. */
+export type Tx = Db & { readonly inTransaction: true };
+
+// `date` stays text (a civil day has no zone), `int8` becomes bigint, `numeric` stays text. For this pool only: the job
+// queue's library puts its ids into JSON, which knows no bigint.
+const types = new pg.TypeOverrides();
+types.setTypeParser(pg.types.builtins.DATE, (text) => text);
+types.setTypeParser(pg.types.builtins.INT8, (text) => BigInt(text));
+
+const kept = globalThis as { dahliaPool?: pg.Pool };
+
+/** The application's connections, as the role that cannot see past the current business. Made at first use. */
+export function pool(): pg.Pool {
+  if (kept.dahliaPool) return kept.dahliaPool;
+  const connectionString = process.env.DATABASE_URL;
+  if (!connectionString) throw new Error('DATABASE_URL is not set');
+  const made = new pg.Pool({ connectionString, types, max: Number(process.env.DATABASE_CONNECTIONS ?? 12) });
+  // Unheard, an idle connection whose server goes away would end the process.
+  made.on('error', () => undefined);
+  kept.dahliaPool = made;
+  return made;
+}
+
+/** Ends the pool, for programs that stop. */
+export async function closePool(): Promise<void> {
+  const open = kept.dahliaPool;
+  kept.dahliaPool = undefined;
+  await open?.end();
+}

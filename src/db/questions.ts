@@ -1,0 +1,64 @@
+import type { Db, Tx } from './pool';
+import { many, maybeOne, run, sql } from './sql';
+
+/** A customer's question about an invoice, and its answer once there is one. */
+export type Question = {
+  readonly id: string;
+  readonly invoiceId: string;
+  readonly text: string;
+  readonly byName: string;
+  readonly askedAt: Date;
+  readonly answer: string | null;
+};
+
+const COLUMNS = `id, invoice_id as "invoiceId", text, by_name as "byName", asked_at as "askedAt", answer`;
+
+export const insertQuestion = (tx: Tx, businessId: string, question: Question): Promise<number> =>
+  run(
+    tx,
+    sql`insert into questions (id, business_id, invoice_id, text, by_name, asked_at)
+        values (${question.id}, ${businessId}, ${question.invoiceId}, ${question.text}, ${question.byName}, ${question.askedAt})`,
+  );
+
+export const questionById = (db: Db, businessId: string, id: string): Promise<Question | null> =>
+  maybeOne(db, {
+    text: `select ${COLUMNS} from questions where business_id = $1 and id = $2`,
+    values: [businessId, id],
+  });
+
+export const questionsOf = (db: Db, businessId: string, invoiceId: string): Promise<Question[]> =>
+  many(db, {
+    text: `select ${COLUMNS} from questions where business_id = $1 and invoice_id = $2 order by asked_at, id`,
+    values: [businessId, invoiceId],
+  });
+
+/** Questions that nobody has answered, oldest first, with whose invoice they are about. */
+export const openQuestions = (
+  db: Db,
+  businessId: string,
+  limit: number,
+): Promise<(Question & { number: string; customer: string })[]> =>
+  many(
+    db,
+    sql`select questions.id, questions.invoice_id as "invoiceId", text, by_name as "byName", asked_at as "askedAt", answer,
+          invoices.number, customers.name as customer
+        from questions
+        join invoices on invoices.business_id = questions.business_id and invoices.id = questions.invoice_id
+        join customers on customers.business_id = invoices.business_id and customers.id = invoices.customer_id
+        where questions.business_id = ${businessId} and answer is null order by asked_at, questions.id limit ${limit}`,
+  );
+
+/** Answers a question; true the first time. */
+export async function updateAnswered(
+  tx: Tx,
+  businessId: string,
+  id: string,
+  answer: { text: string; byName: string; at: Date },
+): Promise<boolean> {
+  const touched = await run(
+    tx,
+    sql`update questions set answer = ${answer.text}, answered_by = ${answer.byName}, answered_at = ${answer.at}
+        where business_id = ${businessId} and id = ${id} and answer is null`,
+  );
+  return touched === 1;
+}

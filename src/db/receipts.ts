@@ -1,0 +1,46 @@
+import type { PrintedReceipt } from '@/core/payment/receipt';
+import type { Db, Tx } from './pool';
+import { maybeOne, run, sql } from './sql';
+
+export type Receipt = {
+  readonly id: string;
+  readonly number: string;
+  readonly paymentId: string;
+  readonly invoiceId: string | null;
+  readonly orderId: string | null;
+  readonly printed: PrintedReceipt;
+};
+
+export const insertReceipt = (tx: Tx, businessId: string, receipt: Receipt, at: Date): Promise<number> =>
+  run(
+    tx,
+    sql`insert into receipts (id, business_id, number, payment_id, invoice_id, order_id, printed, issued_at)
+        values (${receipt.id}, ${businessId}, ${receipt.number}, ${receipt.paymentId}, ${receipt.invoiceId},
+          ${receipt.orderId}, ${JSON.stringify(receipt.printed)}, ${at})`,
+  );
+
+export const updateReceipt = (tx: Tx, businessId: string, id: string, printed: PrintedReceipt): Promise<number> =>
+  run(
+    tx,
+    sql`update receipts set printed = ${JSON.stringify(printed)} where business_id = ${businessId} and id = ${id}`,
+  );
+
+export const receiptOfPayment = (db: Db, businessId: string, paymentId: string): Promise<Receipt | null> =>
+  maybeOne(
+    db,
+    sql`select id, number, payment_id as "paymentId", invoice_id as "invoiceId", order_id as "orderId", printed
+        from receipts where business_id = ${businessId} and payment_id = ${paymentId}`,
+  );
+
+/** The receipt with this number on this invoice. */
+export const receiptByNumber = (
+  db: Db,
+  businessId: string,
+  invoiceId: string,
+  number: string,
+): Promise<Receipt | null> =>
+  maybeOne(
+    db,
+    sql`select id, number, payment_id as "paymentId", invoice_id as "invoiceId", order_id as "orderId", printed
+        from receipts where business_id = ${businessId} and invoice_id = ${invoiceId} and number = ${number}`,
+  );

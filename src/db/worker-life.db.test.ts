@@ -1,0 +1,111 @@
+import { randomUUID } from 'node:crypto';
+import { Logger, run as runWorker } from 'graphile-worker';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { asSuperuser } from '../../tests/support/database';
+import { foundHouse, type House, openWorkshop, type Workshop } from '../../tests/support/workshop';
+import { announce, beat, enqueueJob, releaseJobsOfTheDead, secondsSinceBeat } from './jobs';
+import { listen } from './listen';
+import { pool } from './pool';
+import { inBusiness } from './transaction';
+import { queuePool } from './worker-life';
+
+let workshop: Workshop;
+let house: House;
+beforeAll(async () => {
+  workshop = await openWorkshop();
+  house = await foundHouse();
+});
+afterAll(() => workshop.close());
+
+const add = (key: string) =>
+  inBusiness(house.business.id, (tx) =>
+    enqueueJob(tx, 'settle-payment', key, { businessId: house.business.id, paymentId: randomUUID() }),
+  );
+const jobs = () =>
+  asSuperuser<{ key: string; locked_by: string | null }>(
+    workshop.admin,
+    'select key, locked_by from graphile_worker._private_jobs order by id',
+  );
+
+test('a job of a worker that died is taken over; one of a living worker is left alone', async () => {
+  await add('dead');
+  await add('alive');
+  await asSuperuser(
+    workshop.admin,
+    `update graphile_worker._private_jobs set locked_at = now() - interval '1 minute', locked_by = 'worker-' || key`,
+  );
+  await beat(pool(), ['worker-alive']);
+  const queue = queuePool(3);
+  await releaseJobsOfTheDead(queue, pool(), 12);
+  expect((await jobs()).map(({ key, locked_by }) => [key, locked_by])).toEqual([
+    ['dead', null],
+    ['alive', 'worker-alive'],
+  ]);
+  const taken: string[] = [];
+  const runner = await runWorker({
+    pgPool: queue,
+    noHandleSignals: true,
+    pollInterval: 100,
+    taskList: { 'settle-payment': (_, { job }) => void taken.push(job.key ?? '') },
+  });
+  for (let tries = 0; tries < 50 && taken.length === 0; tries++)
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  await runner.stop();
+  await queue.end();
+  expect(taken).toEqual(['dead']);
+});
+
+test('a job that fails is kept with its reason and tried again later', async () => {
+  await add('failing');
+  const queue = queuePool(3);
+  const runner = await runWorker({
+    pgPool: queue,
+    noHandleSignals: true,
+    pollInterval: 100,
+    logger: new Logger(() => () => undefined),
+    taskList: {
+      'settle-payment': () => {
+        throw new Error('the processor is away');
+      },
+    },
+  });
+  const failed = () =>
+    asSuperuser<{ attempts: number }>(
+      workshop.admin,
+      `select attempts from graphile_worker._private_jobs where key = 'failing' and last_error is not null`,
+    );
+  for (let tries = 0; tries < 50 && (await failed()).length === 0; tries++)
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  await runner.stop();
+  await queue.end();
+  expect(await failed()).toEqual([{ attempts: 1 }]);
+});
+
+test('a job is added with the write that causes it, or not at all; the same key twice is one job', async () => {
+  const before = (await jobs()).length;
+  await expect(
+    inBusiness(house.business.id, async (tx) => {
+      await enqueueJob(tx, 'settle-payment', 'never', { businessId: house.business.id, paymentId: randomUUID() });
+      throw new Error('no');
+    }),
+  ).rejects.toThrow('no');
+  await add('once');
+  await add('once');
+  expect((await jobs()).length).toBe(before + 1);
+});
+
+test('a change is announced when it is committed', async () => {
+  const heard: string[] = [];
+  const line = listen((businessId) => heard.push(businessId));
+  await new Promise((resolve) => setTimeout(resolve, 400));
+  await inBusiness(house.business.id, (tx) => announce(tx, house.business.id));
+  for (let tries = 0; tries < 40 && heard.length === 0; tries++)
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  await line.stop();
+  expect(heard).toEqual([house.business.id]);
+});
+
+test('the last beat is known in seconds', async () => {
+  await beat(pool(), ['worker-now']);
+  expect(await secondsSinceBeat(pool())).toBeLessThan(30);
+});

@@ -1,0 +1,123 @@
+import PDFDocument from 'pdfkit';
+import type { PrintedCredit } from '@/core/invoice/credit';
+import type { PrintedInvoice } from '@/core/invoice/printed';
+import type { PrintedReceipt } from '@/core/payment/receipt';
+import type { GiftLetter } from '@/core/statement/gifts';
+import type { Statement } from '@/core/statement/statement';
+import { FEATURES, readFaces } from './faces';
+import { creditPages, giftPages, invoicePages, receiptPages, statementPages } from './layout';
+import type { Measure, PictureName, PictureSize, PictureSizes, SetDocument } from './setter';
+
+const INK = '#241A26';
+const SOFT = '#635463';
+
+/** A document with our faces, and how wide text runs in it. */
+function opened(): { pdf: PDFKit.PDFDocument; measure: Measure } {
+  const pdf = new PDFDocument({
+    autoFirstPage: false,
+    font: '',
+    pdfVersion: '1.7',
+    tagged: true,
+    displayTitle: true,
+  });
+  for (const [face, font] of readFaces()) pdf.registerFont(face, font);
+  const measure: Measure = (text, face, size) =>
+    pdf.font(face).fontSize(size).widthOfString(text, { features: FEATURES });
+  return { pdf, measure };
+}
+
+/** A picture of the business's: PNG or JPEG, and its size in pixels. */
+export type Picture = PictureSize & { readonly bytes: Buffer };
+export type Pictures = Readonly<Partial<Record<PictureName, Picture>>>;
+
+function drawn(pdf: PDFKit.PDFDocument, documents: readonly SetDocument[], pictures: Pictures): Promise<Buffer> {
+  const chunks: Buffer[] = [];
+  const finished = new Promise<Buffer>((resolve, reject) => {
+    pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
+    pdf.on('end', () => resolve(Buffer.concat(chunks)));
+    pdf.on('error', reject);
+  });
+  const [first] = documents;
+  if (first) {
+    pdf.info.Title = first.title;
+    pdf.options.lang = first.language;
+  }
+  pdf.info.Creator = 'Dahlia';
+  const root = pdf.struct('Document');
+  pdf.addStructure(root);
+  for (const { width, height, pages } of documents) {
+    for (const marks of pages) {
+      pdf.addPage({ size: [width, height], margin: 0 });
+      for (const mark of marks) drawMark(pdf, root, mark, pictures);
+    }
+  }
+  root.end();
+  pdf.end();
+  return finished;
+}
+
+function drawMark(
+  pdf: PDFKit.PDFDocument,
+  root: PDFKit.PDFStructureElement,
+  mark: SetDocument['pages'][number][number],
+  pictures: Pictures,
+): void {
+  if (mark.kind === 'text') {
+    const draw = () =>
+      pdf
+        .font(mark.face)
+        .fontSize(mark.size)
+        .fillColor(mark.colour ?? (mark.soft ? SOFT : INK))
+        .text(mark.text, mark.x, mark.y, { lineBreak: false, features: FEATURES });
+    root.add(pdf.struct(mark.role ?? 'P', {}, () => void draw()));
+  } else if (mark.kind === 'picture') {
+    const picture = pictures[mark.name];
+    if (!picture) return;
+    const draw = () => pdf.image(picture.bytes, mark.x, mark.y, { width: mark.width, height: mark.height });
+    root.add(pdf.struct('Figure', { alt: mark.says }, () => void draw()));
+  } else {
+    pdf.markContent('Artifact');
+    pdf
+      .lineWidth(mark.weight)
+      .strokeColor(INK)
+      .moveTo(mark.x, mark.y)
+      .lineTo(mark.x + mark.width, mark.y)
+      .stroke();
+    pdf.endMarkedContent();
+  }
+}
+
+function made<Of>(
+  of: Of,
+  pages: (of: Of, measure: Measure, pictures: PictureSizes) => SetDocument,
+  pictures: Pictures = {},
+): Promise<Buffer> {
+  const { pdf, measure } = opened();
+  return drawn(pdf, [pages(of, measure, pictures)], pictures);
+}
+
+/** The invoice as a PDF. */
+export const invoicePdf = (invoice: PrintedInvoice, pictures?: Pictures): Promise<Buffer> =>
+  made(invoice, invoicePages, pictures);
+
+/** Many invoices one after another in one PDF, each with its own page numbers. */
+export function invoicesPdf(invoices: readonly PrintedInvoice[], pictures: Pictures = {}): Promise<Buffer> {
+  const { pdf, measure } = opened();
+  const set = invoices.map((invoice) => invoicePages(invoice, measure, invoice.logoId ? pictures : {}));
+  return drawn(pdf, set, pictures);
+}
+
+/** The receipt as a PDF. */
+export const receiptPdf = (receipt: PrintedReceipt, pictures?: Pictures): Promise<Buffer> =>
+  made(receipt, receiptPages, pictures);
+
+/** The letter over a year's gifts as a PDF. */
+export const giftPdf = (letter: GiftLetter, pictures?: Pictures): Promise<Buffer> => made(letter, giftPages, pictures);
+
+/** The credit note as a PDF. */
+export const creditPdf = (credit: PrintedCredit, pictures?: Pictures): Promise<Buffer> =>
+  made(credit, creditPages, pictures);
+
+/** The statement of account as a PDF. */
+export const statementPdf = (statement: Statement, pictures?: Pictures): Promise<Buffer> =>
+  made(statement, statementPages, pictures);

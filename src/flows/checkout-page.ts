@@ -1,0 +1,276 @@
+import { sellerOf } from '@/core/business/business';
+import { dateInZone } from '@/core/dates/zone';
+import type { Seller } from '@/core/invoice/printed';
+import { money } from '@/core/money/money';
+import { moneyText } from '@/core/money/money-text';
+import { currencyOf } from '@/core/money/rates';
+import { blankChoice, type Choice } from '@/core/offer/choice';
+import type { Offer } from '@/core/offer/offer';
+import { type NotOpen, whyNotOpen } from '@/core/offer/open';
+import { priceMinor } from '@/core/offer/price';
+import { offerCurrencies, suggestedAmounts, unitPriceOf, zoneFor } from '@/core/offer/quote';
+import type { ShownOffer, ShownQuote } from '@/core/offer/shown';
+import { isLanguage, localeFor, wordsOf } from '@/core/words/words';
+import { type Business, businessById } from '@/db/businesses';
+import { announce } from '@/db/jobs';
+import { offerById, offerHolder, type PlacedOffer } from '@/db/offers';
+import { takenOrders } from '@/db/orders';
+import type { Db } from '@/db/pool';
+import { type Request, requestById, updateRequest } from '@/db/requests';
+import { termsById } from '@/db/terms';
+import { inBusiness, outsideBusiness, readBusiness } from '@/db/transaction';
+import { countryList } from '@/outside/places';
+import { services } from '@/outside/services';
+import { found } from './access';
+import { orderOf, quoted, quoteTerms, quoteView, type Terms } from './quote-order';
+import { lockedChoice, requestOf } from './requests';
+import { servedPath } from './served-file';
+import { countVisit } from './visits';
+
+/** All that the checkout shows of an offer: nothing that is only the business's own. */
+export type CheckoutView = ShownOffer & {
+  readonly called: string;
+  readonly locale: string;
+  readonly title: string;
+  readonly description: string;
+  readonly seller: Seller;
+  readonly logo: string | null;
+  readonly accent: string;
+  readonly turnedBack: string;
+  readonly notOpen: NotOpen | null;
+  /** A prefilled request: what it fills in, and whether that is fixed. */
+  readonly request: {
+    readonly sign: string;
+    readonly toName: string;
+    readonly locked: boolean;
+    readonly filled: Partial<Choice>;
+    readonly state: Request['state'];
+  } | null;
+  readonly begun: Choice;
+  readonly quote: ShownQuote;
+};
+
+/** Where a reader's program says that they are: the region of their first language, else of the business. */
+export function readerOf(acceptLanguage: string, lang: string, business: Pick<Business, 'locale' | 'country'>) {
+  const first = /^\s*([a-z]{2})(?:-[A-Za-z]{4})?(?:-([A-Z]{2}))?/i.exec(acceptLanguage);
+  const country = first?.[2]?.toUpperCase() ?? '';
+  const spoken = isLanguage(lang) ? lang : (first?.[1]?.toLowerCase() ?? '');
+  return { country, locale: localeFor(isLanguage(spoken) ? spoken : '', business.locale, country || business.country) };
+}
+
+/** What a payer's form begins with. */
+function begunChoice(offer: Offer, currency: string, terms: Terms, country: string): Choice {
+  const rateTo = (to: string) => terms.rates[to]?.rate ?? null;
+  const amounts = suggestedAmounts(offer, currency, rateTo);
+  const empty = { lines: [], city: '', region: '', postalCode: '', country };
+  return {
+    ...blankChoice(currency),
+    amount: amounts[offer.chosen] ?? '',
+    purpose: offer.purposes.length === 1 ? (offer.purposes[0] ?? '') : '',
+    items: offer.items.map((item) => ({
+      id: item.id,
+      optionId: item.options.length === 1 ? (item.options[0]?.id ?? '') : '',
+      quantity: String(item.least),
+    })),
+    billing: offer.billing === 'no' ? null : empty,
+    delivery: offer.delivery ? empty : null,
+  };
+}
+
+/** The form with what was chosen on a hosted page: amounts, purposes, items and answers, by the names of its form. */
+function presetChoice(fresh: Choice, preset: Readonly<Record<string, string>>): Choice {
+  const answers = Object.entries(preset).flatMap(([name, text]) =>
+    name.startsWith('a_') && text ? [[name.slice(2), text.slice(0, 1000)] as const] : [],
+  );
+  return {
+    ...fresh,
+    amount: preset.own?.trim() || preset.amount || fresh.amount,
+    purpose: preset.purpose ?? fresh.purpose,
+    items: fresh.items.map((item) => ({
+      ...item,
+      quantity: preset[`q_${item.id}`] ?? item.quantity,
+      optionId: preset[`o_${item.id}`] ?? item.optionId,
+    })),
+    answers: Object.fromEntries(answers),
+  };
+}
+
+/** What the checkout shows of an offer that is at hand, placed or not. @param request the prefilled request that opened it */
+export async function offerView(
+  db: Db,
+  business: Business,
+  placed: PlacedOffer,
+  request: Request | null,
+  reader: Reader,
+  now: Date,
+): Promise<CheckoutView> {
+  const { locale, country } = readerOf(reader.acceptLanguage, reader.lang, business);
+  const terms = await quoteTerms(db, business, placed, '', now);
+  const { offer } = terms;
+  const rateTo = (to: string) => terms.rates[to]?.rate ?? null;
+  const currencies = offerCurrencies(offer, rateTo);
+  const wanted = request?.filled.currency ?? (reader.currency || currencyOf(country));
+  const currency = currencies.includes(wanted) ? wanted : offer.currency;
+  const countries = offer.delivery || offer.billing !== 'no' ? countryList(locale) : [];
+  const shownCountries = offer.delivery ? countries.filter(({ code }) => zoneFor(offer, code) !== null) : countries;
+  const home = shownCountries.some(({ code }) => code === (country || business.country))
+    ? country || business.country
+    : '';
+  const fresh = begunChoice(offer, currency, terms, home);
+  const chosen = presetChoice(fresh, reader.preset ?? {});
+  const begun = request ? lockedChoice(chosen, { ...request.filled, currency }) : chosen;
+  const all = await quoted(db, business, terms, begun, now);
+  const taken = offer.mostPayments === null ? 0 : await takenOrders(db, business.id, placed.id);
+  const text = (price: string | null) => {
+    const minor = priceMinor(price ?? '', currency);
+    return minor === null ? '' : moneyText(money(minor, currency), locale);
+  };
+  const leftOf = (key: string): number | null => {
+    const there = all.stock.get(key);
+    return there === undefined ? null : Math.max(0, Math.floor(Number(there)));
+  };
+  const order = orderOf(
+    business,
+    terms,
+    begun,
+    all.quote,
+    { locale, seller: sellerOf(business), answers: [], terms: null, passed: {} },
+    now,
+  );
+  const printedTerms = offer.termsId ? await termsById(db, business.id, offer.termsId) : null;
+  return {
+    called: placed.address || placed.publicId,
+    locale,
+    title: offer.title,
+    description: offer.description,
+    kind: offer.kind,
+    seller: sellerOf(business),
+    logo: business.logoId,
+    accent: business.accent,
+    currencies,
+    items: offer.items.map((item) => ({
+      id: item.id,
+      name: item.name,
+      note: item.note,
+      price: text(unitPriceOf(offer, item, '', currency, rateTo)),
+      least: item.least,
+      most: item.most,
+      left: item.itemId && item.options.length === 0 ? leftOf(item.itemId) : null,
+      options: item.options.map((option) => ({
+        id: option.id,
+        name: option.name,
+        price: text(unitPriceOf(offer, item, option.id, currency, rateTo)),
+        left: item.itemId && option.optionId ? leftOf(`${item.itemId}/${option.optionId}`) : null,
+      })),
+    })),
+    amounts: suggestedAmounts(offer, currency, rateTo).map((value) => ({ value, text: text(value) })),
+    ownAmount: offer.ownAmount,
+    purposes: offer.purposes,
+    codes: offer.codes,
+    delivers: offer.delivery !== null,
+    countries: shownCountries,
+    tip: offer.tip,
+    phone: offer.phone,
+    billing: offer.billing,
+    message: offer.message,
+    fields: offer.fields,
+    terms: printedTerms && { name: printedTerms.name, text: printedTerms.text },
+    turnedBack: offer.turnedBack,
+    notOpen: whyNotOpen(offer, placed.state, taken, dateInZone(now, business.zone)),
+    request: request && {
+      sign: reader.request,
+      toName: request.toName,
+      locked: request.locked,
+      filled: request.filled,
+      state: request.state,
+    },
+    begun,
+    quote: quoteView(terms, all, order),
+  };
+}
+
+/** Who opens the checkout, and how. */
+export type Reader = {
+  readonly acceptLanguage: string;
+  readonly lang: string;
+  readonly currency: string;
+  /** The sign of a prefilled request; empty for none. */
+  readonly request: string;
+  /** What was chosen on a hosted page already. */
+  readonly preset?: Readonly<Record<string, string>>;
+};
+
+/** What the checkout of an offer shows; null where nothing is placed under this name. */
+export async function checkoutPage(called: string, reader: Reader): Promise<CheckoutView | null> {
+  const holder = await outsideBusiness((db) => offerHolder(db, called));
+  if (!holder) return null;
+  const now = await services().clock.now();
+  return readBusiness(holder.businessId, async (db) => {
+    const placed = found(await offerById(db, holder.businessId, holder.offerId));
+    if (!placed.placedAt) return null;
+    // A page has been counted where it was seen.
+    if (placed.placement !== 'page') countVisit(holder.businessId, placed.id);
+    const business = await businessById(db, holder.businessId);
+    const id = reader.request ? requestOf(reader.request) : null;
+    const request = id ? await requestById(db, holder.businessId, id) : null;
+    const own = request?.offerId === placed.id ? request : null;
+    return offerView(db, business, placed, own, reader, now);
+  });
+}
+
+/** Works out the sum for what a payer chose, in their words. */
+export async function checkoutQuote(
+  called: string,
+  asked: { choice: Choice; quote: string; request: string; locale: string },
+): Promise<ShownQuote> {
+  const { businessId, offerId } = found(await outsideBusiness((db) => offerHolder(db, called)));
+  const now = await services().clock.now();
+  return readBusiness(businessId, async (db) => {
+    const placed = found(await offerById(db, businessId, offerId));
+    found(placed.placedAt);
+    const business = await businessById(db, businessId);
+    return quoteOf(db, business, placed, asked, now);
+  });
+}
+
+/** The same of an offer that is at hand, placed or not. */
+export async function quoteOf(
+  db: Db,
+  business: Business,
+  placed: PlacedOffer,
+  asked: { choice: Choice; quote: string; request: string; locale: string },
+  now: Date,
+): Promise<ShownQuote> {
+  const terms = await quoteTerms(db, business, placed, asked.quote, now);
+  const id = asked.request ? requestOf(asked.request) : null;
+  const request = id ? await requestById(db, business.id, id) : null;
+  const choice =
+    request?.locked && request.offerId === placed.id ? lockedChoice(asked.choice, request.filled) : asked.choice;
+  const all = await quoted(db, business, terms, choice, now);
+  const more = {
+    locale: wordsOf(asked.locale) ? asked.locale : business.locale,
+    seller: sellerOf(business),
+    answers: [],
+    terms: null,
+    passed: {},
+  };
+  return quoteView(terms, all, orderOf(business, terms, choice, all.quote, more, now));
+}
+
+/** The payer's page says that somebody looks at their request: noted the first time. */
+export async function noteRequestSeen(called: string, sign: string): Promise<void> {
+  const holder = await outsideBusiness((db) => offerHolder(db, called));
+  const id = requestOf(sign);
+  if (!holder || !id) return;
+  const now = await services().clock.now();
+  await inBusiness(holder.businessId, async (tx) => {
+    if ((await updateRequest(tx, holder.businessId, id, 'seen', now)) > 0) await announce(tx, holder.businessId);
+  });
+}
+
+/** Where the picture that stands for the business on an offer's page is fetched. */
+export async function offerLogoPath(called: string): Promise<string> {
+  const { businessId } = found(await outsideBusiness((db) => offerHolder(db, called)));
+  const { logoId } = await readBusiness(businessId, (db) => businessById(db, businessId));
+  return servedPath(businessId, found(logoId));
+}

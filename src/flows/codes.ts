@@ -1,0 +1,62 @@
+import { randomUUID } from 'node:crypto';
+import { codeKey } from '@/core/offer/code';
+import { archiveCode, type CodeRow, codeRows, type KeptCode, keepCode } from '@/db/codes';
+import { announce } from '@/db/jobs';
+import type { Actor } from '@/db/people';
+import { inBusiness, readBusiness } from '@/db/transaction';
+import { services } from '@/outside/services';
+import { requireRight } from './access';
+import { Refusal } from './refusal';
+
+export type { CodeRow, KeptCode };
+
+/** The business's discount codes, latest first, with their uses and what they brought in. */
+export function codeList(actor: Actor): Promise<CodeRow[]> {
+  requireRight(actor, 'read');
+  return readBusiness(actor.businessId, (db) => codeRows(db, actor.businessId));
+}
+
+/** What is wrong with a code as typed, at its places. */
+function faults(code: Omit<KeptCode, 'id'>): { field: string; words: string }[] {
+  const found: { field: string; words: string }[] = [];
+  if (codeKey(code.code).length < 3)
+    found.push({ field: 'code', words: 'A code has at least three letters or digits.' });
+  if ((code.percent === null) === (code.amountMinor === null))
+    found.push({ field: 'off', words: 'Write what it takes off, as 10% or as an amount.' });
+  if (code.percent !== null && !(Number(code.percent) > 0 && Number(code.percent) <= 100))
+    found.push({ field: 'off', words: 'A discount in percent lies between 0 and 100.' });
+  if (code.amountMinor !== null && code.amountMinor <= 0n)
+    found.push({ field: 'off', words: 'Write what it takes off, as 10% or as an amount.' });
+  if (code.from && code.to && code.to < code.from)
+    found.push({ field: 'to', words: 'The last day lies before the first.' });
+  return found;
+}
+
+/** Keeps a code, new or changed. @throws Refusal `offer-not-ready` with the places, `code-word-taken`, `not-found` */
+export async function storeCode(actor: Actor, id: string | null, fields: Omit<KeptCode, 'id'>): Promise<KeptCode> {
+  requireRight(actor, 'ask');
+  const now = await services().clock.now();
+  const found = faults(fields);
+  if (found.length > 0) throw new Refusal('offer-not-ready', found);
+  const code: KeptCode = { id: id ?? randomUUID(), ...fields, code: codeKey(fields.code) };
+  try {
+    await inBusiness(actor.businessId, async (tx) => {
+      if ((await keepCode(tx, actor.businessId, code, code.code, now)) === 0) throw new Refusal('not-found');
+      await announce(tx, actor.businessId);
+    });
+  } catch (error) {
+    if (error instanceof Error && 'constraint' in error && error.constraint === 'discount_codes_key_unique')
+      throw new Refusal('code-word-taken', [{ field: 'code', words: 'You have another code of these letters.' }]);
+    throw error;
+  }
+  return code;
+}
+
+/** Takes a code off the list: it counts no more; what it gave stays given. */
+export async function removeCode(actor: Actor, id: string): Promise<void> {
+  requireRight(actor, 'ask');
+  await inBusiness(actor.businessId, async (tx) => {
+    if ((await archiveCode(tx, actor.businessId, id)) === 0) throw new Refusal('not-found');
+    await announce(tx, actor.businessId);
+  });
+}

@@ -1,0 +1,43 @@
+import { type Payable, payable } from '@/core/payment/part-payment';
+import { linkHolder, type PayerView, payerView, updateSeen } from '@/db/invoices';
+import { announce } from '@/db/jobs';
+import { insertHappening } from '@/db/timeline';
+import { inBusiness, outsideBusiness } from '@/db/transaction';
+import { services } from '@/outside/services';
+import { found } from './access';
+
+/** What the customer's link shows; null for a link that opens nothing. */
+export const viewByLink = (link: string): Promise<PayerView | null> => outsideBusiness((db) => payerView(db, link));
+
+/** What may be paid through the link now: part of what is due may be held by somebody else's open attempt. */
+export function payableNow(view: PayerView): Payable {
+  const { ways } = view.printed;
+  // An exclusive attempt is the payer's own: the page asks about it and holds nothing back.
+  const held = view.pending ? 0n : view.heldMinor;
+  return payable({
+    total: view.totalMinor,
+    paid: view.paidMinor + held,
+    refunded: view.refundedMinor,
+    credited: view.creditedMinor,
+    parts: ways.parts,
+    ...(ways.parts && ways.firstMinor > 0 ? { firstPayment: { amount: BigInt(ways.firstMinor) } } : {}),
+    smallest: view.smallestMinor,
+  });
+}
+
+/** The customer's page says that somebody looks at it: noted the first time. */
+export async function noteSeen(link: string, device: 'phone' | 'computer'): Promise<void> {
+  const { businessId, invoiceId } = found(await outsideBusiness((db) => linkHolder(db, link)));
+  const now = await services().clock.now();
+  await inBusiness(businessId, async (tx) => {
+    if (!(await updateSeen(tx, businessId, invoiceId, now))) return;
+    await insertHappening(tx, businessId, invoiceId, { kind: 'seen', device }, 'the customer', now);
+    await announce(tx, businessId);
+  });
+}
+
+/** The address of the processor's card fields for a frame on our pages. @param framed where our page stands in a frame itself */
+export const cardFieldsUrl = (framed = false): string => {
+  const { cards, publicUrl } = services();
+  return cards.fieldsUrl(new URL(publicUrl).origin, framed);
+};

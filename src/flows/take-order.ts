@@ -1,0 +1,299 @@
+import { randomBytes, randomInt, randomUUID } from 'node:crypto';
+import { sellerOf } from '@/core/business/business';
+import { dateInZone } from '@/core/dates/zone';
+import { money, wireMinor } from '@/core/money/money';
+import type { Choice } from '@/core/offer/choice';
+import type { Offer } from '@/core/offer/offer';
+import { whyNotOpen } from '@/core/offer/open';
+import type { PrintedAnswer } from '@/core/offer/order';
+import { problemText } from '@/core/offer/wording';
+import { wordsOf } from '@/core/words/words';
+import { businessById } from '@/db/businesses';
+import { fileById } from '@/db/files';
+import { insertPromise } from '@/db/items';
+import { announce, enqueueJob } from '@/db/jobs';
+import { countAttempt } from '@/db/limits';
+import { offerById, offerHolder } from '@/db/offers';
+import { insertOrder, lockedOrder, type Order, orderByCheckout, orderById, takenOrders } from '@/db/orders';
+import { insertPayment, orderPayments, type Payment, paymentById } from '@/db/payments';
+import type { Db, Tx } from '@/db/pool';
+import { requestById } from '@/db/requests';
+import { termsById } from '@/db/terms';
+import { insertHappening } from '@/db/timeline';
+import { inBusinessInTurn, outsideBusiness, readBusiness } from '@/db/transaction';
+import { services } from '@/outside/services';
+import { found } from './access';
+import { perHour } from './attempt-limits';
+import { isFreshWork, noteRefusal, requireFewRefusals, type Work, whenThere } from './card-testing';
+import { orderOf, quoted, quoteTerms } from './quote-order';
+import { recordOrderPaid } from './record-order';
+import { recordOutcome } from './record-outcome';
+import { Refusal } from './refusal';
+import { lockedChoice, requestOf } from './requests';
+import { askAbout } from './settle-payment';
+import { ASK_AFTER_SECONDS, noteChecking, type PaymentStanding, saleKey, standingOf } from './take-payment';
+
+/** One press of the payer's button on a checkout. */
+export type OrderAttempt = {
+  /** Made once by the page: the same checkout is one order, and is paid once. */
+  readonly checkoutKey: string;
+  readonly attemptKey: string;
+  readonly cardToken: string;
+  readonly choice: Choice;
+  /** What the payer saw on the button, in minor units. */
+  readonly chargedMinor: bigint;
+  readonly quote: string;
+  readonly request: string;
+  readonly locale: string;
+  /** Done by the payer's computer, so that trying many cards is dear. */
+  readonly work: Work;
+  /** Campaign, order number and the like that came in with the address. */
+  readonly passed: Readonly<Record<string, string>>;
+};
+
+/** How a payment stands, and the order's own token. */
+export type OrderStanding = PaymentStanding & { readonly order: string };
+
+/** Letters and digits that are not taken for one another. */
+const SIGNS = '23456789ABCDEFGHJKMNPQRSTUVWXYZ';
+const orderReference = (): string => {
+  const signs = Array.from({ length: 8 }, () => SIGNS[randomInt(SIGNS.length)]).join('');
+  return `${signs.slice(0, 4)}-${signs.slice(4)}`;
+};
+
+const standing = async (businessId: string, payment: Payment, token: string): Promise<OrderStanding> => ({
+  ...(await standingOf(businessId, payment)),
+  order: token,
+});
+
+/** The answers as they are printed; a file's name in place of its id. */
+export const printedAnswers = async (
+  db: Db,
+  businessId: string,
+  offer: Offer,
+  choice: Choice,
+  yes: string,
+): Promise<PrintedAnswer[]> => {
+  const answers: PrintedAnswer[] = [];
+  for (const field of offer.fields) {
+    const typed = (choice.answers[field.id] ?? '').trim();
+    if (!typed || (field.kind === 'tick' && typed !== 'yes')) continue;
+    const file = field.kind === 'file' ? await fileById(db, businessId, typed) : null;
+    if (field.kind === 'file' && file?.purpose !== 'answer') continue;
+    answers.push({
+      label: field.label,
+      text: field.kind === 'tick' ? yes : (file?.name ?? typed),
+      onReceipt: field.onReceipt,
+      ...(file ? { fileId: file.id } : {}),
+    });
+  }
+  return answers;
+};
+
+/**
+ * Takes a card payment for an offer. The order, what it holds of the stock, and the attempt with the job that will ask about it
+ * are written down before the processor hears of it; an attempt or a checkout that came before is answered, never repeated.
+ *
+ * @param called the offer's public id or short address
+ * @throws Refusal `offer-not-open`, `order-not-ready` with the places, `amount-changed`, `too-many-attempts`, `not-a-robot`, `request-ended`
+ */
+export async function takeOrder(called: string, attempt: OrderAttempt, address: string): Promise<OrderStanding> {
+  const { businessId, offerId } = found(await outsideBusiness((db) => offerHolder(db, called)));
+  const before = await readBusiness(businessId, (db) => attemptBefore(db, businessId, offerId, attempt));
+  if (before) return standing(businessId, before.payment, before.order.token);
+  const waits = await Promise.all([
+    countAttempt(perHour('card-address', 40), address),
+    countAttempt(perHour('card-offer', 400), offerId),
+  ]);
+  if (waits.some((seconds) => seconds > 0)) throw new Refusal('too-many-attempts');
+  // Before the work: whoever is turned away anyhow is not waited for.
+  await requireFewRefusals(businessId, address, attempt.cardToken);
+  if (!(await isFreshWork(offerId, attempt.work))) return twinOf(businessId, offerId, attempt);
+  const { cards, clock, publicUrl } = services();
+  const now = await clock.now();
+  const claim = await inBusinessInTurn(businessId, (tx) => claimOrder(tx, businessId, offerId, attempt, now));
+  if (!claim.mine) return standing(businessId, claim.payment, claim.order.token);
+  const { payment, order } = claim;
+  if (payment.state === 'paid') return standing(businessId, payment, order.token);
+  const outcome = await cards.sale({
+    key: saleKey(businessId, payment.id),
+    amount: money(payment.amountMinor + payment.tipMinor, payment.currency),
+    token: attempt.cardToken,
+    reference: `${order.printed.seller.name}, ${order.printed.title}`.slice(0, 120),
+    returnUrl: `${publicUrl}/o/${order.token}/back`,
+  });
+  const later = await clock.now();
+  if (outcome.kind === 'unknown') await noteChecking(businessId, payment, later);
+  const recorded = await recordOutcome(businessId, payment, outcome, later);
+  if (outcome.kind === 'refused') await noteRefusal(businessId, { offerId }, address, attempt.cardToken);
+  return standing(businessId, recorded, order.token);
+}
+
+/** The same press, sent twice at once: its twin is under way, and both get one answer. Work of another press is refused. */
+async function twinOf(businessId: string, offerId: string, attempt: OrderAttempt): Promise<OrderStanding> {
+  const twin = await whenThere(() => readBusiness(businessId, (db) => attemptBefore(db, businessId, offerId, attempt)));
+  return standing(businessId, twin.payment, twin.order.token);
+}
+
+/** What the same press, or another open or paid attempt of the same checkout, came to. */
+async function attemptBefore(
+  db: Db,
+  businessId: string,
+  offerId: string,
+  { checkoutKey, attemptKey }: Pick<OrderAttempt, 'checkoutKey' | 'attemptKey'>,
+): Promise<{ order: Order; payment: Payment } | null> {
+  const order = await orderByCheckout(db, businessId, offerId, checkoutKey);
+  if (!order) return null;
+  const payments = await orderPayments(db, businessId, order.id);
+  const payment = payments.find((one) => one.state !== 'refused' || one.attemptKey === attemptKey);
+  return payment ? { order, payment } : null;
+}
+
+type Claim = { mine: true; payment: Payment; order: Order } | { mine: false; payment: Payment; order: Order };
+
+async function claimOrder(
+  tx: Tx,
+  businessId: string,
+  offerId: string,
+  attempt: OrderAttempt,
+  now: Date,
+): Promise<Claim> {
+  const before = await attemptBefore(tx, businessId, offerId, attempt);
+  if (before) return { mine: false, ...before };
+  const placed = found(await offerById(tx, businessId, offerId, true));
+  found(placed.placedAt);
+  const business = await businessById(tx, businessId);
+  const { locale } = attempt;
+  const words = wordsOf(locale).offer;
+  const given = attempt.request ? requestOf(attempt.request) : null;
+  const request = given ? found(await requestById(tx, businessId, given)) : null;
+  if (request && (request.offerId !== offerId || request.state === 'withdrawn' || request.state === 'paid'))
+    throw new Refusal('request-ended');
+  const taken = placed.offer.mostPayments === null ? 0 : await takenOrders(tx, businessId, offerId);
+  const closed = whyNotOpen(placed.offer, placed.state, taken, dateInZone(now, business.zone));
+  if (closed) throw new Refusal('offer-not-open', [{ field: 'offer', words: words.notOpen[closed] }]);
+
+  const terms = await quoteTerms(tx, business, placed, attempt.quote, now);
+  const choice = request?.locked ? lockedChoice(attempt.choice, request.filled) : attempt.choice;
+  const { quote, code } = await quoted(tx, business, terms, choice, now);
+  if (quote.problems.length > 0) {
+    const fields = quote.problems.map((problem) => ({
+      field: problem.field,
+      words: problemText(problem, quote.currency, locale),
+    }));
+    throw new Refusal('order-not-ready', fields);
+  }
+  if (quote.chargedMinor !== attempt.chargedMinor) throw new Refusal('amount-changed');
+  const accepted = terms.offer.termsId ? await termsById(tx, businessId, terms.offer.termsId) : null;
+  const printed = orderOf(
+    business,
+    terms,
+    choice,
+    quote,
+    {
+      locale,
+      seller: sellerOf(business),
+      answers: await printedAnswers(tx, businessId, terms.offer, choice, words.yes),
+      terms: accepted && {
+        versionId: accepted.versionId,
+        name: accepted.name,
+        version: accepted.version,
+        text: accepted.text,
+      },
+      passed: attempt.passed,
+    },
+    now,
+  );
+  const known = await orderByCheckout(tx, businessId, offerId, attempt.checkoutKey);
+  const id = known?.id ?? randomUUID();
+  await insertOrder(
+    tx,
+    businessId,
+    {
+      id,
+      offerId,
+      checkoutKey: attempt.checkoutKey,
+      token: known?.token ?? randomBytes(18).toString('base64url'),
+      reference: known?.reference ?? orderReference(),
+      requestId: request?.id ?? null,
+      payerEmail: printed.payer.email,
+      currency: quote.currency,
+      totalMinor: quote.tally.total,
+      codeId: printed.code && code ? code.id : null,
+      offer: terms.offer,
+      choice,
+      printed,
+      revision: terms.revision,
+    },
+    now,
+  );
+  for (const { itemId, optionId, quantity } of quote.lines) {
+    if (itemId) await insertPromise(tx, businessId, { orderId: id, itemId, optionId, quantity });
+  }
+  const paymentId = randomUUID();
+  await insertPayment(
+    tx,
+    businessId,
+    {
+      id: paymentId,
+      invoiceId: null,
+      orderId: id,
+      customerId: null,
+      channel: placed.placement,
+      currency: quote.currency,
+      amountMinor: quote.tally.total,
+      tipMinor: quote.tipMinor,
+      exclusive: true,
+      attemptKey: attempt.attemptKey,
+    },
+    now,
+  );
+  if (!known) {
+    const happening = { kind: 'ordered', offer: placed.name, amount: wireMinor(quote.chargedMinor) } as const;
+    await insertHappening(tx, businessId, { orderId: id }, happening, printed.payer.name, now);
+  }
+  const written = found(await paymentById(tx, businessId, paymentId));
+  // What a code makes free needs no card: it is done with the claim.
+  if (quote.chargedMinor === 0n)
+    await recordOrderPaid(tx, businessId, found(await lockedOrder(tx, businessId, id)), written, null, now);
+  else await enqueueJob(tx, 'settle-payment', `settle:${paymentId}`, { businessId, paymentId }, ASK_AFTER_SECONDS);
+  await announce(tx, businessId);
+  return {
+    mine: true,
+    payment: found(await paymentById(tx, businessId, paymentId)),
+    order: found(await orderById(tx, businessId, id)),
+  };
+}
+
+/** The payer's page asks how its checkout stands; `none` where nothing was tried yet. */
+export async function checkoutStanding(
+  called: string,
+  checkoutKey: string,
+): Promise<OrderStanding | { state: 'none' }> {
+  const { businessId, offerId } = found(await outsideBusiness((db) => offerHolder(db, called)));
+  const latest = await readBusiness(businessId, async (db) => {
+    const order = await orderByCheckout(db, businessId, offerId, checkoutKey);
+    const [payment] = order ? await orderPayments(db, businessId, order.id) : [];
+    return order && payment ? { order, payment } : null;
+  });
+  if (!latest) return { state: 'none' };
+  const payment = latest.payment.state === 'pending' ? await askAbout(businessId, latest.payment) : latest.payment;
+  return standing(businessId, payment, latest.order.token);
+}
+
+/** The payer does not want to wait for the bank's approval: the attempt is closed at the processor, then another can begin. */
+export async function withdrawOrder(called: string, checkoutKey: string): Promise<OrderStanding | { state: 'none' }> {
+  const { businessId, offerId } = found(await outsideBusiness((db) => offerHolder(db, called)));
+  const open = await readBusiness(businessId, async (db) => {
+    const order = await orderByCheckout(db, businessId, offerId, checkoutKey);
+    const payments = order ? await orderPayments(db, businessId, order.id) : [];
+    const payment = payments.find(({ state }) => state === 'pending');
+    return order && payment ? { order, payment } : null;
+  });
+  if (!open) return { state: 'none' };
+  if (!open.payment.approvalUrl) return standing(businessId, open.payment, open.order.token);
+  const { cards, clock } = services();
+  const outcome = await cards.close(saleKey(businessId, open.payment.id));
+  const payment = await recordOutcome(businessId, open.payment, outcome, await clock.now());
+  return standing(businessId, payment, open.order.token);
+}

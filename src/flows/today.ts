@@ -1,0 +1,77 @@
+import { addDays } from '@/core/dates/calendar-date';
+import { dateInZone } from '@/core/dates/zone';
+import { DAYS_AHEAD, DAYS_BACK, type Horizon, horizon } from '@/core/today/horizon';
+import { type Business, businessById } from '@/db/businesses';
+import { dueByDay, receivedByDay } from '@/db/day-sums';
+import { type InvoiceRow, invoiceRows, largestDue, lateInvoices } from '@/db/invoices';
+import { failedMessages } from '@/db/messages';
+import { cameIn, type PaymentRow, pendingSince, refusedLately } from '@/db/payments';
+import type { Actor } from '@/db/people';
+import { openQuestions } from '@/db/questions';
+import { readBusiness } from '@/db/transaction';
+import { services } from '@/outside/services';
+import { requireRight } from './access';
+
+const QUEUE = 6;
+const CHECKING_AFTER_MS = 60_000;
+const REFUSED_DAYS = 14;
+
+/** One thing that needs a hand, worst first. */
+export type QueueItem =
+  | { readonly kind: 'refused'; readonly payment: PaymentRow }
+  | { readonly kind: 'checking'; readonly payment: PaymentRow }
+  | { readonly kind: 'undelivered'; readonly message: Awaited<ReturnType<typeof failedMessages>>[number] }
+  | { readonly kind: 'question'; readonly question: Awaited<ReturnType<typeof openQuestions>>[number] }
+  | { readonly kind: 'late'; readonly invoice: InvoiceRow }
+  | { readonly kind: 'draft'; readonly invoice: InvoiceRow };
+
+export type TodayView = {
+  readonly business: Business;
+  readonly today: ReturnType<typeof dateInZone>;
+  readonly queue: readonly QueueItem[];
+  readonly cameIn: readonly PaymentRow[];
+  /** What came in today, in the business's currency. */
+  readonly cameInToday: bigint;
+  readonly horizon: Horizon;
+  readonly names: readonly { readonly dueOn: string; readonly customer: string; readonly invoiceId: string }[];
+};
+
+/** The first screen: what needs a hand, what came in, what is expected. */
+export async function todayView(actor: Actor): Promise<TodayView> {
+  requireRight(actor, 'read');
+  const now = await services().clock.now();
+  const { businessId } = actor;
+  return readBusiness(businessId, async (db) => {
+    const business = await businessById(db, businessId);
+    const today = dateInZone(now, business.zone);
+    const own = <T extends { currency: string }>(sums: T[]): T[] =>
+      sums.filter((sum) => sum.currency === business.currency);
+    const received = own(await receivedByDay(db, businessId, addDays(today, -DAYS_BACK), today));
+    const due = own(await dueByDay(db, businessId));
+    const refused = await refusedLately(db, businessId, new Date(now.getTime() - REFUSED_DAYS * 86_400_000), QUEUE);
+    const refusedInvoices = new Set(refused.map((payment) => payment.invoiceId));
+    const late = await lateInvoices(db, businessId, today, QUEUE * 2);
+    const queue: QueueItem[] = [
+      ...(await failedMessages(db, businessId, QUEUE)).map((message) => ({ kind: 'undelivered' as const, message })),
+      ...refused.map((payment) => ({ kind: 'refused' as const, payment })),
+      ...(await pendingSince(db, businessId, new Date(now.getTime() - CHECKING_AFTER_MS), QUEUE)).map((payment) => ({
+        kind: 'checking' as const,
+        payment,
+      })),
+      ...(await openQuestions(db, businessId, QUEUE)).map((question) => ({ kind: 'question' as const, question })),
+      ...late.filter(({ id }) => !refusedInvoices.has(id)).map((invoice) => ({ kind: 'late' as const, invoice })),
+      ...(await invoiceRows(db, businessId, 'drafts', 3))
+        .filter((invoice) => invoice.totalMinor > 0n)
+        .map((invoice) => ({ kind: 'draft' as const, invoice })),
+    ];
+    return {
+      business,
+      today,
+      queue: queue.slice(0, QUEUE),
+      cameIn: await cameIn(db, businessId, 10),
+      cameInToday: received.find(({ on }) => on === today)?.minor ?? 0n,
+      horizon: horizon(today, received, due),
+      names: await largestDue(db, businessId, business.currency, today, addDays(today, DAYS_AHEAD)),
+    };
+  });
+}

@@ -1,0 +1,130 @@
+import type { Money } from '@/core/money/money';
+import { wireMinor } from '@/core/money/money';
+import type { CardSeen, RefusalReason, SaleOutcome } from '@/core/payment/outcome';
+
+/** A sale to be made. `key` makes it one sale however often it is sent. */
+export type SaleRequest = {
+  readonly key: string;
+  readonly amount: Money;
+  /** From the processor's own card fields; never a number. */
+  readonly token: string;
+  /** What the holder reads at the bank. */
+  readonly reference: string;
+  /** Where the bank sends the holder back to. */
+  readonly returnUrl: string;
+};
+
+/** The card processor in our words. No method throws for an outage: not knowing is an outcome. */
+export interface CardProcessor {
+  /** The page with the processor's card fields, for a frame on a page of `origin`; `framed` where that page stands in a frame itself. */
+  fieldsUrl(origin: string, framed?: boolean): string;
+  /** Charges; `unknown` where no answer came in time. The same key again answers the same sale. */
+  sale(request: SaleRequest): Promise<SaleOutcome>;
+  /** What became of a key; `never-seen` where the processor has no sale under it (yet: it may be on its way). */
+  ask(key: string): Promise<SaleOutcome | { readonly kind: 'never-seen' }>;
+  /** Makes sure that nothing more comes of a key, and tells what it came to: accepted stays accepted, all else is refused. */
+  close(key: string): Promise<SaleOutcome>;
+  /** The card behind a token, as far as anybody may know it; its fingerprint is one for all tokens of a card. Null for an unknown token or where no answer came. */
+  cardOf(token: string): Promise<(CardSeen & { readonly fingerprint: string }) | null>;
+  /** What a sale would come to, without one: for going through a payment without any trace. */
+  rehearse(request: Pick<SaleRequest, 'token' | 'amount' | 'returnUrl'>): Promise<SaleOutcome>;
+  /** Takes back a whole sale before it is settled; false where it cannot be any more, null where no answer came. */
+  void(saleId: string): Promise<boolean | null>;
+  /** Gives back part or all of a sale, once a key; false where that is not there to be given back, null where no answer came. */
+  refund(saleId: string, key: string, amount: Money): Promise<boolean | null>;
+  /** Whether the processor answers at all. */
+  answers(): Promise<boolean>;
+}
+
+const REASONS: readonly RefusalReason[] = [
+  'not-enough-money',
+  'over-limit',
+  'card-blocked',
+  'card-expired',
+  'wrong-security-number',
+  'approval-declined',
+  'approval-lapsed',
+  'never-charged',
+];
+
+type WireSale = {
+  status: string;
+  id: string;
+  fee: number;
+  reason: string | null;
+  approvalUrl?: string;
+  card: { scheme: string; last4: string; fingerprint?: string } | null;
+};
+
+const seen = ({ scheme, last4 }: CardSeen): CardSeen => ({ scheme, last4 });
+
+function outcome(sale: WireSale): SaleOutcome {
+  if (sale.status === 'accepted' && sale.card) {
+    return { kind: 'accepted', saleId: sale.id, feeMinor: BigInt(sale.fee), card: seen(sale.card) };
+  }
+  if (sale.status === 'approval' && sale.card && sale.approvalUrl) {
+    return { kind: 'approval', saleId: sale.id, approvalUrl: sale.approvalUrl, card: seen(sale.card) };
+  }
+  if (sale.status === 'refused') {
+    const reason = REASONS.find((known) => known === sale.reason) ?? 'refused';
+    return { kind: 'refused', reason, card: sale.card && seen(sale.card) };
+  }
+  return { kind: 'unknown' };
+}
+
+const taken = (answer: { status: number } | null): boolean | null =>
+  answer?.status === 200 ? true : answer?.status === 409 ? false : null;
+
+/** @param timeoutMs how long an answer may take before the outcome counts as unknown */
+export function cardProcessor(options: { url: string; apiKey: string; timeoutMs: number }): CardProcessor {
+  const call = async (path: string, body?: object): Promise<{ status: number; sale: WireSale } | null> => {
+    try {
+      const answer = await fetch(`${options.url}/api${path}`, {
+        method: body ? 'POST' : 'GET',
+        headers: { authorization: `Bearer ${options.apiKey}`, 'content-type': 'application/json' },
+        ...(body ? { body: JSON.stringify(body) } : {}),
+        signal: AbortSignal.timeout(options.timeoutMs),
+      });
+      return { status: answer.status, sale: (await answer.json()) as WireSale };
+    } catch {
+      return null;
+    }
+  };
+  const byKey = (key: string) => `/sales/by-key/${encodeURIComponent(key)}`;
+  return {
+    fieldsUrl: (origin, framed = false) =>
+      `${options.url}/fields?origin=${encodeURIComponent(origin)}${framed ? '&framed=yes' : ''}`,
+    sale: async ({ key, amount, token, reference, returnUrl }) => {
+      const body = { key, amount: wireMinor(amount.minor), currency: amount.currency, token, reference, returnUrl };
+      const answer = await call('/sales', body);
+      // A token that the processor never gave, or whose time is over: nothing was charged.
+      if (answer?.status === 422) return { kind: 'refused', reason: 'never-charged', card: null };
+      return answer?.status === 200 ? outcome(answer.sale) : { kind: 'unknown' };
+    },
+    ask: async (key) => {
+      const answer = await call(byKey(key));
+      if (answer?.status === 404) return { kind: 'never-seen' };
+      return answer?.status === 200 ? outcome(answer.sale) : { kind: 'unknown' };
+    },
+    close: async (key) => {
+      const answer = await call(`${byKey(key)}/close`, {});
+      return answer?.status === 200 ? outcome(answer.sale) : { kind: 'unknown' };
+    },
+    cardOf: async (token) => {
+      const answer = await call(`/tokens/${encodeURIComponent(token)}`);
+      return answer?.status === 200 && answer.sale.card
+        ? { ...seen(answer.sale.card), fingerprint: answer.sale.card.fingerprint ?? '' }
+        : null;
+    },
+    rehearse: async ({ token, amount, returnUrl }) => {
+      const body = { token, amount: wireMinor(amount.minor), currency: amount.currency, returnUrl };
+      const answer = await call('/rehearsals', body);
+      if (answer?.status === 422) return { kind: 'refused', reason: 'never-charged', card: null };
+      return answer?.status === 200 ? outcome(answer.sale) : { kind: 'unknown' };
+    },
+    void: async (saleId) => taken(await call(`/sales/${encodeURIComponent(saleId)}/void`, {})),
+    refund: async (saleId, key, amount) =>
+      taken(await call(`/sales/${encodeURIComponent(saleId)}/refund`, { key, amount: wireMinor(amount.minor) })),
+    answers: async () => (await call(byKey('health'))) !== null,
+  };
+}

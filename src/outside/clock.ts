@@ -1,0 +1,38 @@
+/** Where the present comes from: instants only; a business's day follows from its zone. */
+export interface Clock {
+  now(): Promise<Date>;
+}
+
+/** The computer's own clock. */
+export const realClock: Clock = { now: async () => new Date() };
+
+const FRESH_MS = 250;
+
+/**
+ * The stand-ins' clock, which can be moved on. Its distance from the real one is asked for at most four times a second,
+ * and the last known one holds while nobody answers.
+ */
+export function movableClock(url: string): Clock {
+  let offsetMs = 0;
+  let askedAt = 0;
+  let asking: Promise<void> | null = null;
+  const ask = async () => {
+    try {
+      const answer = await fetch(url, { signal: AbortSignal.timeout(1000) });
+      offsetMs = ((await answer.json()) as { offsetMs: number }).offsetMs;
+    } catch {
+      // Kept as it was: a clock that jumps back would be worse.
+    }
+    askedAt = Date.now();
+    asking = null;
+  };
+  return {
+    now: async () => {
+      if (Date.now() - askedAt > FRESH_MS) {
+        asking ??= ask();
+        await asking;
+      }
+      return new Date(Date.now() + offsetMs);
+    },
+  };
+}

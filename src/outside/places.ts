@@ -1,0 +1,60 @@
+/** The world's countries and their regions (ISO 3166), from the registry's tables. */
+import countries from 'i18n-iso-countries';
+import english from 'i18n-iso-countries/langs/en.json';
+import iso from 'iso-3166-2';
+
+countries.registerLocale(english);
+const names = new Map<string, string>();
+const LANGUAGES = ['en', 'de', 'fr', 'es'];
+
+/** All countries' codes with their names in a language, by name. */
+export function countryList(locale: string): { code: string; name: string }[] {
+  const namer = new Intl.DisplayNames([locale], { type: 'region' });
+  return Object.keys(countries.getAlpha2Codes())
+    .map((code) => ({ code, name: namer.of(code) ?? code }))
+    .sort((a, b) => a.name.localeCompare(b.name, locale));
+}
+
+/** A country's regions (ISO 3166-2) by name; none where it has none. */
+export function regionList(country: string): { code: string; name: string }[] {
+  const found = iso.data[country]?.sub ?? {};
+  return Object.entries(found)
+    .map(([code, { name }]) => ({ code, name }))
+    .sort((a, b) => a.name.localeCompare(b.name));
+}
+
+/** A country's code by its code or its name in one of our languages; null where it is none. */
+export function countryCode(text: string): string | null {
+  if (names.size === 0) {
+    for (const code of Object.keys(countries.getAlpha2Codes())) {
+      names.set(code.toLowerCase(), code);
+      const alpha3 = countries.alpha2ToAlpha3(code);
+      if (alpha3) names.set(alpha3.toLowerCase(), code);
+      const own = countries.getName(code, 'en');
+      if (own) names.set(own.toLowerCase(), code);
+      for (const language of LANGUAGES) {
+        const name = new Intl.DisplayNames([language], { type: 'region' }).of(code);
+        if (name) names.set(name.toLowerCase(), code);
+      }
+    }
+  }
+  return names.get(text.trim().toLowerCase()) ?? null;
+}
+
+const regionNames = new Map<string, Map<string, string>>();
+
+/** A region's code by its code (with or without the country's) or its name; null where the country has no such region. */
+export function regionCode(country: string, text: string): string | null {
+  let known = regionNames.get(country);
+  if (!known) {
+    known = new Map(
+      regionList(country).flatMap(({ code, name }) => [
+        [code.toLowerCase(), code] as const,
+        [code.slice(3).toLowerCase(), code] as const,
+        [name.toLowerCase(), code] as const,
+      ]),
+    );
+    regionNames.set(country, known);
+  }
+  return known.get(text.trim().toLowerCase()) ?? null;
+}

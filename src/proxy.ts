@@ -1,0 +1,63 @@
+import { randomBytes } from 'node:crypto';
+import { type NextRequest, NextResponse } from 'next/server';
+import { framingSites } from '@/flows/button';
+
+const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
+
+/** Signed by the processor instead: it has no origin. */
+const HOOKS = '/api/hooks/';
+
+function contentPolicy(nonce: string, ancestors: string): string {
+  const cards = new URL(process.env.CARDS_URL ?? 'http://invalid').origin;
+  // A snippet is tried by sending it to the sample website, where there is one.
+  const sample = process.env.SAMPLE_SITE_URL ? new URL(process.env.SAMPLE_SITE_URL).origin : '';
+  return [
+    "default-src 'self'",
+    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'`,
+    "style-src 'self' 'unsafe-inline'",
+    "img-src 'self' data:",
+    "font-src 'self'",
+    "connect-src 'self'",
+    "worker-src 'self' blob:",
+    `frame-src 'self' ${cards}`,
+    `frame-ancestors ${ancestors}`,
+    "base-uri 'none'",
+    `form-action 'self' ${sample}`,
+    "object-src 'none'",
+  ].join('; ');
+}
+
+/** A checkout or an order in a frame: `/c/NAME` and `/o/TOKEN` with `framed` in the address. */
+const FRAMED = /^\/[co]\/([A-Za-z0-9_-]{3,80})$/;
+
+/** Who may show this page in a frame: nobody but, for checkouts that ask for it, the websites that the business named. */
+async function ancestorsOf({ nextUrl: { pathname, searchParams } }: NextRequest): Promise<string> {
+  if (pathname.startsWith('/proof/')) return "'self'";
+  const framed = searchParams.get('framed') === 'yes' ? FRAMED.exec(pathname)?.[1] : undefined;
+  const sites = framed ? await framingSites(framed) : [];
+  return sites.length > 0 ? sites.join(' ') : "'none'";
+}
+
+/** The one place where every request passes: foreign origins may change nothing, and every page gets its content policy. */
+export async function proxy(request: NextRequest): Promise<NextResponse> {
+  const path = request.nextUrl.pathname;
+  if (CHANGES.has(request.method) && !path.startsWith(HOOKS)) {
+    const own = new URL(process.env.PUBLIC_URL ?? 'http://invalid').origin;
+    if (request.headers.get('origin') !== own) {
+      const words = `Open Dahlia at ${own} and try again.`;
+      return NextResponse.json({ ok: false, code: 'foreign-origin', words, fields: [] }, { status: 403 });
+    }
+  }
+  const nonce = randomBytes(16).toString('base64');
+  const policy = contentPolicy(nonce, await ancestorsOf(request));
+  const headers = new Headers(request.headers);
+  headers.set('x-nonce', nonce);
+  headers.set('content-security-policy', policy);
+  const response = NextResponse.next({ request: { headers } });
+  response.headers.set('content-security-policy', policy);
+  response.headers.set('referrer-policy', 'same-origin');
+  response.headers.set('x-content-type-options', 'nosniff');
+  return response;
+}
+
+export const config = { matcher: ['/((?!_next/static|_next/image|served/|b/|p/|fonts/|bare/|checkout\\.js$).*)'] };

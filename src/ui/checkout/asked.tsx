@@ -1,0 +1,190 @@
+'use client';
+import { useState } from 'react';
+import type { Choice } from '@/core/offer/choice';
+import type { OfferField } from '@/core/offer/offer';
+import type { ShownOffer } from '@/core/offer/shown';
+import { NO_ADDRESS } from '@/core/place/address';
+import type { Answer } from '../send';
+import type { CheckoutWords } from './checkout-words';
+import { PayerAddress } from './payer-address';
+import { PayerField } from './payer-field';
+
+type Props = {
+  path: string;
+  offer: ShownOffer;
+  choice: Choice;
+  /** What a request fixed, by field. */
+  fixed: ReadonlySet<string>;
+  words: CheckoutWords;
+  problemOf: (field: string) => string | undefined;
+  change: (part: Partial<Choice>, ...fields: string[]) => void;
+  leave: (field: string) => void;
+};
+
+/** Hands a file in; what it is kept as, or why it is not taken. */
+async function handIn(path: string, file: File): Promise<Answer<{ id: string; name: string }>> {
+  try {
+    const response = await fetch(`${path}/file?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file });
+    return (await response.json()) as Answer<{ id: string; name: string }>;
+  } catch {
+    return { ok: false, code: 'unreachable', words: '', fields: [] };
+  }
+}
+
+/** The answer to a question of the business's own. */
+function OwnField({ path, field, choice, fixed, words, problemOf, change, leave }: Props & { field: OfferField }) {
+  const name = `answers.${field.id}`;
+  const answer = choice.answers[field.id] ?? '';
+  const set = (text: string, touched = false) =>
+    change({ answers: { ...choice.answers, [field.id]: text } }, ...(touched ? [name] : []));
+  const [kept, setKept] = useState('');
+  const [trouble, setTrouble] = useState('');
+  const disabled = fixed.has(name);
+  const problem = trouble || problemOf(name);
+  if (field.kind === 'tick')
+    return (
+      <div>
+        <label className="flex min-h-11 items-center gap-3 text-[16px]">
+          <input
+            type="checkbox"
+            className="size-5 flex-none accent-plum"
+            disabled={disabled}
+            checked={answer === 'yes'}
+            onChange={(event) => set(event.target.checked ? 'yes' : '', true)}
+          />
+          {field.label}
+        </label>
+        {problem ? <p className="text-[14px]/5 font-medium text-brick">{problem}</p> : null}
+        {field.help ? <p className="text-[14px]/5 text-soft">{field.help}</p> : null}
+      </div>
+    );
+  return (
+    <PayerField
+      label={field.label}
+      optional={field.required ? undefined : words.optional}
+      help={kept || field.help}
+      trouble={problem}
+    >
+      {(tied) => {
+        if (field.kind === 'choice')
+          return (
+            <select {...tied} disabled={disabled} value={answer} onChange={(event) => set(event.target.value, true)}>
+              <option value="">{words.choose}</option>
+              {field.choices.map((one) => (
+                <option key={one} value={one}>
+                  {one}
+                </option>
+              ))}
+            </select>
+          );
+        if (field.kind === 'file')
+          return (
+            <input
+              {...tied}
+              type="file"
+              disabled={disabled}
+              className={`${tied.className} py-2`}
+              onChange={async (event) => {
+                const file = event.target.files?.[0];
+                if (!file) return set('', true);
+                const stored = await handIn(path, file);
+                setTrouble(stored.ok ? '' : stored.words);
+                setKept(stored.ok ? `${words.fileKept} ${stored.value.name}` : '');
+                set(stored.ok ? stored.value.id : '', true);
+              }}
+            />
+          );
+        return (
+          <input
+            {...tied}
+            type={field.kind === 'date' ? 'date' : 'text'}
+            inputMode={field.kind === 'number' ? 'decimal' : undefined}
+            maxLength={1000}
+            disabled={disabled}
+            value={answer}
+            onChange={(event) => set(event.target.value)}
+            onBlur={() => leave(name)}
+          />
+        );
+      }}
+    </PayerField>
+  );
+}
+
+/** Everything the payer is asked: who, where to, what the business wants to know. */
+export function Asked(props: Props) {
+  const { offer, choice, fixed, words, problemOf, change, leave } = props;
+  const text = (field: 'name' | 'email' | 'phone', label: string, autoComplete: string, more: object = {}) => (
+    <PayerField
+      label={label}
+      trouble={problemOf(field)}
+      optional={field === 'phone' && offer.phone === 'may' ? words.optional : undefined}
+    >
+      {(tied) => (
+        <input
+          {...tied}
+          {...more}
+          data-asked={field}
+          autoComplete={autoComplete}
+          maxLength={160}
+          disabled={fixed.has(field)}
+          value={choice[field]}
+          onChange={(event) => change({ [field]: event.target.value })}
+          onBlur={() => leave(field)}
+        />
+      )}
+    </PayerField>
+  );
+  return (
+    <div className="grid gap-5">
+      <h2 className="border-b border-ink pb-1 font-serif text-[19px] font-semibold">{words.aboutYou}</h2>
+      <div className="grid gap-4 sm:grid-cols-2">
+        {text('name', words.name, 'name')}
+        {text('email', words.email, 'email', { type: 'email', inputMode: 'email' })}
+        {offer.phone === 'no' ? null : text('phone', words.phone, 'tel', { type: 'tel' })}
+      </div>
+      {offer.delivers ? (
+        <PayerAddress
+          legend={words.deliveryTo}
+          address={choice.delivery ?? NO_ADDRESS}
+          countries={offer.countries}
+          trouble={problemOf('delivery')}
+          words={words}
+          onChange={(delivery) =>
+            change({ delivery }, ...(delivery.country === choice.delivery?.country ? [] : ['delivery-country']))
+          }
+          onLeave={() => undefined}
+        />
+      ) : null}
+      {offer.billing === 'no' ? null : (
+        <PayerAddress
+          legend={words.billing}
+          optional={offer.billing === 'may' ? words.optional : undefined}
+          address={choice.billing ?? NO_ADDRESS}
+          countries={offer.countries}
+          trouble={problemOf('billing')}
+          words={words}
+          onChange={(billing) => change({ billing })}
+          onLeave={() => undefined}
+        />
+      )}
+      {offer.fields.map((field) => (
+        <OwnField key={field.id} field={field} {...props} />
+      ))}
+      {offer.message ? (
+        <PayerField label={words.message} optional={words.optional}>
+          {(tied) => (
+            <textarea
+              {...tied}
+              rows={3}
+              maxLength={2000}
+              className={`${tied.className} py-2`}
+              value={choice.message}
+              onChange={(event) => change({ message: event.target.value })}
+            />
+          )}
+        </PayerField>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,278 @@
+'use client';
+import { useEffect, useState } from 'react';
+import type { Choice } from '@/core/offer/choice';
+import type { ShownOffer, ShownQuote } from '@/core/offer/shown';
+import { AcceptTerms, TipChoice } from '../payer/before-paying';
+import { CardPay } from '../payer/card-pay';
+import { useWork } from '../payer/work';
+import { send } from '../send';
+import { Asked } from './asked';
+import type { CheckoutWords } from './checkout-words';
+import { Choose } from './choose';
+import { noteJustPaid } from './lead-on';
+import { useCheckout } from './use-checkout';
+
+/** A code, folded in until somebody has one. */
+function CodeField({
+  typed,
+  counts,
+  trouble,
+  words,
+  onUse,
+}: {
+  typed: string;
+  counts: boolean;
+  trouble: string | undefined;
+  words: CheckoutWords;
+  onUse: (code: string) => void;
+}) {
+  const [code, setCode] = useState(typed);
+  useEffect(() => setCode(typed), [typed]);
+  return (
+    <details open={typed !== ''}>
+      <summary className="min-h-11 py-2.5 text-[15px] underline underline-offset-3">{words.haveCode}</summary>
+      <div className="flex gap-2">
+        <input
+          aria-label={words.code}
+          className="input min-h-11 !text-[16px] uppercase"
+          maxLength={60}
+          autoComplete="off"
+          value={code}
+          onChange={(event) => setCode(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter') return;
+            event.preventDefault();
+            onUse(code);
+          }}
+        />
+        <button type="button" className="btn min-h-11" onClick={() => onUse(code)}>
+          {words.useCode}
+        </button>
+      </div>
+      <p aria-live="polite" className={`mt-1 text-[14px]/5 font-medium ${trouble ? 'text-brick' : 'text-leaf'}`}>
+        {trouble ?? (counts ? words.codeCounts : '')}
+      </p>
+    </details>
+  );
+}
+
+/** What a request fills in and fixes: the places that the payer cannot change. */
+const fixedPlaces = (filled: Partial<Choice>): Set<string> =>
+  new Set([
+    ...Object.keys(filled).filter((name) => name !== 'answers'),
+    ...Object.keys(filled.answers ?? {}).map((id) => `answers.${id}`),
+  ]);
+
+/** The checkout: what is chosen and asked at the left, the sum and the card at the right and always in view. */
+export function Checkout({
+  path,
+  framed = false,
+  done,
+  offer,
+  begun,
+  first,
+  request,
+  locale,
+  passed,
+  fieldsUrl,
+  words,
+}: {
+  /** The checkout's own interface. */
+  path: string;
+  /** Whether the page stands in a frame on another website. */
+  framed?: boolean;
+  /** Where a paid order is shown, before its token. */
+  done: string;
+  offer: ShownOffer;
+  begun: Choice;
+  first: ShownQuote;
+  request: { readonly sign: string; readonly locked: boolean; readonly filled: Partial<Choice> } | null;
+  locale: string;
+  passed: Readonly<Record<string, string>>;
+  fieldsUrl: string;
+  words: CheckoutWords;
+}) {
+  const sign = request?.sign ?? '';
+  const [busyCurrency, setBusyCurrency] = useState(false);
+  const checkout = useCheckout(path, begun, first, { request: sign, locale });
+  const { choice, change, quote, waiting, problemOf, leave, standing, checkoutKey } = checkout;
+  const fixed = request?.locked ? fixedPlaces(request.filled) : new Set<string>();
+
+  useEffect(() => {
+    if (sign) void send('POST', `${path}/seen`, { request: sign }, { keepalive: true });
+  }, [path, sign]);
+
+  // This checkout has been paid already, in this tab or another: its own page says so.
+  useEffect(() => {
+    if (standing?.state !== 'paid' || !standing.order) return;
+    checkout.forget();
+    location.replace(`${done}${standing.order}${framed ? '?framed=yes' : ''}`);
+  }, [standing, checkout, done, framed]);
+
+  const nextWork = useWork(path);
+
+  function otherCurrency(currency: string) {
+    // Prices are written out by the server, so the page is asked for anew; what was filled in stays in this tab.
+    setBusyCurrency(true);
+    const address = new URL(location.href);
+    address.searchParams.set('currency', currency);
+    change({ currency, ...(offer.kind === 'items' ? {} : { amount: '' }) });
+    setTimeout(() => location.assign(address), 60);
+  }
+
+  /** Nothing is to be paid, because a code took it all away. */
+  const free = quote.chargedMinor === 0 && quote.codeCounts;
+  const [trouble] = quote.problems;
+  const hindrance = trouble ? trouble.words : waiting ? words.processorAway : null;
+  return (
+    <div className="grid md:grid-cols-[minmax(0,640fr)_minmax(0,440fr)]">
+      <section className="grid content-start gap-7 px-5 pb-8 pt-2 sm:px-11" aria-label={words.choose}>
+        {offer.currencies.length > 1 ? (
+          <div className="flex items-center gap-3">
+            <label className="label !text-[14px]" htmlFor="currency">
+              {words.currency}
+            </label>
+            <select
+              id="currency"
+              className="input min-h-11 !w-[110px] !text-[16px]"
+              disabled={busyCurrency || fixed.has('currency')}
+              value={choice.currency}
+              onChange={(event) => otherCurrency(event.target.value)}
+            >
+              {offer.currencies.map((one) => (
+                <option key={one}>{one}</option>
+              ))}
+            </select>
+          </div>
+        ) : null}
+        <Choose
+          offer={offer}
+          choice={choice}
+          fixed={fixed.has('items') || fixed.has('amount')}
+          words={words}
+          problemOf={problemOf}
+          change={change}
+          leave={leave}
+        />
+        <Asked
+          path={path}
+          offer={offer}
+          choice={choice}
+          fixed={fixed}
+          words={words}
+          problemOf={problemOf}
+          change={change}
+          leave={leave}
+        />
+      </section>
+      <section
+        id="pay"
+        aria-label={words.total}
+        className="relative min-w-0 border-t border-dashed border-edge px-5 pb-8 pt-6 sm:px-10 md:border-l md:border-t-0"
+      >
+        {['-left-[9px]', '-right-[9px]'].map((side) => (
+          <span
+            key={side}
+            aria-hidden="true"
+            className={`absolute -top-[9px] size-[18px] rounded-full bg-desk md:hidden ${side}`}
+          />
+        ))}
+        <div className="md:sticky md:top-4">
+          <div aria-live="polite" className={waiting ? 'opacity-60' : ''}>
+            {quote.rows.map((row, at) => (
+              <div key={at} className="leader py-0.5 font-serif text-[16px]/6">
+                <span className="min-w-0 break-words">{row.label}</span>
+                <span className="dots" aria-hidden="true" />
+                <span className="whitespace-nowrap">{row.text}</span>
+              </div>
+            ))}
+            <div className="rule-total mt-2 flex items-baseline justify-between py-2">
+              <span className="font-serif text-[18px] font-semibold">{words.total}</span>
+              <span className="font-serif text-[26px]/8 font-semibold" data-total={quote.chargedMinor}>
+                {quote.total}
+              </span>
+            </div>
+            {quote.rateNote ? <p className="mt-1.5 text-[14px]/5 text-soft">{quote.rateNote}</p> : null}
+            {problemOf('total') ? (
+              <p className="mt-1 text-[14px] font-medium text-brick">{problemOf('total')}</p>
+            ) : null}
+          </div>
+          <div className="mt-5 grid gap-5">
+            {offer.codes ? (
+              <CodeField
+                typed={choice.code}
+                counts={quote.codeCounts}
+                trouble={problemOf('code')}
+                words={words}
+                onUse={(code) => change({ code }, 'code')}
+              />
+            ) : null}
+            {offer.tip ? (
+              <TipChoice
+                percents={offer.tip}
+                tip={choice.tip}
+                onTip={(tip) => change({ tip }, 'tip')}
+                withTip={quote.charged === quote.total ? '' : words.withTip.replace('{sum}', quote.charged)}
+                words={words}
+              />
+            ) : null}
+            {offer.terms ? (
+              <AcceptTerms
+                {...offer.terms}
+                words={words}
+                accepts={choice.acceptsTerms}
+                onAccepts={(acceptsTerms) => change({ acceptsTerms }, 'acceptsTerms')}
+              />
+            ) : null}
+            <CardPay
+              // A picture of its own for each way in which it may stand when the page begins.
+              key={standing?.state ?? 'none'}
+              fieldsUrl={fieldsUrl}
+              pending={
+                standing?.state === 'approval' ? standing.url : standing?.state === 'checking' ? 'checking' : null
+              }
+              refused={standing?.state === 'refused' ? words.refusals[standing.reason] : null}
+              words={words}
+              door={{
+                path,
+                body: {
+                  choice,
+                  checkoutKey,
+                  chargedMinor: quote.chargedMinor,
+                  quote: quote.token,
+                  request: sign,
+                  locale,
+                  passed,
+                },
+                before: nextWork,
+                standing: () => `checkout=${checkoutKey}`,
+                withdraw: { checkout: checkoutKey },
+                sum: quote.chargedMinor > 0 || free ? quote.charged : '…',
+                free: free ? words.orderFree : '',
+                hindrance,
+                waiting,
+                onAwaited: checkout.hasten,
+                onHindered: () => {
+                  checkout.askForAll();
+                  requestAnimationFrame(() =>
+                    document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus({ preventScroll: false }),
+                  );
+                },
+                onPaid: ({ order }) => {
+                  checkout.forget();
+                  if (order) noteJustPaid(order);
+                  location.replace(`${done}${order}${framed ? '?framed=yes' : ''}`);
+                },
+                onChanged: (refusal) => {
+                  if (!refusal) return;
+                  checkout.askForAll();
+                  checkout.renew();
+                },
+              }}
+            />
+          </div>
+        </div>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,71 @@
+'use client';
+import { Ellipsis } from 'lucide-react';
+import type { Route } from 'next';
+import { useRouter } from 'next/navigation';
+import { DropdownMenu } from 'radix-ui';
+import type { Customer } from '@/core/customer/customer';
+import type { StartFrom } from './use-sent-paper';
+
+type Named = { readonly id: string; readonly name: string };
+
+/** What else can be done with a draft: templates, another like it, repeating it, sending it to many. */
+export function DraftMenu({
+  id,
+  customer,
+  templates,
+  repeats,
+  flush,
+  onName,
+  onAgain,
+  onFromNextOn,
+}: {
+  id: string;
+  customer: Customer | null;
+  templates: readonly Named[];
+  repeats: readonly Named[];
+  /** Keeps what was typed last; false where that failed. */
+  flush: () => Promise<boolean>;
+  onName: () => void;
+  onAgain: (from: StartFrom) => void;
+  onFromNextOn: (repeatId: string) => void;
+}) {
+  const router = useRouter();
+  const goKept = async (path: string) => {
+    if (await flush()) router.push(path as Route);
+  };
+  const item = (words: string, onSelect: () => void, key = words) => (
+    <DropdownMenu.Item key={key} className="menu-item" onSelect={onSelect}>
+      {words}
+    </DropdownMenu.Item>
+  );
+  const forCustomer = customer ? { customerId: customer.id } : {};
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="btn !px-2.5" aria-label="More to do with this draft">
+        <Ellipsis size={18} strokeWidth={1.6} aria-hidden="true" />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className="menu" align="end" sideOffset={4}>
+          {item('Keep as a template', onName)}
+          {templates.map((template) =>
+            item(
+              `Start from “${template.name}”`,
+              () => onAgain({ templateId: template.id, ...forCustomer }),
+              template.id,
+            ),
+          )}
+          {customer
+            ? item(`Same as last time for ${customer.name}`, () => onAgain({ ...forCustomer, asLast: true }))
+            : null}
+          {item('Duplicate', () => onAgain({ invoiceId: id }))}
+          {customer ? item('Repeat it', () => void goKept(`/ask/repeats/new?from=${id}`)) : null}
+          {repeats.map((repeat) =>
+            item(`Let “${repeat.name}” say this from the next on`, () => onFromNextOn(repeat.id), repeat.id),
+          )}
+          {item('Send to many customers', () => void goKept(`/ask/batch/new?from=${id}`))}
+          {item('The business’s profile', () => router.push('/settings/profile' as Route))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

@@ -1,0 +1,58 @@
+'use client';
+import { useState } from 'react';
+import { Dialog } from '../dialog';
+import { Field } from '../field';
+
+/** Asks for a name; what went wrong with it is said at the field. @param onName resolves with what went wrong, or an empty text */
+export function NameDialog({
+  open,
+  title,
+  about,
+  label,
+  action,
+  onClose,
+  onName,
+}: {
+  open: boolean;
+  title: string;
+  about?: string;
+  label: string;
+  action: string;
+  onClose: () => void;
+  onName: (name: string) => Promise<string>;
+}) {
+  const [name, setName] = useState('');
+  const [trouble, setTrouble] = useState('');
+  const [busy, setBusy] = useState(false);
+  return (
+    <Dialog open={open} onOpenChange={(next) => !next && onClose()} title={title} {...(about ? { about } : {})}>
+      <form
+        noValidate
+        onSubmit={async (event) => {
+          event.preventDefault();
+          event.stopPropagation();
+          setBusy(true);
+          setTrouble(await onName(name.trim()));
+          setBusy(false);
+        }}
+      >
+        <Field
+          label={label}
+          value={name}
+          autoFocus
+          maxLength={80}
+          error={trouble || undefined}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <div className="mt-5 flex justify-end gap-3">
+          <button type="button" className="btn" onClick={onClose}>
+            Leave it
+          </button>
+          <button type="submit" className="btn btn-go" disabled={busy || !name.trim()}>
+            {action}
+          </button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

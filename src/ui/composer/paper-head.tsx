@@ -1,0 +1,83 @@
+'use client';
+import type { Customer } from '@/core/customer/customer';
+import type { CalendarDate } from '@/core/dates/calendar-date';
+import type { Paper } from '@/core/invoice/paper';
+import { FieldError } from '../field';
+import { CustomerPicker } from './customer-picker';
+import { DuePicker } from './due-picker';
+import type { ShownProblems } from './problems';
+
+/** Who pays, when, and what they call it. */
+export function PaperHead({
+  paper,
+  customer,
+  problems,
+  today,
+  locale,
+  home,
+  fixed,
+  onCustomer,
+  onChange,
+}: {
+  paper: Paper;
+  customer: Customer | null;
+  problems: ShownProblems;
+  today: CalendarDate;
+  locale: string;
+  home: string;
+  /** A sent invoice that is changed stays with its customer. */
+  fixed: boolean;
+  onCustomer: (customer: Customer) => void;
+  onChange: (part: Partial<Paper>) => void;
+}) {
+  const known = customer
+    ? [customer.email || 'no e-mail address', customer.billing.lines[0]].filter(Boolean).join(' · ')
+    : 'Found by name or e-mail, or added';
+  return (
+    <div className="grid gap-x-7 gap-y-3 pb-4 sm:grid-cols-[1.5fr_1fr_.8fr] sm:pl-[34px]">
+      <div className="min-w-0">
+        <span className="label">Who pays</span>
+        {fixed ? (
+          <p className="private py-0.5 font-serif text-[20px]/[27px] font-medium">{customer?.name}</p>
+        ) : (
+          <CustomerPicker
+            home={home}
+            customer={customer}
+            invalid={problems.of('customer') !== undefined}
+            onChoose={onCustomer}
+          />
+        )}
+        {problems.of('customer') ? (
+          <FieldError>{problems.of('customer')}</FieldError>
+        ) : (
+          <p className="private small mt-1 truncate text-soft">{known}</p>
+        )}
+      </div>
+      <div className="min-w-0">
+        <span className="label">When</span>
+        <DuePicker
+          due={paper.due}
+          today={today}
+          locale={locale}
+          invalid={problems.of('due') !== undefined}
+          onChoose={(due) => onChange({ due })}
+        />
+        {problems.of('due') ? <FieldError>{problems.of('due')}</FieldError> : null}
+      </div>
+      <div className="min-w-0">
+        <label className="label" htmlFor="reference">
+          Their reference
+        </label>
+        <input
+          id="reference"
+          className="blank !text-[17px]/[27px]"
+          placeholder="none"
+          maxLength={120}
+          autoComplete="off"
+          value={paper.reference}
+          onChange={(event) => onChange({ reference: event.target.value })}
+        />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,84 @@
+'use client';
+import type { Route } from 'next';
+import type { useRouter } from 'next/navigation';
+import { useCallback, useRef } from 'react';
+import type { PaperLine } from '@/core/invoice/paper';
+import type { Item } from '@/core/item/item';
+import { typedDecimal } from '@/core/money/typed';
+import { send } from '../send';
+import { say, sayTrouble } from '../toasts';
+import type { useDraft } from './use-draft';
+
+type Router = ReturnType<typeof useRouter>;
+export type StartFrom = { customerId?: string; templateId?: string; invoiceId?: string; asLast?: boolean };
+
+/** What else can be done with a paper: a line kept as an item, the paper as a template, another begun from it, a trial copy. */
+export function useSentPaper(id: string, draft: ReturnType<typeof useDraft>, currency: string, router: Router) {
+  const { paper, flush } = draft;
+  const latest = useRef(paper);
+  latest.current = paper;
+
+  const keepAsItem = useCallback(
+    async (lineId: string, changeLine: (id: string, part: Partial<PaperLine>) => void) => {
+      const line = latest.current.lines.find((one) => one.id === lineId);
+      if (!line) return;
+      const price = typedDecimal(line.price);
+      const answer = await send<Item>('POST', '/api/items', {
+        code: '',
+        name: line.what.trim().slice(0, 160),
+        description: '',
+        kind: line.unit === 'hour' ? 'service' : 'goods',
+        unit: line.unit,
+        prices: price ? { [currency]: price } : {},
+        cost: '',
+        taxClass: line.taxClass ?? 'standard',
+        onHand: null,
+        lowAt: null,
+        pictureId: null,
+        options: [],
+      });
+      if (!answer.ok) return sayTrouble(answer.fields[0]?.words ?? answer.words);
+      changeLine(lineId, { itemId: answer.value.id });
+      say('Kept as an item', { label: 'See it', onClick: () => window.open(`/records/items/${answer.value.id}`) });
+    },
+    [currency],
+  );
+
+  /** Resolves with what went wrong, or an empty text. */
+  const keepTemplate = async (name: string): Promise<string> => {
+    const answer = await send('POST', '/api/templates', { name, paper: latest.current });
+    if (!answer.ok) return answer.fields[0]?.words ?? answer.words;
+    say(`“${name}” is kept as a template`);
+    router.refresh();
+    return '';
+  };
+
+  const startAgain = async (from: StartFrom): Promise<void> => {
+    if (!(await flush())) return;
+    const answer = await send<{ id: string }>('POST', '/api/invoices', from);
+    if (answer.ok) router.push(`/ask/compose/${answer.value.id}` as Route);
+    else sayTrouble(answer.words);
+  };
+
+  const trial = async (to: string): Promise<void> => {
+    if (!(await flush())) return sayTrouble('The last change could not be kept. Try again in a moment.');
+    const answer = await send('POST', `/api/invoices/${id}/trial`, { requestKey: crypto.randomUUID(), to });
+    if (answer.ok) say(`A trial copy is on its way to ${to}`);
+    else sayTrouble(answer.words);
+  };
+
+  /** Makes what stands here the invoice's next version; resolves with what went wrong, or an empty text. */
+  const changeSent = async (version: number, tell: boolean): Promise<string> => {
+    const answer = await send('POST', `/api/invoices/${id}/change`, { version, tell, paper: latest.current });
+    if (answer.ok) say(tell ? 'The invoice is changed, and the customer is told' : 'The invoice is changed');
+    return answer.ok ? '' : (answer.fields[0]?.words ?? answer.words);
+  };
+  /** Gives a repeat what stands here, from its next date on. */
+  const sayFromNextOn = async (repeatId: string): Promise<void> => {
+    if (!(await flush())) return sayTrouble('The last change could not be kept. Try again in a moment.');
+    const answer = await send('PUT', `/api/repeats/${repeatId}/paper`, { invoiceId: id });
+    if (answer.ok) say('It says this from the next one on');
+    else sayTrouble(answer.words);
+  };
+  return { keepAsItem, keepTemplate, startAgain, trial, changeSent, sayFromNextOn };
+}

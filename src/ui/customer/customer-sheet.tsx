@@ -1,0 +1,155 @@
+'use client';
+import type { Route } from 'next';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { type ReactNode, useState } from 'react';
+import type { Customer } from '@/core/customer/customer';
+import { addressLines } from '@/core/place/address';
+import { Dialog } from '../dialog';
+import { send } from '../send';
+import { say, sayTrouble } from '../toasts';
+import { CustomerForm } from './customer-form';
+
+const LANGUAGE: Readonly<Record<string, string>> = { en: 'English', de: 'German', fr: 'French', es: 'Spanish' };
+
+function Fact({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <div className="min-w-0">
+      <dt className="label">{label}</dt>
+      <dd className="private document whitespace-pre-line break-words">{children}</dd>
+    </div>
+  );
+}
+
+/** A customer on file: how they are reached, what they owe, who else they may be; changed in place. */
+export function CustomerSheet({
+  customer,
+  alike,
+  home,
+  locale,
+  mayAsk,
+  children,
+}: {
+  customer: Customer;
+  alike: readonly Customer[];
+  home: string;
+  locale: string;
+  mayAsk: boolean;
+  children: ReactNode;
+}) {
+  const router = useRouter();
+  const [changing, setChanging] = useState(false);
+  const [merging, setMerging] = useState<Customer | null>(null);
+  const [busy, setBusy] = useState(false);
+
+  async function ask() {
+    setBusy(true);
+    const answer = await send<{ id: string }>('POST', '/api/invoices', { customerId: customer.id });
+    setBusy(false);
+    if (answer.ok) router.push(`/ask/compose/${answer.value.id}` as Route);
+    else sayTrouble(answer.words);
+  }
+
+  async function merge(other: Customer) {
+    setBusy(true);
+    const answer = await send('POST', `/api/customers/${customer.id}/merge`, { otherId: other.id });
+    setBusy(false);
+    setMerging(null);
+    if (!answer.ok) return sayTrouble(answer.words);
+    say(`${other.name} and ${customer.name} are one customer now`);
+    router.refresh();
+  }
+
+  const address = (at: Customer['billing']) => addressLines(at, home, locale).join('\n');
+  return (
+    <article className="sheet max-w-[760px] px-7 py-5" aria-label={customer.name}>
+      <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2">
+        <h1 className="title-screen private min-w-0 flex-1 break-words">{customer.name}</h1>
+        {mayAsk && !changing ? (
+          <>
+            <button type="button" className="link" onClick={() => setChanging(true)}>
+              Change
+            </button>
+            <button type="button" className="btn btn-go" disabled={busy} onClick={() => void ask()}>
+              New invoice
+            </button>
+          </>
+        ) : null}
+      </div>
+      {changing ? (
+        <div className="mt-4">
+          <CustomerForm
+            customer={customer}
+            home={home}
+            onLeave={() => setChanging(false)}
+            onDone={() => {
+              setChanging(false);
+              say('The changes are kept');
+              router.refresh();
+            }}
+          />
+        </div>
+      ) : (
+        <>
+          {alike.length > 0 ? (
+            <div className="mt-3 bg-ochre-tint px-3.5 py-2">
+              {alike.map((other) => (
+                <p key={other.id} className="flex flex-wrap items-baseline gap-x-3">
+                  <span>
+                    Perhaps the same: <b className="private font-medium">{other.name}</b>{' '}
+                    <span className="private text-soft">{other.email}</span>
+                  </span>
+                  {mayAsk ? (
+                    <button type="button" className="link" onClick={() => setMerging(other)}>
+                      Make them one
+                    </button>
+                  ) : null}
+                </p>
+              ))}
+            </div>
+          ) : null}
+          <dl className="mt-4 grid gap-x-6 gap-y-3 sm:grid-cols-3">
+            <Fact label="E-mail">{[customer.email || 'none', ...customer.copies].join('\n')}</Fact>
+            <Fact label="Phone">{customer.phone || 'none'}</Fact>
+            <Fact label="Billing address">{address(customer.billing) || 'none'}</Fact>
+            {customer.delivery ? <Fact label="Delivery address">{address(customer.delivery)}</Fact> : null}
+            {customer.language || customer.currency ? (
+              <Fact label="Language and currency">
+                {[LANGUAGE[customer.language], customer.currency].filter(Boolean).join(', ')}
+              </Fact>
+            ) : null}
+            {customer.taxNumber ? <Fact label="Tax number">{customer.taxNumber}</Fact> : null}
+            {customer.groups.length > 0 ? <Fact label="Groups">{customer.groups.join(', ')}</Fact> : null}
+            {customer.note ? <Fact label="Private note">{customer.note}</Fact> : null}
+          </dl>
+          <div className="mb-1 mt-6 flex items-baseline justify-between">
+            <h2 className="title-section">Invoices</h2>
+            <Link className="link" href={`/records/customers/${customer.id}/statement` as Route}>
+              Statement of account
+            </Link>
+          </div>
+          {children}
+        </>
+      )}
+      <Dialog
+        open={merging !== null}
+        onOpenChange={(open) => !open && setMerging(null)}
+        title="Make them one customer?"
+        about="Invoices and payments of both stay, under the name that is open here. This cannot be taken back."
+      >
+        <p className="document">
+          <span className="private">{merging?.name}</span> joins <span className="private">{customer.name}</span>. What
+          is open here is filled from there; further e-mail addresses become copies.
+        </p>
+        <div className="mt-5 flex justify-end gap-3">
+          <button type="button" className="btn" onClick={() => setMerging(null)}>
+            Leave both
+          </button>
+          <button type="button" className="btn btn-go" disabled={busy} onClick={() => merging && void merge(merging)}>
+            Make them one
+          </button>
+        </div>
+      </Dialog>
+    </article>
+  );
+}

@@ -1,0 +1,126 @@
+'use client';
+import type { Route } from 'next';
+import { useRouter } from 'next/navigation';
+import { type ReactNode, useMemo, useState } from 'react';
+import { Band, PLACES } from './band';
+import { type Deed, Finder } from './finder';
+import { useKeys } from './keys';
+import { Live } from './live';
+import { send } from './send';
+import { say, sayTrouble, Toasts } from './toasts';
+
+const YEAR = 31_536_000;
+const remember = (name: string, value: string): void => {
+  // biome-ignore lint/suspicious/noDocumentCookie: a setting of this computer, read by the server for the first picture
+  document.cookie = `${name}=${value}; path=/; max-age=${YEAR}; samesite=lax`;
+};
+
+/** Everything around a desk's screen: band, keys, "Find or do", toasts, and the line on which changes come in. */
+export function DeskFrame({
+  house,
+  person,
+  setting,
+  mayAsk,
+  since,
+  children,
+}: {
+  house: string;
+  person: string;
+  setting: { night: boolean; covered: boolean };
+  mayAsk: boolean;
+  since: number;
+  children: ReactNode;
+}) {
+  const router = useRouter();
+  const [finding, setFinding] = useState(false);
+  const [night, setNight] = useState(setting.night);
+  const [covered, setCovered] = useState(setting.covered);
+  const [starting, setStarting] = useState(false);
+
+  const deeds = useMemo(() => {
+    const ask = async () => {
+      if (!mayAsk || starting) return;
+      setStarting(true);
+      const answer = await send<{ id: string }>('POST', '/api/invoices', {});
+      setStarting(false);
+      if (answer.ok) router.push(`/ask/compose/${answer.value.id}` as Route);
+      else sayTrouble(answer.words);
+    };
+    const cover = () => {
+      const next = document.documentElement.dataset.covered !== 'yes';
+      document.documentElement.dataset.covered = next ? 'yes' : 'no';
+      remember('dahlia_cover', next ? 'yes' : 'no');
+      setCovered(next);
+      say(next ? 'Names and sums are covered' : 'Names and sums can be read');
+    };
+    const turnNight = () => {
+      const next = document.documentElement.dataset.setting !== 'night';
+      document.documentElement.dataset.setting = next ? 'night' : 'day';
+      remember('dahlia_setting', next ? 'night' : 'day');
+      setNight(next);
+    };
+    const signOut = async () => {
+      const answer = await send('POST', '/api/sign-out', {});
+      if (answer.ok) location.assign('/sign-in');
+      else sayTrouble(answer.words);
+    };
+    return { ask: () => void ask(), cover, turnNight, signOut: () => void signOut() };
+  }, [router, mayAsk, starting]);
+
+  const keys = useMemo(
+    () => ({
+      n: deeds.ask,
+      c: deeds.cover,
+      '/': () => setFinding(true),
+      'mod+k': () => setFinding(true),
+      ...Object.fromEntries(PLACES.map((place) => [`g ${place.key}`, () => router.push(place.href)])),
+    }),
+    [deeds, router],
+  );
+  useKeys(keys);
+
+  const list: readonly Deed[] = useMemo(
+    () => [
+      ...(mayAsk ? [{ words: 'Start an invoice', key: 'n', do: deeds.ask }] : []),
+      ...PLACES.map((place) => ({
+        words: `Go to ${place.name}`,
+        key: `g ${place.key}`,
+        do: () => router.push(place.href),
+      })),
+      { words: covered ? 'Uncover names and sums' : 'Cover names and sums', key: 'c', do: deeds.cover },
+      { words: 'Go to the items', do: () => router.push('/records/items') },
+      { words: 'Go to the tax rules', do: () => router.push('/records/taxes') },
+      { words: 'Go to the business’s profile', do: () => router.push('/settings/profile') },
+      { words: night ? 'Day setting' : 'Night setting', do: deeds.turnNight },
+      { words: 'Sign out', do: deeds.signOut },
+    ],
+    [deeds, router, covered, night, mayAsk],
+  );
+
+  return (
+    <>
+      <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2">
+        To the content
+      </a>
+      <Band
+        house={house}
+        person={person}
+        night={night}
+        covered={covered}
+        mayAsk={mayAsk && !starting}
+        onFind={() => setFinding(true)}
+        onAsk={deeds.ask}
+        onCover={deeds.cover}
+        onNight={deeds.turnNight}
+        onProfile={() => router.push('/settings/profile')}
+        onSignOut={deeds.signOut}
+      />
+      <main id="main" className="pb-16 sm:pb-0">
+        {children}
+      </main>
+      <Finder open={finding} onOpenChange={setFinding} deeds={list} onOpen={(path) => router.push(path as Route)} />
+      <Live since={since} />
+      <Toasts />
+    </>
+  );
+}

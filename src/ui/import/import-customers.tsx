@@ -1,0 +1,234 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useEffect, useRef, useState } from 'react';
+import { guessedMapping, IMPORT_FIELDS, type ImportField, type Mapping } from '@/core/customer/import-rows';
+import { FieldError } from '../field';
+import { send } from '../send';
+import { FileDrop } from './file-drop';
+import type { Table } from './vcard-table';
+
+type Refused = { readonly at: number; readonly reasons: readonly string[] };
+type Outcome = { written: number; refused: Refused[] };
+
+const PART = 1000;
+const SAMPLES = 3;
+const SHOWN = 100;
+
+/** Reads a file of customers in a worker. */
+function readTable(file: File): Promise<Table> {
+  const worker = new Worker(new URL('./read-table.worker.ts', import.meta.url), { type: 'module' });
+  return new Promise<Table>((resolve, reject) => {
+    worker.onmessage = (event: MessageEvent<Table>) => resolve(event.data);
+    worker.onerror = () => reject(new Error('The file could not be read'));
+    worker.postMessage({ file });
+  }).finally(() => worker.terminate());
+}
+
+const cell = (text: string): string => {
+  const safe = /^[=+\-@\t\r]/.test(text) ? `'${text}` : text;
+  return /[",\r\n]/.test(safe) ? `"${safe.replace(/"/g, '""')}"` : safe;
+};
+
+/** The refused rows as they came, with the reasons in a column of their own. */
+function refusedFile(table: Table, refused: readonly Refused[]): Blob {
+  const lines = [
+    [...table.headings, 'Why not'],
+    ...refused.map(({ at, reasons }) => [...(table.rows[at] ?? []), reasons.join('; ')]),
+  ];
+  return new Blob([lines.map((line) => line.map(cell).join(',')).join('\r\n')], { type: 'text/csv' });
+}
+
+/** Customers from a CSV or vCard file: what each column is, every row checked, then written; what is refused comes back as a file. */
+export function ImportCustomers() {
+  const router = useRouter();
+  const [table, setTable] = useState<Table | null>(null);
+  const [mapping, setMapping] = useState<Mapping>([]);
+  const [stage, setStage] = useState<'choose' | 'map' | 'checking' | 'checked' | 'writing' | 'written'>('choose');
+  const [progress, setProgress] = useState(0);
+  const [outcome, setOutcome] = useState<Outcome>({ written: 0, refused: [] });
+  const [trouble, setTrouble] = useState('');
+  const [href, setHref] = useState('');
+  const stopped = useRef(false);
+  useEffect(() => {
+    stopped.current = false;
+    return () => {
+      stopped.current = true;
+    };
+  }, []);
+
+  useEffect(() => {
+    if (!table || outcome.refused.length === 0) return setHref('');
+    const url = URL.createObjectURL(refusedFile(table, outcome.refused));
+    setHref(url);
+    return () => URL.revokeObjectURL(url);
+  }, [table, outcome]);
+
+  async function choose(file: File) {
+    setTrouble('');
+    try {
+      const read = await readTable(file);
+      if (read.rows.length === 0) return setTrouble('There are no rows below the headings of this file.');
+      setTable(read);
+      setMapping(guessedMapping(read.headings));
+      setStage('map');
+    } catch {
+      setTrouble('This file cannot be read. Save it as CSV or vCard and choose it again.');
+    }
+  }
+
+  async function go(write: boolean) {
+    if (!table) return;
+    setTrouble('');
+    setProgress(0);
+    setStage(write ? 'writing' : 'checking');
+    const whole: Outcome = { written: 0, refused: [] };
+    for (let from = 0; from < table.rows.length && !stopped.current; from += PART) {
+      const rows = table.rows.slice(from, from + PART);
+      const answer = await send<Outcome>('POST', '/api/customers/import', { mapping, rows, write });
+      if (!answer.ok) {
+        setTrouble(`${answer.words} ${write ? `${whole.written} are written; the rest can be brought in again.` : ''}`);
+        return setStage('map');
+      }
+      whole.written += answer.value.written;
+      whole.refused.push(...answer.value.refused.map(({ at, reasons }) => ({ at: at + from, reasons })));
+      setProgress(Math.min(from + PART, table.rows.length));
+    }
+    setOutcome(whole);
+    setStage(write ? 'written' : 'checked');
+    if (write) router.refresh();
+  }
+
+  const named = mapping.some((field) => field && ['name', 'company', 'firstName', 'lastName'].includes(field));
+  return (
+    <article className="sheet max-w-[760px] px-7 py-5" aria-label="Customers from a file">
+      <h1 className="title-screen mb-2">Customers from a file</h1>
+      {stage === 'choose' ? (
+        <>
+          <p className="document mb-4 max-w-[52ch]">
+            A CSV file with headings, or vCards. You say what each column is; every row is checked before any is
+            written.
+          </p>
+          <FileDrop
+            label="Choose a CSV or vCard file"
+            accept=".csv,.tsv,.txt,.vcf,text/csv,text/vcard"
+            onFile={choose}
+          />
+        </>
+      ) : null}
+      {table && stage === 'map' ? (
+        <>
+          <p className="document mb-3">{table.rows.length.toLocaleString('en')} rows. What is in each column?</p>
+          <div
+            className="max-h-[52vh] overflow-auto border-t border-ink"
+            tabIndex={0}
+            role="group"
+            aria-label="Columns"
+          >
+            {table.headings.map((heading, at) => (
+              <div key={at} className="grid items-center gap-3 border-b border-rule py-2 sm:grid-cols-[1fr_220px]">
+                <div className="min-w-0">
+                  <p className="font-semibold">{heading || `Column ${at + 1}`}</p>
+                  <p className="private small truncate text-soft">
+                    {table.rows
+                      .slice(0, SAMPLES)
+                      .map((row) => row[at])
+                      .filter(Boolean)
+                      .join(' · ') || 'empty'}
+                  </p>
+                </div>
+                <select
+                  className="input"
+                  aria-label={`${heading || `Column ${at + 1}`} is`}
+                  value={mapping[at] ?? ''}
+                  onChange={(event) =>
+                    setMapping(mapping.toSpliced(at, 1, (event.target.value || null) as ImportField | null))
+                  }
+                >
+                  <option value="">left out</option>
+                  {Object.entries(IMPORT_FIELDS).map(([field, words]) => (
+                    <option
+                      key={field}
+                      value={field}
+                      disabled={mapping.some((other, place) => other === field && place !== at)}
+                    >
+                      {words}
+                    </option>
+                  ))}
+                </select>
+              </div>
+            ))}
+          </div>
+          <div className="mt-4 flex items-center justify-end gap-3">
+            {named ? null : <span className="text-soft">Say which column holds the name.</span>}
+            <button type="button" className="btn btn-go" disabled={!named} onClick={() => void go(false)}>
+              Check {table.rows.length.toLocaleString('en')} rows
+            </button>
+          </div>
+        </>
+      ) : null}
+      {table && (stage === 'checking' || stage === 'writing') ? (
+        <div className="py-6" role="status">
+          <p className="document mb-2">
+            {stage === 'checking' ? 'Checking' : 'Writing'}, {progress.toLocaleString('en')} of{' '}
+            {table.rows.length.toLocaleString('en')} rows
+          </p>
+          <progress
+            className="h-2 w-full accent-plum"
+            value={progress}
+            max={table.rows.length}
+            aria-label="Rows done"
+          />
+        </div>
+      ) : null}
+      {table && (stage === 'checked' || stage === 'written') ? (
+        <>
+          <p className="document mb-3" role="status">
+            {stage === 'checked'
+              ? `${outcome.written.toLocaleString('en')} can be added, ${outcome.refused.length.toLocaleString('en')} cannot.`
+              : `${outcome.written.toLocaleString('en')} were added, ${outcome.refused.length.toLocaleString('en')} were not.`}
+          </p>
+          {outcome.refused.length > 0 ? (
+            <>
+              <ul className="max-h-[36vh] overflow-auto border-t border-ink" aria-label="Rows that cannot be added">
+                {outcome.refused.slice(0, SHOWN).map(({ at, reasons }) => (
+                  <li key={at} className="grid grid-cols-[70px_1fr] gap-2 border-b border-rule py-1">
+                    <span className="text-soft">Row {at + 2}</span>
+                    <span>{reasons.join('; ')}</span>
+                  </li>
+                ))}
+              </ul>
+              <p className="mt-2">
+                {outcome.refused.length > SHOWN ? `The first ${SHOWN} are shown. ` : ''}
+                <a className="link" href={href} download="rows-not-added.csv">
+                  All of them as CSV, with the reasons
+                </a>
+              </p>
+            </>
+          ) : null}
+          <div className="mt-4 flex justify-end gap-3">
+            {stage === 'checked' ? (
+              <>
+                <button type="button" className="btn" onClick={() => setStage('map')}>
+                  Back to the columns
+                </button>
+                <button
+                  type="button"
+                  className="btn btn-go"
+                  disabled={outcome.written === 0}
+                  onClick={() => void go(true)}
+                >
+                  Add {outcome.written.toLocaleString('en')} customers
+                </button>
+              </>
+            ) : (
+              <button type="button" className="btn" onClick={() => router.push('/records/customers')}>
+                To the customers
+              </button>
+            )}
+          </div>
+        </>
+      ) : null}
+      {trouble ? <FieldError>{trouble}</FieldError> : null}
+    </article>
+  );
+}

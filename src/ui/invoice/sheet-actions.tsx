@@ -1,0 +1,272 @@
+'use client';
+import { Ellipsis } from 'lucide-react';
+import type { Route } from 'next';
+import { useRouter } from 'next/navigation';
+import { DropdownMenu } from 'radix-ui';
+import { useRef, useState } from 'react';
+import { sendBy } from '@/core/invoice/send-with';
+import { type Answer, send } from '../send';
+import { say, sayTrouble } from '../toasts';
+import { CancelDialog, CreditDialog, ReceivedDialog, WordsDialog } from './sheet-dialogs';
+
+/** What the sheet's actions need to know; amounts in minor units. */
+export type SheetActionsOf = {
+  readonly invoiceId: string;
+  readonly customerId: string;
+  readonly to: string;
+  readonly phone: string;
+  readonly currency: string;
+  readonly locale: string;
+  readonly today: string;
+  readonly dueMinor: number;
+  /** What has not been credited yet. */
+  readonly creditableMinor: number;
+  readonly mayCancel: boolean;
+  readonly reminderText: string;
+};
+
+/** One press, one deed: the key is made once and kept until it succeeded. */
+function usePress() {
+  const router = useRouter();
+  const key = useRef('');
+  const [busy, setBusy] = useState(false);
+  async function press(path: string, body: object, done: string): Promise<Answer<unknown>> {
+    setBusy(true);
+    key.current ||= crypto.randomUUID();
+    const answer = await send('POST', path, { requestKey: key.current, ...body });
+    setBusy(false);
+    if (answer.ok) {
+      key.current = '';
+      say(done);
+      router.refresh();
+    }
+    return answer;
+  }
+  return { busy, press };
+}
+
+/** What a dialog shows of an answer: what went wrong, or nothing. */
+const troubleOf = (answer: Answer<unknown>): string => (answer.ok ? '' : (answer.fields[0]?.words ?? answer.words));
+
+/** Reminding with words that can be changed. */
+function RemindDialog({ of, open, onClose }: { of: SheetActionsOf; open: boolean; onClose: () => void }) {
+  const { busy, press } = usePress();
+  return (
+    <WordsDialog
+      open={open}
+      title="Remind now"
+      about={`An e-mail to ${of.to}, with the invoice and its link.`}
+      label="Words of the reminder"
+      first={of.reminderText}
+      action="Send reminder"
+      busy={busy}
+      onClose={onClose}
+      onWords={async (text) => {
+        const how = sendBy('mail', { text: text === of.reminderText ? '' : text });
+        const path = `/api/invoices/${of.invoiceId}/remind`;
+        const answer = await press(path, { how }, `A reminder is on its way to ${of.to}`);
+        if (answer.ok) onClose();
+        return troubleOf(answer);
+      }}
+    />
+  );
+}
+
+/** The next step as one button: reminding where it is late, sending again where it was not paid. */
+export function NextDeed({ of, remind }: { of: SheetActionsOf; remind: boolean }) {
+  const { busy, press } = usePress();
+  const [writing, setWriting] = useState(false);
+  if (!of.to) return <span className="text-soft">No e-mail address</span>;
+  return (
+    <>
+      <button
+        type="button"
+        className={`btn ${remind ? 'btn-go' : ''}`}
+        disabled={busy}
+        onClick={async () => {
+          if (remind) return setWriting(true);
+          const path = `/api/invoices/${of.invoiceId}/again`;
+          const answer = await press(path, { how: sendBy('mail') }, `On its way to ${of.to} again`);
+          if (!answer.ok) sayTrouble(answer.words);
+        }}
+      >
+        {busy ? 'Sending' : remind ? 'Remind' : 'Send it again'}
+      </button>
+      {remind ? <RemindDialog of={of} open={writing} onClose={() => setWriting(false)} /> : null}
+    </>
+  );
+}
+
+/** Reminds with the usual words, from where many are looked at. */
+export function RemindAtOnce({ invoiceId, to, strong }: { invoiceId: string; to: string; strong: boolean }) {
+  const { busy, press } = usePress();
+  return (
+    <button
+      type="button"
+      className={`btn ${strong ? 'btn-go' : ''}`}
+      disabled={busy}
+      onClick={async () => {
+        const answer = await press(`/api/invoices/${invoiceId}/remind`, { how: sendBy('mail') }, `${to} is reminded`);
+        if (!answer.ok) sayTrouble(answer.words);
+      }}
+    >
+      {busy ? 'Sending' : 'Remind'}
+    </button>
+  );
+}
+
+/** Everything else that can be done with a sent invoice. */
+export function MoreDeeds({ of, open }: { of: SheetActionsOf; open: boolean }) {
+  const router = useRouter();
+  const { busy, press } = usePress();
+  const [dialog, setDialog] = useState<'received' | 'credit' | 'cancel' | 'remind' | null>(null);
+  const base = `/api/invoices/${of.invoiceId}`;
+
+  async function again(how: ReturnType<typeof sendBy>, done: string) {
+    const answer = await press(`${base}/again`, { how }, done);
+    if (!answer.ok) sayTrouble(answer.words);
+  }
+  async function duplicate() {
+    const answer = await send<{ id: string }>('POST', '/api/invoices', { invoiceId: of.invoiceId });
+    if (answer.ok) router.push(`/ask/compose/${answer.value.id}` as Route);
+    else sayTrouble(answer.words);
+  }
+  const item = (words: string, onSelect: () => void, disabled = false) => (
+    <DropdownMenu.Item className="menu-item data-[disabled]:text-soft" disabled={disabled} onSelect={onSelect}>
+      {words}
+    </DropdownMenu.Item>
+  );
+  return (
+    <>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className="btn !px-2.5" disabled={busy} aria-label="More to do with this invoice">
+          <Ellipsis size={18} strokeWidth={1.6} aria-hidden="true" />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className="menu" align="end" sideOffset={4}>
+            {open ? (
+              <>
+                {item('Record money received', () => setDialog('received'))}
+                {item('Remind now', () => setDialog('remind'), !of.to)}
+                {item(
+                  'Send it again by e-mail',
+                  () => void again(sendBy('mail'), `On its way to ${of.to} again`),
+                  !of.to,
+                )}
+                {item(
+                  'Send the link as a text',
+                  () => void again(sendBy('text'), `A text is on its way to ${of.phone}`),
+                  !of.phone,
+                )}
+                {item('Change it', () => router.push(`/ask/change/${of.invoiceId}` as Route))}
+              </>
+            ) : null}
+            {of.creditableMinor > 0 ? item('Credit note', () => setDialog('credit')) : null}
+            {of.mayCancel ? item('Cancel it', () => setDialog('cancel')) : null}
+            <DropdownMenu.Separator className="my-1 h-px bg-rule" />
+            {item('Duplicate', () => void duplicate())}
+            {item('Repeat it', () => router.push(`/ask/repeats/new?from=${of.invoiceId}` as Route))}
+            {item('The customer', () => router.push(`/records/customers/${of.customerId}` as Route))}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      {dialog === 'received' ? (
+        <ReceivedDialog
+          dueMinor={of.dueMinor}
+          currency={of.currency}
+          locale={of.locale}
+          today={of.today}
+          busy={busy}
+          onClose={() => setDialog(null)}
+          onReceived={async (received) => {
+            const answer = await press(`${base}/received`, received, 'The money is written down');
+            if (answer.ok) setDialog(null);
+            return troubleOf(answer);
+          }}
+        />
+      ) : null}
+      {dialog === 'credit' ? (
+        <CreditDialog
+          leftMinor={of.creditableMinor}
+          currency={of.currency}
+          locale={of.locale}
+          busy={busy}
+          onClose={() => setDialog(null)}
+          onCredit={async (credit) => {
+            const answer = await press(`${base}/credit`, credit, 'The credit note is written');
+            if (answer.ok) setDialog(null);
+            return troubleOf(answer);
+          }}
+        />
+      ) : null}
+      {dialog === 'cancel' ? (
+        <CancelDialog
+          busy={busy}
+          onClose={() => setDialog(null)}
+          onCancel={async (cancel) => {
+            const answer = await send('POST', `${base}/cancel`, cancel);
+            if (answer.ok) {
+              setDialog(null);
+              say('The invoice is cancelled');
+              router.refresh();
+            }
+            return troubleOf(answer);
+          }}
+        />
+      ) : null}
+      <RemindDialog of={of} open={dialog === 'remind'} onClose={() => setDialog(null)} />
+    </>
+  );
+}
+
+/** Answers a customer's question by mail. */
+export function AnswerDeed({ questionId, question }: { questionId: string; question: string }) {
+  const router = useRouter();
+  const [busy, setBusy] = useState(false);
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <button type="button" className="btn btn-go" onClick={() => setOpen(true)}>
+        Answer
+      </button>
+      <WordsDialog
+        open={open}
+        title="Answer by e-mail"
+        about={`“${question}”`}
+        label="Your answer"
+        first=""
+        action="Send answer"
+        busy={busy}
+        onClose={() => setOpen(false)}
+        onWords={async (text) => {
+          setBusy(true);
+          const answer = await send('POST', `/api/questions/${questionId}`, { text });
+          setBusy(false);
+          if (!answer.ok) return answer.fields[0]?.words ?? answer.words;
+          setOpen(false);
+          say('The answer is on its way');
+          router.refresh();
+          return '';
+        }}
+      />
+    </>
+  );
+}
+
+/** Puts the customer's link where it can be pasted from. */
+export function CopyLink({ link }: { link: string }) {
+  return (
+    <button
+      type="button"
+      className="link link-small"
+      onClick={() =>
+        navigator.clipboard.writeText(link).then(
+          () => say('The link is copied'),
+          () => sayTrouble(`Copy it by hand: ${link}`),
+        )
+      }
+    >
+      Copy link
+    </button>
+  );
+}

@@ -1,0 +1,150 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import { typedMinor } from '@/core/invoice/read-paper';
+import { minorDigits } from '@/core/money/currency';
+import { money } from '@/core/money/money';
+import { moneyText } from '@/core/money/money-text';
+import { isAllowed } from '@/core/payment/part-payment';
+import { percentOf } from '@/core/tally/tally';
+import { send } from '../send';
+import { AcceptTerms, TipChoice } from './before-paying';
+import { CardPay, type PayOpen } from './card-pay';
+import type { PayWords } from './pay-words';
+import { useWork } from './work';
+
+/** What may be paid, and what is asked before; amounts in minor units. */
+export type PayTerms = {
+  readonly currency: string;
+  readonly locale: string;
+  /** Due and not spoken for by somebody else's open attempt. */
+  readonly dueMinor: number;
+  readonly leastMinor: number;
+  readonly smallestMinor: number;
+  readonly parts: boolean;
+  readonly tip: readonly string[] | null;
+  /** The terms' text still to be accepted; null where there is nothing to accept. */
+  readonly terms: { readonly name: string; readonly text: string } | null;
+  /** Whether a file still waits for approval. */
+  readonly approveFirst: boolean;
+};
+
+/** How much, with which tip, and what is agreed to: above the card, in the order in which one decides. */
+export function PayPanel({
+  token,
+  open,
+  terms,
+  words,
+}: {
+  /** The link's own sign. */
+  token: string;
+  open: PayOpen;
+  terms: PayTerms;
+  words: PayWords;
+}) {
+  const router = useRouter();
+  // Somebody looks at the invoice: noted the first time.
+  useEffect(() => {
+    const device = matchMedia('(max-width: 700px)').matches ? 'phone' : 'computer';
+    void send('POST', `/api/pay/${token}/seen`, { device }, { keepalive: true });
+  }, [token]);
+  const nextWork = useWork(`/api/pay/${token}`);
+  const { currency, locale } = terms;
+  const [part, setPart] = useState<string | null>(null);
+  const [tip, setTip] = useState('');
+  const [accepts, setAccepts] = useState(false);
+  const digits = minorDigits(currency);
+  const text = (minor: bigint | number) => moneyText(money(BigInt(minor), currency), locale);
+  const amount = part === null ? BigInt(terms.dueMinor) : typedMinor(part, digits);
+  const payable = {
+    due: BigInt(terms.dueMinor),
+    credit: 0n,
+    least: BigInt(terms.leastMinor),
+    greatest: BigInt(terms.dueMinor),
+    smallest: BigInt(terms.smallestMinor),
+  };
+  const allowed = amount !== null && amount > 0n && isAllowed(amount, payable);
+  const tipMinor = tip.endsWith('%')
+    ? percentOf(amount ?? 0n, tip.slice(0, -1), 'tip')
+    : (typedMinor(tip, digits) ?? 0n);
+  const span = words.partSpan.replace('{least}', text(terms.leastMinor)).replace('{most}', text(terms.dueMinor));
+  const hindrance = terms.approveFirst
+    ? words.firstApprove
+    : !allowed
+      ? span
+      : terms.terms && !accepts
+        ? words.firstAccept
+        : null;
+  const choice = (on: boolean) => ({
+    'data-state': on ? 'on' : 'off',
+    'aria-pressed': on,
+    className: 'min-h-11 flex-1',
+  });
+  return (
+    <div className="grid gap-5">
+      {terms.parts && terms.leastMinor < terms.dueMinor ? (
+        <fieldset>
+          <legend className="sr-only">{words.partAmount}</legend>
+          <div className="segment w-full">
+            <button type="button" {...choice(part === null)} onClick={() => setPart(null)}>
+              {words.whole}
+            </button>
+            <button type="button" {...choice(part !== null)} onClick={() => setPart(part ?? '')}>
+              {words.part}
+            </button>
+          </div>
+          {part === null ? null : (
+            <div className="mt-3">
+              <label className="block">
+                <span className="label mb-1 !text-[14px]">{words.partAmount}</span>
+                <input
+                  className="input min-h-11 text-right font-serif !text-[18px]"
+                  inputMode="decimal"
+                  autoComplete="off"
+                  autoFocus
+                  value={part}
+                  aria-invalid={part !== '' && !allowed ? true : undefined}
+                  aria-describedby="part-span"
+                  onChange={(event) => setPart(event.target.value)}
+                />
+              </label>
+              <p
+                id="part-span"
+                className={`mt-1 text-[14px]/5 ${part !== '' && !allowed ? 'font-medium text-brick' : 'text-soft'}`}
+              >
+                {span}
+              </p>
+            </div>
+          )}
+        </fieldset>
+      ) : null}
+      {terms.tip ? (
+        <TipChoice
+          percents={terms.tip}
+          tip={tip}
+          onTip={setTip}
+          withTip={tipMinor > 0n ? words.withTip.replace('{sum}', text((amount ?? 0n) + tipMinor)) : ''}
+          words={words}
+        />
+      ) : null}
+      {terms.terms ? <AcceptTerms {...terms.terms} words={words} accepts={accepts} onAccepts={setAccepts} /> : null}
+      <CardPay
+        {...open}
+        words={words}
+        door={{
+          path: `/api/pay/${token}`,
+          body: { amountMinor: Number(amount ?? 0n), tipMinor: Number(tipMinor), acceptsTerms: accepts },
+          before: nextWork,
+          standing: (attempt) => `attempt=${attempt}`,
+          withdraw: {},
+          sum: allowed ? text((amount ?? 0n) + tipMinor) : '…',
+          hindrance,
+          onPaid: () => router.refresh(),
+          onChanged: (refusal) => {
+            if (!refusal || refusal.code === 'already-paid' || refusal.code === 'amount-changed') router.refresh();
+          },
+        }}
+      />
+    </div>
+  );
+}

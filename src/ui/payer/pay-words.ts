@@ -1,0 +1,33 @@
+import type { Words } from '@/core/words/words';
+
+/** What the payment's own parts say; `{sum}`, `{least}` and `{most}` are filled in where they stand. Strings only, so that they reach the browser. */
+export const payWords = (words: Words) => ({
+  pay: words.pay('{sum}'),
+  paying: words.paying,
+  whole: words.payWhole,
+  part: words.payPart,
+  partAmount: words.partAmount,
+  partSpan: words.partSpan('{least}', '{most}'),
+  tipTitle: words.tipTitle,
+  noTip: words.noTip,
+  ownTip: words.ownTip,
+  withTip: words.withTip('{sum}'),
+  cardGoes: words.cardGoes,
+  noScript: words.noScript,
+  checking: words.checking,
+  checkingMore: words.checkingMore,
+  approval: words.approval,
+  approvalMore: words.approvalMore,
+  atYourBank: words.atYourBank,
+  otherCard: words.otherCard,
+  paidThanks: words.paidThanks,
+  toPayment: words.toPayment,
+  cardSilent: words.cardSilent,
+  processorAway: words.processorAway,
+  acceptTerms: words.acceptTerms,
+  firstAccept: words.firstAccept,
+  firstApprove: words.firstApprove,
+  refusals: words.refusals,
+});
+
+export type PayWords = ReturnType<typeof payWords>;

@@ -1,0 +1,60 @@
+/** The mark in the rosette's middle. */
+export type Centre = 'dot' | 'ring' | 'complete' | 'cross' | 'hand' | 'bars' | 'dash' | 'none';
+
+/** How a state looks; the word of the state always stands beside it. */
+export type RosetteLook = {
+  readonly line: string;
+  readonly centre: Centre;
+  readonly dashed: boolean;
+  readonly barred: boolean;
+};
+
+/** A state that has a rosette. */
+export type RosetteState =
+  | 'Draft'
+  | 'Sent'
+  | 'Seen'
+  | 'Part-paid'
+  | 'Paid'
+  | 'Overdue'
+  | 'Cancelled'
+  | 'Refused'
+  | 'Pending'
+  | 'Voided'
+  | 'Part-refunded'
+  | 'Refunded'
+  | 'Open'
+  | 'Paused'
+  | 'Closed';
+
+const look = (line: string, centre: Centre, more: { dashed?: boolean; barred?: boolean } = {}): RosetteLook => ({
+  line: `var(--${line})`,
+  centre,
+  dashed: more.dashed ?? false,
+  barred: more.barred ?? false,
+});
+
+export const ROSETTE_LOOKS: Readonly<Record<RosetteState, RosetteLook>> = {
+  Draft: look('ink-soft', 'none', { dashed: true }),
+  Sent: look('ink', 'ring'),
+  Seen: look('ink', 'dot'),
+  'Part-paid': look('plum', 'dot'),
+  Paid: look('plum', 'complete'),
+  Overdue: look('brick', 'dot'),
+  Cancelled: look('ink-soft', 'none', { barred: true }),
+  Refused: look('brick', 'cross'),
+  Pending: look('ochre', 'hand'),
+  Voided: look('ink-soft', 'none', { barred: true }),
+  'Part-refunded': look('plum', 'dash'),
+  Refunded: look('ink-soft', 'dash'),
+  Open: look('leaf', 'dot'),
+  Paused: look('ink-soft', 'bars'),
+  Closed: look('ink-soft', 'dash'),
+};
+
+/** How much of each of the six petals is filled, 0 to 1, clockwise from the top. */
+export function petals(share: number): number[] {
+  // Anything paid shows at least half a petal, and six full ones only what is complete.
+  const filled = share >= 1 ? 6 : share <= 0 ? 0 : Math.min(5.9, Math.max(0.5, share * 6));
+  return Array.from({ length: 6 }, (_, at) => Math.min(1, Math.max(0, filled - at)));
+}

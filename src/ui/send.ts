@@ -1,0 +1,35 @@
+/** What an action answered: what it gives, or why not, in words; `fields` names the places. */
+export type Answer<T> =
+  | { readonly ok: true; readonly value: T }
+  | {
+      readonly ok: false;
+      readonly code: string;
+      readonly words: string;
+      readonly fields: readonly { readonly field: string; readonly words: string }[];
+    };
+
+const UNREACHABLE: Answer<never> = {
+  ok: false,
+  code: 'unreachable',
+  words: 'No connection. What you typed is kept; try again in a moment.',
+  fields: [],
+};
+
+/** Sends JSON to one of the application's own addresses; a lost connection is an answer too, never thrown. */
+export async function send<T>(
+  method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+  path: string,
+  body?: unknown,
+  options: { keepalive?: boolean; signal?: AbortSignal } = {},
+): Promise<Answer<T>> {
+  try {
+    const response = await fetch(path, {
+      method,
+      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      ...options,
+    });
+    return (await response.json()) as Answer<T>;
+  } catch {
+    return UNREACHABLE;
+  }
+}

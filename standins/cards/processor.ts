@@ -1,0 +1,243 @@
+import { roundedQuotient } from '@/core/money/decimal';
+import type { Journal } from '../journal';
+import type { Seeded } from '../seeded';
+import { type Behaviour, cardByName, type PretendCard } from './pretend-cards';
+
+/** A sale in the processor's book. Amounts are minor units of `currency`. */
+export type Sale = {
+  readonly id: string;
+  readonly key: string;
+  readonly amount: number;
+  readonly currency: string;
+  readonly reference: string;
+  readonly returnUrl: string;
+  /** `expires` is the last month in which it is good, `YYYY-MM`. */
+  readonly card: { readonly scheme: string; readonly last4: string; readonly expires: string } | null;
+  /** When the holder said at the bank that this was not them; null while they have not. */
+  readonly disputedAt: string | null;
+  readonly disputes: boolean;
+  readonly at: string;
+  /** When its outcome may be told, milliseconds since the epoch: before it, asking gets `processing`. */
+  readonly knownAt: number;
+  readonly status: 'accepted' | 'refused' | 'approval' | 'voided';
+  readonly reason: string | null;
+  readonly fee: number;
+  readonly refunds: readonly { readonly key: string; readonly amount: number; readonly at: string }[];
+};
+
+export type SaleRequest = {
+  readonly key: string;
+  readonly amount: number;
+  readonly currency: string;
+  readonly reference: string;
+  readonly returnUrl: string;
+  readonly token: string;
+};
+
+/** A line of the journal: a token made, or a sale as it stands from now on. */
+export type CardEvent =
+  | { readonly kind: 'token'; readonly token: string; readonly card: string }
+  | { readonly kind: 'sale'; readonly sale: Sale }
+  | { readonly kind: 'told'; readonly key: string; readonly status: Sale['status'] };
+
+const APPROVAL_LASTS_MS = 15 * 60_000;
+const LATE_MS = 3_000;
+const DISPUTED_AFTER_MS = 7 * 86_400_000;
+
+const REFUSED: readonly Behaviour[] = [
+  'not-enough-money',
+  'over-limit',
+  'card-blocked',
+  'wrong-security-number',
+  'refused',
+];
+
+const statusFor = (behaviour: Behaviour): 'approval' | 'refused' | 'accepted' =>
+  behaviour === 'approval'
+    ? 'approval'
+    : REFUSED.includes(behaviour) || behaviour === 'late-refused'
+      ? 'refused'
+      : 'accepted';
+
+const reasonFor = (behaviour: Behaviour): string => (behaviour === 'late-refused' ? 'not-enough-money' : behaviour);
+
+/** 2.9 percent, rounded half up, and 30 minor units; never more than the sale. */
+const feeOf = (amount: number): number => Math.min(amount, Number(roundedQuotient(BigInt(amount) * 29n, 1000n)) + 30);
+
+/** The card processor's book: one sale a key, whatever is repeated, and every answer on the disk before it is given. */
+export class Processor {
+  private readonly tokens = new Map<string, string>();
+  private readonly sales = new Map<string, Sale>();
+  private readonly told = new Map<string, string>();
+
+  constructor(
+    private readonly journal: Journal<CardEvent>,
+    private readonly seeded: Seeded,
+    private readonly now: () => number,
+    private readonly changed: (sale: Sale) => void,
+  ) {
+    for (const event of journal.past) {
+      if (event.kind === 'token') this.tokens.set(event.token, event.card);
+      else if (event.kind === 'sale') this.sales.set(event.sale.key, event.sale);
+      else this.told.set(event.key, event.status);
+    }
+  }
+
+  /** A token for a pretend card; the number itself is not kept. */
+  tokenFor(cardName: string): string {
+    const token = `tok_${this.seeded.hex(`token ${this.tokens.size} ${cardName}`, 24)}`;
+    this.tokens.set(token, cardName);
+    this.journal.append({ kind: 'token', token, card: cardName });
+    return token;
+  }
+
+  /** The card behind a token, as far as the merchant may know it: its fingerprint is the same for all tokens of one card. */
+  cardOf(token: string): { scheme: string; last4: string; fingerprint: string } | null {
+    const card = cardByName(this.tokens.get(token));
+    if (!card) return null;
+    const fingerprint = this.seeded.hex(`fingerprint ${card.number}`, 24);
+    return { scheme: card.scheme, last4: card.number.slice(-4), fingerprint };
+  }
+
+  /** Makes a sale, or answers what the same key made before. @returns null for a token that it never gave */
+  sell(request: SaleRequest): { sale: Sale; late: boolean } | null {
+    const before = this.ask(request.key);
+    if (before) return { sale: before, late: false };
+    const card = cardByName(this.tokens.get(request.token));
+    if (!card) return null;
+    const late = card.behaviour === 'late-accepted' || card.behaviour === 'late-refused';
+    const status = statusFor(card.behaviour);
+    const refused = status === 'refused';
+    const sale = this.keep({
+      id: `sale_${this.seeded.hex(`sale ${request.key}`, 20)}`,
+      key: request.key,
+      amount: request.amount,
+      currency: request.currency,
+      reference: request.reference,
+      returnUrl: request.returnUrl,
+      card: { scheme: card.scheme, last4: card.number.slice(-4), expires: this.lastMonth(card) },
+      disputes: card.behaviour === 'disputed-later',
+      disputedAt: null,
+      at: new Date(this.now()).toISOString(),
+      knownAt: Date.now() + (late ? LATE_MS : 0),
+      status,
+      reason: refused ? reasonFor(card.behaviour) : null,
+      fee: refused ? 0 : feeOf(request.amount),
+      refunds: [],
+    });
+    return { sale, late };
+  }
+
+  /** What a sale would come to, without keeping it; null for a token that it never gave. */
+  rehearse(
+    request: Pick<SaleRequest, 'token' | 'amount'>,
+  ): Pick<Sale, 'id' | 'status' | 'reason' | 'fee' | 'card'> | null {
+    const card = cardByName(this.tokens.get(request.token));
+    if (!card) return null;
+    const status = statusFor(card.behaviour);
+    return {
+      id: 'rehearsal',
+      status,
+      reason: status === 'refused' ? reasonFor(card.behaviour) : null,
+      fee: status === 'refused' ? 0 : feeOf(request.amount),
+      card: { scheme: card.scheme, last4: card.number.slice(-4), expires: this.lastMonth(card) },
+    };
+  }
+
+  /** What became of the sale with this key; an approval left undone for too long is refused. */
+  ask(key: string): Sale | undefined {
+    const sale = this.sales.get(key);
+    if (sale?.status === 'approval' && Date.now() - Date.parse(sale.at) > APPROVAL_LASTS_MS) {
+      return this.keep({ ...sale, status: 'refused', reason: 'approval-lapsed', fee: 0 });
+    }
+    if (sale?.disputes && !sale.disputedAt && this.now() - Date.parse(sale.at) >= DISPUTED_AFTER_MS) {
+      return this.keep({ ...sale, disputedAt: new Date(this.now()).toISOString() });
+    }
+    return sale;
+  }
+
+  /** Makes sure that nothing comes of this key any more: what is not accepted yet never will be. */
+  close(key: string): Sale {
+    const sale = this.ask(key);
+    if (sale && sale.status !== 'approval') return sale;
+    return this.keep({
+      id: `sale_${this.seeded.hex(`sale ${key}`, 20)}`,
+      amount: 0,
+      currency: '',
+      reference: '',
+      returnUrl: '',
+      card: null,
+      disputes: false,
+      disputedAt: null,
+      at: new Date(this.now()).toISOString(),
+      ...sale,
+      key,
+      knownAt: Date.now(),
+      status: 'refused',
+      reason: sale ? 'approval-lapsed' : 'never-charged',
+      fee: 0,
+      refunds: [],
+    });
+  }
+
+  saleById(id: string): Sale | undefined {
+    return [...this.sales.values()].find((sale) => sale.id === id);
+  }
+
+  /** The holder's answer at the bank. */
+  approve(id: string, yes: boolean): Sale | undefined {
+    const found = this.saleById(id);
+    const sale = found && this.ask(found.key);
+    if (sale?.status !== 'approval') return sale;
+    return this.keep(
+      yes ? { ...sale, status: 'accepted' } : { ...sale, status: 'refused', reason: 'approval-declined', fee: 0 },
+    );
+  }
+
+  /** Takes back a whole sale before it is settled; null where it was not accepted or has refunds. */
+  void(id: string): Sale | null {
+    const sale = this.saleById(id);
+    if (sale?.status === 'voided') return sale;
+    if (sale?.status !== 'accepted' || sale.refunds.length > 0) return null;
+    return this.keep({ ...sale, status: 'voided', fee: 0 });
+  }
+
+  /** Gives back part or all; the same refund key gives back once. Null where there is not that much left. */
+  refund(id: string, key: string, amount: number): Sale | null {
+    const sale = this.saleById(id);
+    if (sale?.status !== 'accepted') return null;
+    if (sale.refunds.some((refund) => refund.key === key)) return sale;
+    const left = sale.amount - sale.refunds.reduce((sum, refund) => sum + refund.amount, 0);
+    if (!Number.isSafeInteger(amount) || amount <= 0 || amount > left) return null;
+    return this.keep({ ...sale, refunds: [...sale.refunds, { key, amount, at: new Date(this.now()).toISOString() }] });
+  }
+
+  /** Every sale, for reconciling. */
+  book(): Sale[] {
+    return [...this.sales.values()];
+  }
+
+  /** Sales whose last word the other side has not confirmed to have heard. */
+  untold(): Sale[] {
+    return this.book().filter((sale) => this.told.get(sale.key) !== sale.status);
+  }
+
+  /** The other side confirmed this sale's status. */
+  markTold(sale: Sale): void {
+    this.told.set(sale.key, sale.status);
+    this.journal.append({ kind: 'told', key: sale.key, status: sale.status });
+  }
+
+  private lastMonth(card: PretendCard): string {
+    const month = new Date(this.now());
+    if (card.behaviour !== 'ending') month.setUTCFullYear(month.getUTCFullYear() + 3);
+    return month.toISOString().slice(0, 7);
+  }
+
+  private keep(sale: Sale): Sale {
+    this.sales.set(sale.key, sale);
+    this.journal.append({ kind: 'sale', sale });
+    this.changed(sale);
+    return sale;
+  }
+}

@@ -1,0 +1,38 @@
+import { html } from 'hono/html';
+import { PRETEND_CARDS } from '../cards/pretend-cards';
+import type { MovableClock } from '../clock/movable-clock';
+import type { MailStore } from '../mailbox/store';
+import type { MessageStore } from '../messages/store';
+import { page } from './layout';
+
+const grouped = (number: string): string => number.replace(/(.{4})(?=.)/g, '$1 ');
+
+/** What stands in for the world outside: the pretend cards, the mail, the clock. */
+export const indexPage = (store: MailStore, messages: MessageStore, clock: MovableClock) =>
+  page(
+    'Stand-ins',
+    html`<h1>Stand-ins</h1>
+      <p class="soft">Simulated outside services for trying Dahlia out. No money moves and no mail leaves this computer.</p>
+      <h2>Pretend cards</h2>
+      <p>Any month to come, as 04/29, and any three digits on the back.</p>
+      <table>
+        <tr><th>Number</th><th>Scheme</th><th>What it does</th></tr>
+        ${PRETEND_CARDS.map((card) => html`<tr><td>${grouped(card.number)}</td><td>${card.scheme}</td><td>${card.words}</td></tr>`)}
+      </table>
+      <h2>Mail</h2>
+      <p><a href="/mail">${store.list().length} messages</a></p>
+      <h2>Short messages</h2>
+      <p><a href="/messages">${messages.list().length} messages</a></p>
+      <h2>Bank</h2>
+      <p><a href="/bank">Share accounts of partners</a></p>
+      <h2>Sample website</h2>
+      <p><a href="/shop">A page on which buttons can be tried</a></p>
+      <h2>Clock</h2>
+      <p>${new Date(clock.now()).toISOString().slice(0, 16).replace('T', ' ')} UTC${clock.offset ? ', moved' : ', as the real one'}</p>
+      ${[1, 7, 30].map(
+        (days) =>
+          html`<form method="post" action="/clock"><input type="hidden" name="advanceDays" value="${days}" /><button>${days} ${days === 1 ? 'day' : 'days'} on</button></form>`,
+      )}
+      <form method="post" action="/clock"><input type="hidden" name="real" value="1" /><button>Back to the real time</button></form>
+      <form method="post" action="/clock"><input name="set" type="datetime-local" required aria-label="Day and time" /><button>Set</button></form>`,
+  );

@@ -1,0 +1,100 @@
+import { join } from 'node:path';
+import { serve } from '@hono/node-server';
+import { Hono } from 'hono';
+import { type AccountEvent, Accounts } from './bank/accounts';
+import { bankRoutes } from './bank/routes';
+import { type CardEvent, Processor } from './cards/processor';
+import { type CardOptions, cardRoutes } from './cards/routes';
+import { Webhooks } from './cards/webhooks';
+import { type ClockEvent, MovableClock } from './clock/movable-clock';
+import { clockRoutes } from './clock/routes';
+import { Journal } from './journal';
+import { DeliveryReports, type ReportTarget } from './mailbox/delivery';
+import { mailRoutes } from './mailbox/routes';
+import { mailServer } from './mailbox/smtp';
+import { MailStore } from './mailbox/store';
+import { messageRoutes } from './messages/routes';
+import { type HeldMessage, MessageStore } from './messages/store';
+import { indexPage } from './pages/index-page';
+import { Seeded } from './seeded';
+import { shopRoutes } from './shop/routes';
+
+export type StandInOptions = CardOptions & {
+  readonly folder: string;
+  readonly seed: string;
+  readonly httpPort: number;
+  readonly smtpPort: number;
+  readonly messagesApiKey: string;
+  readonly bankApiKey: string;
+  readonly mailReports: ReportTarget;
+  readonly webhookUrl: string;
+  readonly webhookSecret: string;
+  readonly webhookDelayMs: number;
+};
+
+/** Starts every stand-in on loopback; resolves once both ports are open. Port 0 takes a free one. */
+export async function startStandIns(
+  options: StandInOptions,
+): Promise<{ httpPort: number; smtpPort: number; stop: () => Promise<void> }> {
+  const seeded = new Seeded(options.seed);
+  const clock = new MovableClock(new Journal<ClockEvent>(join(options.folder, 'clock.ndjson')));
+  const webhooks = new Webhooks({
+    url: options.webhookUrl,
+    secret: options.webhookSecret,
+    delayMs: options.webhookDelayMs,
+  });
+  const processor: Processor = new Processor(
+    new Journal<CardEvent>(join(options.folder, 'cards.ndjson')),
+    seeded,
+    clock.now,
+    (sale) => webhooks.tell(processor, sale),
+  );
+  const reports = new DeliveryReports(options.mailReports);
+  const store = new MailStore(join(options.folder, 'mail'), clock.now);
+  const messages = new MessageStore(new Journal<HeldMessage>(join(options.folder, 'messages.ndjson')), clock.now);
+
+  const accounts = new Accounts(new Journal<AccountEvent>(join(options.folder, 'accounts.ndjson')));
+
+  const app = new Hono();
+  app.get('/', (c) => c.html(indexPage(store, messages, clock)));
+  app.get('/health', (c) => c.json({ ok: true }));
+  app.route('/cards', cardRoutes(processor, seeded, clock.now, options));
+  app.route('/mail', mailRoutes(store));
+  app.route('/messages', messageRoutes(messages, options.messagesApiKey));
+  app.route('/bank', bankRoutes(accounts, options.bankApiKey));
+  app.route('/clock', clockRoutes(clock));
+  app.route('/shop', shopRoutes());
+
+  const smtp = mailServer(store, reports);
+  const smtpListener = smtp.listen(options.smtpPort, '127.0.0.1');
+  const [http] = await Promise.all([
+    new Promise<ReturnType<typeof serve>>((resolve) => {
+      const server = serve({ fetch: app.fetch, port: options.httpPort, hostname: '127.0.0.1' }, () => resolve(server));
+    }),
+    new Promise<void>((resolve, reject) => {
+      smtp.once('error', reject);
+      smtpListener.once('listening', () => {
+        smtp.off('error', reject);
+        // A client that was killed while it spoke breaks its own connection only; unheard, it would end all stand-ins.
+        smtp.on('error', () => undefined);
+        resolve();
+      });
+    }),
+  ]);
+  webhooks.resume(processor);
+  const portOf = (address: ReturnType<typeof http.address>) =>
+    typeof address === 'object' && address ? address.port : 0;
+  return {
+    httpPort: portOf(http.address()),
+    smtpPort: portOf(smtpListener.address()),
+    stop: async () => {
+      webhooks.stop();
+      reports.stop();
+      if ('closeAllConnections' in http) http.closeAllConnections();
+      await Promise.all([
+        new Promise<void>((resolve) => http.close(() => resolve())),
+        new Promise<void>((resolve) => smtp.close(() => resolve())),
+      ]);
+    },
+  };
+}

@@ -1,0 +1,216 @@
+/** A person at a browser: finds things by what they are called, and waits until they are there. */
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import axe from 'axe-core';
+import type { Browser, ElementHandle, Frame, KeyInput, Page } from 'puppeteer-core';
+import { expect } from 'vitest';
+import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
+
+const PATIENCE = 30_000;
+
+/** Waits for something by its accessible name; several may carry it, the first is taken. */
+export const byName = (page: Page | Frame, name: string, role = ''): Promise<ElementHandle<Element> | null> =>
+  page.waitForSelector(`::-p-aria([name="${name}"]${role ? `[role="${role}"]` : ''})`, { timeout: PATIENCE });
+
+export async function press(page: Page | Frame, name: string, role = ''): Promise<void> {
+  const element = await byName(page, name, role);
+  await element?.click();
+}
+
+/** Marks what a field holds and types over it; by focus and not by a click, so that nothing that moves can be missed. */
+async function replaceText(element: ElementHandle<Element> | null, text: string): Promise<void> {
+  await element?.evaluate((field) => {
+    (field as HTMLInputElement).focus();
+    (field as HTMLInputElement).select();
+  });
+  await element?.type(text);
+}
+
+/** Replaces what a field holds; a cell or a group may have the same name, a field is what can be typed into. */
+export async function type(page: Page | Frame, name: string, text: string): Promise<void> {
+  const field = ['textbox', 'searchbox'].map((role) => `::-p-aria([name="${name}"][role="${role}"])`).join(', ');
+  await replaceText(await page.waitForSelector(field, { timeout: PATIENCE }), text);
+}
+
+/**
+ * Waits until something holds on the page. Looked at by the clock and not at each drawn frame: a page that another one
+ * covers is not drawn, and would never be looked at.
+ */
+export const untilTrue = <Args extends unknown[]>(
+  page: Page | Frame,
+  holds: (...args: Args) => unknown,
+  ...args: Args
+): Promise<unknown> =>
+  page.waitForFunction(holds as (...given: unknown[]) => unknown, { timeout: PATIENCE * 2, polling: 120 }, ...args);
+
+/** Waits until the page shows these words. */
+export const untilShown = (page: Page | Frame, words: string): Promise<unknown> =>
+  untilTrue(page, (wanted: string) => document.body?.innerText.replace(/\s+/g, ' ').includes(wanted), words);
+
+export const shown = (page: Page | Frame): Promise<string> =>
+  page.evaluate(() => document.body.innerText.replace(/\s+/g, ' '));
+
+/** A page of one's own: fresh cookies, and the console's errors collected. */
+export async function openPage(
+  browser: Browser,
+  size = { width: 1280, height: 800 },
+): Promise<{ page: Page; errors: string[]; close: () => Promise<void> }> {
+  const context = await browser.createBrowserContext();
+  const page = await context.newPage();
+  await page.bringToFront();
+  await page.setViewport(size);
+  page.setDefaultTimeout(PATIENCE);
+  page.setDefaultNavigationTimeout(PATIENCE * 2);
+  const errors: string[] = [];
+  page.on('pageerror', (error) => errors.push(String(error)));
+  page.on(
+    'console',
+    (message) =>
+      message.type() === 'error' && !/Failed to load resource/.test(message.text()) && errors.push(message.text()),
+  );
+  return { page, errors, close: () => context.close() };
+}
+
+/**
+ * Waits until what a page fetches by itself has come, so that its buttons listen; not longer than a while, since a page may
+ * always be fetching something.
+ */
+const settled = (page: Page): Promise<unknown> =>
+  page.waitForNetworkIdle({ idleTime: 400, concurrency: 1, timeout: 8000 }).catch(() => undefined);
+
+/** Goes to an address, and waits until the page is there and listens. */
+export async function visit(page: Page, address: string): Promise<void> {
+  await page.goto(address, { waitUntil: 'load' });
+  await settled(page);
+}
+
+/** Reloads the page, and waits likewise. */
+export async function visitAgain(page: Page): Promise<void> {
+  await page.reload({ waitUntil: 'load' });
+  await settled(page);
+}
+
+/** Goes back in the browser's history, and waits likewise; no page may be fetched for it. */
+export async function goBack(page: Page): Promise<void> {
+  await page.goBack();
+  await settled(page);
+}
+
+/** Presses a button until it has led on: a page just shown may not listen yet, and a press then goes nowhere. */
+export async function pressOn(page: Page, name: string, path: string): Promise<void> {
+  for (let tries = 0; tries < 12; tries++) {
+    await press(page, name, 'button');
+    const led = await page
+      .waitForFunction((wanted: string) => location.pathname.startsWith(wanted), { timeout: 5000, polling: 100 }, path)
+      .catch(() => null);
+    if (led) return;
+  }
+  throw new Error(`${name} does not lead to ${path}`);
+}
+
+/** Follows what leads to another page, and waits likewise. */
+export async function follow(page: Page, selector: string): Promise<void> {
+  await Promise.all([page.waitForNavigation({ waitUntil: 'load' }), page.click(selector)]);
+  await settled(page);
+}
+
+/** Presses a key until what it opens is there: a page just shown may not listen yet. */
+export async function pressUntil(page: Page, key: KeyInput, selector: string): Promise<void> {
+  for (let tries = 0; tries < 30; tries++) {
+    await page.keyboard.press(key);
+    const there = await page.waitForSelector(selector, { timeout: 400 }).catch(() => null);
+    if (there) return;
+  }
+  throw new Error(`${key} does not open ${selector}`);
+}
+
+/** "Find or do" by its key, with an empty field: the key may have been pressed twice, the second time into the field. */
+export async function openFinder(page: Page): Promise<void> {
+  await pressUntil(page, '/', '[cmdk-input]');
+  await page.$eval('[cmdk-input]', (field) => (field as HTMLInputElement).select());
+  await page.keyboard.press('Backspace');
+}
+
+export async function signInAs(page: Page, web: string, email: string, password: string): Promise<void> {
+  await visit(page, `${web}/sign-in`);
+  await type(page, 'E-mail address', email);
+  await type(page, 'Password', password);
+  await page.keyboard.press('Enter');
+  await untilTrue(page, () => location.pathname === '/today');
+}
+
+/** Comes in with a session that is already there: for tests that are about something else than signing in. */
+export const comeIn = (page: Page, web: string, token: string): Promise<void> =>
+  page.setCookie({ name: 'dahlia_session', value: token, url: web, httpOnly: true });
+
+/** Opens a menu by its button's name and takes one of its items. */
+export async function choose(page: Page, menu: string, item: string): Promise<void> {
+  await (await byName(page, menu, 'button'))?.click();
+  await (
+    await page.waitForSelector(`::-p-xpath(//*[@role='menuitem'][normalize-space()=${JSON.stringify(item)}])`, {
+      visible: true,
+    })
+  )?.click();
+}
+
+/** Gives the page's file chooser a file of this name and content, written into `folder`. */
+export async function give(page: Page, folder: string, name: string, content: string | Buffer): Promise<void> {
+  const path = join(folder, name);
+  writeFileSync(path, content);
+  const input = (await page.waitForSelector('input[type=file]')) as ElementHandle<HTMLInputElement>;
+  await input.uploadFile(path);
+}
+
+/** Looks for something outside the page, such as a mail, until it is there. */
+export async function until(what: string, holds: () => Promise<boolean>): Promise<void> {
+  for (let tries = 0; tries < 150; tries++) {
+    if (await holds()) return;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  throw new Error(`Not so in time: ${what}`);
+}
+
+/** The frame with the processor's own fields. */
+export async function cardFields(page: Page | Frame): Promise<Frame> {
+  const element = await page.waitForSelector('iframe[title="Card fields"]', { visible: true, timeout: PATIENCE });
+  const frame = await element?.contentFrame();
+  if (!frame) throw new Error('No card fields');
+  await frame.waitForSelector('input[name="code"]');
+  return frame;
+}
+
+/** Types a pretend card into the processor's fields. */
+export async function fillCard(page: Page | Frame, cardName: string): Promise<void> {
+  const card = PRETEND_CARDS.find(({ name }) => name === cardName);
+  const frame = await cardFields(page);
+  const year = String(new Date().getUTCFullYear() + 2).slice(2);
+  for (const [field, text] of [
+    ['number', card?.number],
+    ['expiry', `08${year}`],
+    ['code', '123'],
+  ] as const) {
+    const input = await frame.waitForSelector(`input[name="${field}"]`);
+    await replaceText(input, text ?? '');
+  }
+}
+
+/** No serious finding of the accessibility check on what is shown now, once the page has its title; toasts are left out, since they may just be fading in. */
+export async function expectAccessible(page: Page, where: string): Promise<void> {
+  await untilTrue(page, () => document.title !== '');
+  await page.evaluate(axe.source);
+  const findings = await page.evaluate(async () => {
+    const { axe: check } = window as unknown as { axe: typeof axe };
+    const { violations } = await check.run(
+      { exclude: ['[data-sonner-toaster]'] },
+      {
+        runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'],
+      },
+    );
+    return violations
+      .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+      .flatMap(({ id, nodes }) =>
+        nodes.map((node) => `${id}: ${node.target.join(' ')} ${node.failureSummary?.split('\n')[1] ?? ''}`),
+      );
+  });
+  expect(findings, where).toEqual([]);
+}

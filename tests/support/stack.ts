@@ -1,0 +1,78 @@
+/** The whole of Dahlia, built and running on its own database and ports, as people meet it. */
+import type { ChildProcess } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { buildApplication } from '../../bin/stack/build';
+import { portFrom } from '../../bin/stack/ports';
+import {
+  type ProgramName,
+  type StackOptions,
+  stackEnvironment,
+  startProgram,
+  stopProgram,
+  untilAnswers,
+} from '../../bin/stack/programs';
+import { ownDatabase } from './database';
+
+export const DIST = '.next-test';
+
+export type Stack = {
+  readonly admin: string;
+  readonly folder: string;
+  readonly web: string;
+  readonly standIns: string;
+  /** Kills a program on the spot and starts it again; resolves when it answers. */
+  readonly killAndRestart: (name: ProgramName) => Promise<void>;
+  readonly close: () => Promise<void>;
+};
+
+const PROGRAMS: readonly ProgramName[] = ['standins', 'web', 'worker'];
+
+/** Starts all programs; this process also gets their settings, so that it can found a business in the same database. */
+export async function startStack(more: Readonly<Record<string, string>> = {}): Promise<Stack> {
+  buildApplication(DIST);
+  const urls = await ownDatabase();
+  const folder = mkdtempSync(join(resolve('.data/test'), 'stack-'));
+  const options: StackOptions = {
+    folder,
+    urls,
+    webPort: await portFrom(5200),
+    standInPort: await portFrom(5600),
+    smtpPort: await portFrom(5900),
+    distDir: DIST,
+    more: {
+      LOG_LEVEL: 'info',
+      STANDINS_DELAY_MS: '20-60',
+      STANDINS_WEBHOOK_DELAY_MS: '400',
+      CARDS_TIMEOUT_MS: '2500',
+      ...more,
+    },
+  };
+  const { NODE_ENV: _, ...settings } = stackEnvironment(options);
+  Object.assign(process.env, settings);
+  const web = `http://localhost:${options.webPort}`;
+  const standIns = `http://127.0.0.1:${options.standInPort}`;
+  const running = new Map<ProgramName, ChildProcess>();
+  const start = async (name: ProgramName) => {
+    running.set(name, startProgram(name, options));
+    if (name === 'standins') await untilAnswers(`${standIns}/health`);
+    if (name === 'web') await untilAnswers(`${web}/api/health`);
+  };
+  await Promise.all(PROGRAMS.map(start));
+  return {
+    admin: urls.admin,
+    folder,
+    web,
+    standIns,
+    killAndRestart: async (name) => {
+      const program = running.get(name);
+      if (program) await stopProgram(program, 'SIGKILL');
+      await start(name);
+    },
+    close: async () => {
+      const { closePool } = await import('@/db/pool');
+      await closePool();
+      await Promise.all([...running.values()].map((program) => stopProgram(program, 'SIGKILL')));
+    },
+  };
+}

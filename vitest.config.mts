@@ -1,0 +1,45 @@
+import { defineConfig } from 'vitest/config';
+
+const alias = { '@': new URL('./src', import.meta.url).pathname };
+const base = { alias, environment: 'node' as const, setupFiles: ['tests/support/setup.ts'] };
+
+/** Three suites: `unit` needs nothing, `db` a PostgreSQL cluster, `browser` the built application and Chromium. */
+export default defineConfig({
+  resolve: { alias },
+  test: {
+    projects: [
+      {
+        resolve: { alias },
+        test: {
+          ...base,
+          name: 'unit',
+          include: ['src/**/*.test.{ts,tsx}', 'standins/**/*.test.ts'],
+          exclude: ['**/*.db.test.ts'],
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          ...base,
+          name: 'db',
+          include: ['src/**/*.db.test.ts', 'standins/**/*.db.test.ts'],
+          globalSetup: ['tests/support/database-template.ts'],
+          testTimeout: 30_000,
+          hookTimeout: 60_000,
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          ...base,
+          name: 'browser',
+          include: ['tests/browser/**/*.test.ts', 'tests/faults/**/*.test.ts'],
+          globalSetup: ['tests/support/database-template.ts'],
+          testTimeout: 180_000,
+          hookTimeout: 120_000,
+          fileParallelism: false,
+        },
+      },
+    ],
+  },
+});
