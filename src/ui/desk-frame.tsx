@@ -6,6 +6,7 @@ import { Band, PLACES } from './band';
 import { type Deed, Finder } from './finder';
 import { useKeys } from './keys';
 import { Live } from './live';
+import { useMakeAndOpen } from './make-and-open';
 import { send } from './send';
 import { say, sayTrouble, Toasts } from './toasts';
 
@@ -35,17 +36,9 @@ export function DeskFrame({
   const [finding, setFinding] = useState(false);
   const [night, setNight] = useState(setting.night);
   const [covered, setCovered] = useState(setting.covered);
-  const [starting, setStarting] = useState(false);
+  const { busy: starting, compose } = useMakeAndOpen();
 
   const deeds = useMemo(() => {
-    const ask = async () => {
-      if (!mayAsk || starting) return;
-      setStarting(true);
-      const answer = await send<{ id: string }>('POST', '/api/invoices', {});
-      setStarting(false);
-      if (answer.ok) router.push(`/ask/compose/${answer.value.id}` as Route);
-      else sayTrouble(answer.words);
-    };
     const cover = () => {
       const next = document.documentElement.dataset.covered !== 'yes';
       document.documentElement.dataset.covered = next ? 'yes' : 'no';
@@ -64,8 +57,8 @@ export function DeskFrame({
       if (answer.ok) location.assign('/sign-in');
       else sayTrouble(answer.words);
     };
-    return { ask: () => void ask(), cover, turnNight, signOut: () => void signOut() };
-  }, [router, mayAsk, starting]);
+    return { ask: () => void (mayAsk && compose()), cover, turnNight, signOut: () => void signOut() };
+  }, [compose, mayAsk]);
 
   const keys = useMemo(
     () => ({

@@ -1,10 +1,10 @@
 'use client';
-import type { Route } from 'next';
 import type { useRouter } from 'next/navigation';
 import { useCallback, useRef } from 'react';
 import type { PaperLine } from '@/core/invoice/paper';
 import type { Item } from '@/core/item/item';
 import { typedDecimal } from '@/core/money/typed';
+import { useMakeAndOpen } from '../make-and-open';
 import { send } from '../send';
 import { say, sayTrouble } from '../toasts';
 import type { useDraft } from './use-draft';
@@ -15,6 +15,7 @@ export type StartFrom = { customerId?: string; templateId?: string; invoiceId?: 
 /** What else can be done with a paper: a line kept as an item, the paper as a template, another begun from it, a trial copy. */
 export function useSentPaper(id: string, draft: ReturnType<typeof useDraft>, currency: string, router: Router) {
   const { paper, flush } = draft;
+  const { compose } = useMakeAndOpen();
   const latest = useRef(paper);
   latest.current = paper;
 
@@ -55,9 +56,7 @@ export function useSentPaper(id: string, draft: ReturnType<typeof useDraft>, cur
 
   const startAgain = async (from: StartFrom): Promise<void> => {
     if (!(await flush())) return;
-    const answer = await send<{ id: string }>('POST', '/api/invoices', from);
-    if (answer.ok) router.push(`/ask/compose/${answer.value.id}` as Route);
-    else sayTrouble(answer.words);
+    await compose(from);
   };
 
   const trial = async (to: string): Promise<void> => {

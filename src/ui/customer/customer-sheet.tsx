@@ -6,6 +6,7 @@ import { type ReactNode, useState } from 'react';
 import type { Customer } from '@/core/customer/customer';
 import { addressLines } from '@/core/place/address';
 import { Dialog } from '../dialog';
+import { useMakeAndOpen } from '../make-and-open';
 import { send } from '../send';
 import { say, sayTrouble } from '../toasts';
 import { CustomerForm } from './customer-form';
@@ -41,14 +42,7 @@ export function CustomerSheet({
   const [changing, setChanging] = useState(false);
   const [merging, setMerging] = useState<Customer | null>(null);
   const [busy, setBusy] = useState(false);
-
-  async function ask() {
-    setBusy(true);
-    const answer = await send<{ id: string }>('POST', '/api/invoices', { customerId: customer.id });
-    setBusy(false);
-    if (answer.ok) router.push(`/ask/compose/${answer.value.id}` as Route);
-    else sayTrouble(answer.words);
-  }
+  const { busy: opening, compose } = useMakeAndOpen();
 
   async function merge(other: Customer) {
     setBusy(true);
@@ -70,7 +64,12 @@ export function CustomerSheet({
             <button type="button" className="link" onClick={() => setChanging(true)}>
               Change
             </button>
-            <button type="button" className="btn btn-go" disabled={busy} onClick={() => void ask()}>
+            <button
+              type="button"
+              className="btn btn-go"
+              disabled={opening}
+              onClick={() => void compose({ customerId: customer.id })}
+            >
               New invoice
             </button>
           </>

@@ -5,6 +5,7 @@ import { useRouter } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
 import { useRef, useState } from 'react';
 import { sendBy } from '@/core/invoice/send-with';
+import { useMakeAndOpen } from '../make-and-open';
 import { type Answer, send } from '../send';
 import { say, sayTrouble } from '../toasts';
 import { CancelDialog, CreditDialog, ReceivedDialog, WordsDialog } from './sheet-dialogs';
@@ -119,17 +120,13 @@ export function RemindAtOnce({ invoiceId, to, strong }: { invoiceId: string; to:
 export function MoreDeeds({ of, open }: { of: SheetActionsOf; open: boolean }) {
   const router = useRouter();
   const { busy, press } = usePress();
+  const { compose } = useMakeAndOpen();
   const [dialog, setDialog] = useState<'received' | 'credit' | 'cancel' | 'remind' | null>(null);
   const base = `/api/invoices/${of.invoiceId}`;
 
   async function again(how: ReturnType<typeof sendBy>, done: string) {
     const answer = await press(`${base}/again`, { how }, done);
     if (!answer.ok) sayTrouble(answer.words);
-  }
-  async function duplicate() {
-    const answer = await send<{ id: string }>('POST', '/api/invoices', { invoiceId: of.invoiceId });
-    if (answer.ok) router.push(`/ask/compose/${answer.value.id}` as Route);
-    else sayTrouble(answer.words);
   }
   const item = (words: string, onSelect: () => void, disabled = false) => (
     <DropdownMenu.Item className="menu-item data-[disabled]:text-soft" disabled={disabled} onSelect={onSelect}>
@@ -164,7 +161,7 @@ export function MoreDeeds({ of, open }: { of: SheetActionsOf; open: boolean }) {
             {of.creditableMinor > 0 ? item('Credit note', () => setDialog('credit')) : null}
             {of.mayCancel ? item('Cancel it', () => setDialog('cancel')) : null}
             <DropdownMenu.Separator className="my-1 h-px bg-rule" />
-            {item('Duplicate', () => void duplicate())}
+            {item('Duplicate', () => void compose({ invoiceId: of.invoiceId }))}
             {item('Repeat it', () => router.push(`/ask/repeats/new?from=${of.invoiceId}` as Route))}
             {item('The customer', () => router.push(`/records/customers/${of.customerId}` as Route))}
           </DropdownMenu.Content>

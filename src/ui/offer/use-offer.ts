@@ -28,6 +28,7 @@ export function useOffer(id: string, first: OfferDraft, firstRevision: number, p
   const [revision, setRevision] = useState(firstRevision);
   const current = useRef(firstRevision);
   const saving = useRef<Promise<unknown>>(Promise.resolve());
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const changed = draft !== kept;
 
   function note(answer: Answer<unknown>): boolean {
@@ -50,8 +51,9 @@ export function useOffer(id: string, first: OfferDraft, firstRevision: number, p
     return note(answer);
   }
 
-  /** One writing after the other: each says which revision it changes. */
+  /** One writing after the other: each says which revision it changes. What waited to be kept is kept with it, and not once more. */
   function keep(): Promise<boolean> {
+    clearTimeout(timer.current);
     const next = saving.current.then(() => write(draft));
     saving.current = next.catch(() => undefined);
     return next;
@@ -60,8 +62,8 @@ export function useOffer(id: string, first: OfferDraft, firstRevision: number, p
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is typed starts the clock, nothing else
   useEffect(() => {
     if (placed || !changed) return;
-    const timer = setTimeout(() => void keep(), PAUSE_MS);
-    return () => clearTimeout(timer);
+    timer.current = setTimeout(() => void keep(), PAUSE_MS);
+    return () => clearTimeout(timer.current);
   }, [draft]);
 
   const set = (part: Partial<Offer>) => setDraft((before) => ({ ...before, offer: { ...before.offer, ...part } }));
