@@ -10,6 +10,7 @@ import { tally } from '@/core/tally/tally';
 import { migrate, prepareDatabase } from '@/db/migrate';
 import { startChromium } from '../tests/support/chromium';
 import { PASSWORD, PEOPLE } from './demo-data/thistlewood';
+import { measureDesigner } from './measure/designer';
 import { measureBatch, measureImport, measurePdf } from './measure/documents';
 import { measureLists } from './measure/lists';
 import { measureOffers } from './measure/offers';
@@ -216,6 +217,7 @@ async function measureRunning(): Promise<void> {
       await measureOffers(web, standIns, house, async (name, url, connections) =>
         loadLine(name, await load(url, 8, connections), { scriptKilobytes: await scriptKilobytes(url) }),
       );
+    if (isWanted('designer')) await measureDesigner(web, house, PEOPLE[0]?.email ?? '', PASSWORD);
     if (isWanted('pdf')) await measurePdf();
     if (isWanted('batch')) await measureBatch(1000);
     if (isWanted('import')) await measureImport(100_000);
@@ -229,5 +231,6 @@ async function measureRunning(): Promise<void> {
 }
 
 if (isWanted('tally')) measureTally();
-if (['pages', 'paying', 'composer', 'offers', 'pdf', 'batch', 'import', 'lists'].some(isWanted)) await measureRunning();
+if (['pages', 'paying', 'composer', 'offers', 'designer', 'pdf', 'batch', 'import', 'lists'].some(isWanted))
+  await measureRunning();
 process.exit(0);
