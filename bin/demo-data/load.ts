@@ -30,6 +30,7 @@ import { keepAsTemplate } from '@/flows/templates';
 import { services } from '@/outside/services';
 import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
 import { offerPlans } from './offers';
+import { planPlans } from './plans';
 import { BUSINESS, CUSTOMERS, ITEMS, JOBS, PASSWORD, PEOPLE, TAXES, TERMS } from './thistlewood';
 
 const DAY_MS = 86_400_000;
@@ -381,6 +382,7 @@ async function lately(): Promise<void> {
         note: 'Your cello is ready to try from Saturday. The old bridge is in the case pocket.',
       })),
   ]);
+  plans.push(...billing.filter(([daysAgo]) => daysAgo <= 43));
   plans.push(...offerPlans({ actor: ada as Actor, token: cardToken, website: STANDINS, mail }));
   plans.sort((a, b) => b[0] - a[0] || a[1] - b[1]);
   for (const [daysAgo, hour, work] of plans) {
@@ -394,6 +396,15 @@ async function lately(): Promise<void> {
 process.stdout.write(`Loading ${BUSINESS.name}, eighteen months up to ${dateInZone(begun, BUSINESS.zone)} …\n`);
 await found();
 await records();
+const billing = planPlans({
+  actor: ada,
+  token: cardToken,
+  customer: (name) => customers.find((one) => one.name === name)?.id ?? '',
+  now: () => present,
+  setClock: setStandInClock,
+  mail,
+});
+for (const [daysAgo, hour, work] of billing) if (daysAgo > 43) later.push({ daysAgo, hour, work });
 await history();
 await lately();
 await fetch(`${STANDINS}/clock`, {

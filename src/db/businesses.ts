@@ -1,22 +1,25 @@
 import type { Business } from '@/core/business/business';
 import type { NumberSeries } from '@/core/invoice/numbering';
+import { USUAL_POLICY } from '@/core/plan/dunning';
 import type { Db, Tx } from './pool';
 import { many, maybeOne, one, run, sql } from './sql';
 
 export type { Business };
 
 /** The business of the current transaction. */
-export const businessById = (db: Db, businessId: string): Promise<Business> =>
-  one(
+export async function businessById(db: Db, businessId: string): Promise<Business> {
+  const row = await one<Business>(
     db,
     sql`select business_id as id, name, address, phone, email, website, tax_number as "taxNumber", country, zone, locale,
           currency, prices_include_tax as "pricesIncludeTax", smallest_payment_minor as "smallestPaymentMinor", place,
           logo_id as "logoId", accent, bank, reminders, to_char(quiet_from, 'HH24:MI') as "quietFrom",
           to_char(quiet_to, 'HH24:MI') as "quietTo", mail_texts as "mailTexts", ways, terms_id as "termsId",
           signing_secret as "signingSecret",
-          jsonb_build_object('registration', '', 'statement', '', 'signer', '', 'signature', null, 'seal', null) || receipt_style as "receiptStyle"
+          jsonb_build_object('registration', '', 'statement', '', 'signer', '', 'signature', null, 'seal', null) || receipt_style as "receiptStyle", charging
         from businesses where business_id = ${businessId}`,
   );
+  return { ...row, charging: { ...USUAL_POLICY, ...row.charging } };
+}
 
 export const insertBusiness = (tx: Tx, business: Business, at: Date): Promise<number> =>
   run(
@@ -44,7 +47,7 @@ export const updateBusiness = (tx: Tx, business: Business): Promise<number> =>
           quiet_from = ${business.quietFrom}, quiet_to = ${business.quietTo},
           mail_texts = ${JSON.stringify(business.mailTexts)},
           ways = ${business.ways ? JSON.stringify(business.ways) : null}, terms_id = ${business.termsId},
-          receipt_style = ${JSON.stringify(business.receiptStyle)}
+          receipt_style = ${JSON.stringify(business.receiptStyle)}, charging = ${JSON.stringify(business.charging)}
         where business_id = ${business.id}`,
   );
 

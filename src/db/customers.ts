@@ -149,10 +149,15 @@ export async function mergeCustomer(tx: Tx, businessId: string, fromId: string, 
     sql`update invoices set customer_id = ${intoId}, paper = jsonb_set(paper, '{customerId}', to_jsonb(${intoId}::text))
         where business_id = ${businessId} and customer_id = ${fromId}`,
   );
-  await run(
-    tx,
+  for (const statement of [
     sql`update payments set customer_id = ${intoId} where business_id = ${businessId} and customer_id = ${fromId}`,
-  );
+    sql`update cards set customer_id = ${intoId} where business_id = ${businessId} and customer_id = ${fromId}`,
+    sql`update authorisations set customer_id = ${intoId} where business_id = ${businessId} and customer_id = ${fromId}`,
+    sql`update charges set customer_id = ${intoId} where business_id = ${businessId} and customer_id = ${fromId}`,
+    sql`update plans set customer_id = ${intoId}, terms = jsonb_set(terms, '{paper,customerId}', to_jsonb(${intoId}::text))
+        where business_id = ${businessId} and customer_id = ${fromId}`,
+  ])
+    await run(tx, statement);
   await run(
     tx,
     sql`update customers set merged_into = ${intoId} where business_id = ${businessId} and (id = ${fromId} or merged_into = ${fromId})`,

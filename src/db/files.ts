@@ -1,7 +1,7 @@
 import type { Db, Tx } from './pool';
 import { maybeOne, run, sql } from './sql';
 
-export type FilePurpose = 'attachment' | 'logo' | 'picture' | 'document' | 'answer' | 'seal';
+export type FilePurpose = 'attachment' | 'logo' | 'picture' | 'document' | 'answer' | 'seal' | 'authorisation';
 
 /** A file as kept, without its bytes. */
 export type StoredFile = {

@@ -91,7 +91,7 @@ export type NewDraft = {
   readonly totalMinor: bigint;
   readonly taxMinor: bigint;
   readonly revision: number;
-  readonly origin: 'desk' | 'repeat' | 'batch';
+  readonly origin: 'desk' | 'repeat' | 'batch' | 'plan';
 };
 
 /**

@@ -6,6 +6,7 @@ export type Tasks = {
   'hand-over-message': { businessId: string; messageId: string };
   'settle-payment': { businessId: string; paymentId: string };
   'settle-refund': { businessId: string; refundId: string };
+  'charge-due': { businessId: string };
   'run-batch': { businessId: string; batchId: string };
 };
 

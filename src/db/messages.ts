@@ -17,7 +17,14 @@ export type MessageKind =
   | 'request'
   | 'order-notice'
   | 'refund'
-  | 'gift-letter';
+  | 'gift-letter'
+  | 'plan-link'
+  | 'plan-reminder'
+  | 'charge-notice'
+  | 'charge-refused'
+  | 'card-asked'
+  | 'own-page'
+  | 'plan-ended';
 
 /** What a message says beside what its invoice, payment or credit note says. */
 export type MessageDetails = {
@@ -29,6 +36,8 @@ export type MessageDetails = {
   readonly from?: string;
   readonly to?: string;
   readonly subject?: string;
+  /** The charge of a plan that it is about. */
+  readonly chargeId?: string;
   /** A sum that the message names, in minor units. */
   readonly minor?: number;
 };
@@ -43,6 +52,7 @@ export type Message = {
   readonly requestId: string | null;
   readonly customerId: string | null;
   readonly paymentId: string | null;
+  readonly planId: string | null;
   readonly toName: string;
   readonly toAddress: string;
   readonly details: MessageDetails;
@@ -56,10 +66,10 @@ export type NewMessage = Omit<Message, 'state' | 'trouble'> & { readonly key: st
 export async function insertMessage(tx: Tx, businessId: string, message: NewMessage, at: Date): Promise<boolean> {
   const touched = await run(
     tx,
-    sql`insert into messages (id, business_id, kind, way, message_key, invoice_id, order_id, request_id, customer_id, payment_id, to_name,
+    sql`insert into messages (id, business_id, kind, way, message_key, invoice_id, order_id, request_id, customer_id, payment_id, plan_id, to_name,
           to_address, details, state, created_at)
         values (${message.id}, ${businessId}, ${message.kind}, ${message.way}, ${message.key}, ${message.invoiceId},
-          ${message.orderId}, ${message.requestId}, ${message.customerId}, ${message.paymentId}, ${message.toName}, ${message.toAddress},
+          ${message.orderId}, ${message.requestId}, ${message.customerId}, ${message.paymentId}, ${message.planId}, ${message.toName}, ${message.toAddress},
           ${JSON.stringify(message.details)}, 'queued', ${at})
         on conflict (business_id, message_key) do nothing`,
   );
@@ -69,7 +79,7 @@ export async function insertMessage(tx: Tx, businessId: string, message: NewMess
 export const messageById = (db: Db, businessId: string, id: string): Promise<Message | null> =>
   maybeOne(
     db,
-    sql`select id, kind, way, invoice_id as "invoiceId", order_id as "orderId", request_id as "requestId", customer_id as "customerId", payment_id as "paymentId",
+    sql`select id, kind, way, invoice_id as "invoiceId", order_id as "orderId", request_id as "requestId", customer_id as "customerId", payment_id as "paymentId", plan_id as "planId",
           to_name as "toName", to_address as "toAddress", details, state, trouble
         from messages where business_id = ${businessId} and id = ${id}`,
   );

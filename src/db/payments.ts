@@ -12,6 +12,8 @@ export type Payment = {
   /** What it pays: an invoice, or else an order. */
   readonly invoiceId: string | null;
   readonly orderId: string | null;
+  /** The charge of a billing plan that made it. */
+  readonly chargeId: string | null;
   /** Null while an order is not paid: only then does its payer become a customer. */
   readonly customerId: string | null;
   readonly attemptKey: string;
@@ -34,7 +36,8 @@ export type Payment = {
   readonly settledAt: Date | null;
 };
 
-const PAYMENT = `payments.id, payments.invoice_id as "invoiceId", payments.order_id as "orderId", payments.customer_id as "customerId",
+const PAYMENT = `payments.id, payments.invoice_id as "invoiceId", payments.order_id as "orderId",
+  payments.charge_id as "chargeId", payments.customer_id as "customerId",
   payments.attempt_key as "attemptKey", payments.channel,
   payments.currency, payments.amount_minor as "amountMinor", payments.tip_minor as "tipMinor", payments.fee_minor as "feeMinor",
   payments.refunded_minor as "refundedMinor",
@@ -135,6 +138,7 @@ export const insertPayment = (
     id: string;
     invoiceId: string | null;
     orderId: string | null;
+    chargeId?: string;
     customerId: string | null;
     channel: Channel;
     currency: string;
@@ -147,9 +151,9 @@ export const insertPayment = (
 ): Promise<number> =>
   run(
     tx,
-    sql`insert into payments (id, business_id, invoice_id, order_id, customer_id, channel, currency, amount_minor, tip_minor, exclusive,
+    sql`insert into payments (id, business_id, invoice_id, order_id, charge_id, customer_id, channel, currency, amount_minor, tip_minor, exclusive,
           state, attempt_key, started_at)
-        values (${payment.id}, ${businessId}, ${payment.invoiceId}, ${payment.orderId}, ${payment.customerId}, ${payment.channel},
+        values (${payment.id}, ${businessId}, ${payment.invoiceId}, ${payment.orderId}, ${payment.chargeId ?? null}, ${payment.customerId}, ${payment.channel},
           ${payment.currency}, ${payment.amountMinor}, ${payment.tipMinor}, ${payment.exclusive}, 'pending', ${payment.attemptKey}, ${at})`,
   );
 
@@ -302,3 +306,10 @@ export const insertReceived = (
           ${payment.amountMinor}, ${payment.method}, ${payment.reference}, 'paid', false, ${payment.attemptKey}, ${at},
           ${payment.receivedAt})`,
   );
+
+/** A payment taken at the desk, by the key of the press. */
+export const paymentByDeskKey = (db: Db, businessId: string, attemptKey: string): Promise<Payment | null> =>
+  maybeOne(db, {
+    text: `select ${PAYMENT} from payments where business_id = $1 and attempt_key = $2 and channel = 'desk'`,
+    values: [businessId, attemptKey],
+  });

@@ -1,6 +1,6 @@
 import type { PrintedReceipt } from '@/core/payment/receipt';
 import type { Db, Tx } from './pool';
-import { maybeOne, run, sql } from './sql';
+import { many, maybeOne, run, sql } from './sql';
 
 export type Receipt = {
   readonly id: string;
@@ -43,4 +43,22 @@ export const receiptByNumber = (
     db,
     sql`select id, number, payment_id as "paymentId", invoice_id as "invoiceId", order_id as "orderId", printed
         from receipts where business_id = ${businessId} and invoice_id = ${invoiceId} and number = ${number}`,
+  );
+
+/** A customer's receipts, latest first, with where the customer opens each. Sums in minor units. */
+export const receiptsOfCustomer = (
+  db: Db,
+  businessId: string,
+  customerId: string,
+  limit: number,
+): Promise<{ number: string; on: string; minor: number; currency: string; link: string }[]> =>
+  many(
+    db,
+    sql`select receipts.number, receipts.printed->>'paidOn' as "on", (payments.amount_minor + payments.tip_minor)::float8 as minor,
+          payments.currency, coalesce('/i/' || invoices.link_token || '/receipts/' || receipts.number, '/o/' || orders.token || '/receipt') as link
+        from receipts join payments on payments.business_id = receipts.business_id and payments.id = receipts.payment_id
+        left join invoices on invoices.business_id = receipts.business_id and invoices.id = receipts.invoice_id
+        left join orders on orders.business_id = receipts.business_id and orders.id = receipts.order_id
+        where receipts.business_id = ${businessId} and payments.customer_id = ${customerId}
+        order by receipts.issued_at desc, receipts.id limit ${limit}`,
   );

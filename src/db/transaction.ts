@@ -5,7 +5,7 @@ const ATTEMPTS = 12;
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
 // Broken by somebody else's insert after our snapshot was taken: run again, the row is then seen and answered for.
-const RACES = new Set(['payments_attempt_unique', 'payments_one_pending']);
+const RACES = new Set(['payments_attempt_unique', 'payments_one_pending', 'cards_kept_unique']);
 
 function isConflict(error: unknown): boolean {
   if (typeof error !== 'object' || error === null || !('code' in error)) return false;

@@ -24,6 +24,7 @@ import { insertHappening } from '@/db/timeline';
 import { inBusiness, inBusinessInTurn } from '@/db/transaction';
 import { services } from '@/outside/services';
 import { found, requireRight } from './access';
+import { followMoney } from './plans/charge-outcome';
 import { queueMessage } from './queue-message';
 import { settled, writeReceipt } from './record-outcome';
 import { Refusal } from './refusal';
@@ -150,6 +151,7 @@ export async function recordReceived(actor: Actor, id: string, received: Receive
     const payment = found(await paymentById(tx, businessId, paymentId));
     await writeReceipt(tx, business, printed, payment, method, left, now);
     if (left === 0n) await settled(tx, businessId, id, now);
+    await followMoney(tx, businessId, id, null, method, now);
     await announce(tx, businessId);
   });
 }

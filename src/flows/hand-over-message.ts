@@ -38,6 +38,7 @@ import { found } from './access';
 import { type File, keptCreditPdf, keptInvoicePdf, keptReceiptPdf, picturesOf } from './files';
 import { writtenGiftLetter } from './gifts';
 import { draftPrinted } from './invoice-sheet';
+import { isPlanMessage, shortPlan, writtenPlan } from './plans/written-plan';
 import { requestLink } from './requests';
 import { loadStatement } from './statement';
 
@@ -114,6 +115,11 @@ async function postShort({ message, business, invoice, request }: Subject): Prom
     await messenger.handOver({ key: message.id, way, to: message.toAddress, text });
     return;
   }
+  if (isPlanMessage(message.kind)) {
+    const text = await shortPlan(business, message, publicUrl);
+    await messenger.handOver({ key: message.id, way, to: message.toAddress, text });
+    return;
+  }
   const { linkToken, printed, dueMinor } = found(invoice);
   const { number, currency, locale } = found(printed);
   const words = wordsOf(locale);
@@ -132,6 +138,8 @@ async function requested(businessId: string, request: Request): Promise<{ placed
 async function written(subject: Subject, publicUrl: string): Promise<Written> {
   const { message, business, invoice, receipt, credit, order, request } = subject;
   const { kind, details } = message;
+  if (isPlanMessage(kind))
+    return { ...(await writtenPlan(business, message, publicUrl, await services().clock.now())), files: [] };
   const link = order ? `${publicUrl}/o/${order.token}` : invoice ? `${publicUrl}/i/${invoice.linkToken}` : publicUrl;
   const sheet = `${publicUrl}/ask/invoices/${invoice?.id ?? ''}`;
   switch (kind) {
@@ -263,7 +271,9 @@ async function note(
       ? { invoiceId: message.invoiceId }
       : message.orderId
         ? { orderId: message.orderId }
-        : null;
+        : message.planId
+          ? { planId: message.planId }
+          : null;
     if (about && !UNTOLD.has(message.kind)) {
       const told = { what: message.kind, to: message.toAddress };
       const happening =

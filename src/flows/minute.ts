@@ -12,6 +12,7 @@ import { inBusiness, inBusinessInTurn, outsideBusiness } from '@/db/transaction'
 import { services } from '@/outside/services';
 import { found } from './access';
 import { queueReminder } from './follow-invoice';
+import { planMinute } from './plans/plan-minute';
 import { Refusal } from './refusal';
 import { makeDueRepeats } from './repeats';
 import { sendInTurn } from './send-invoice';
@@ -19,7 +20,7 @@ import { sendInTurn } from './send-invoice';
 const AT_ONCE = 50;
 
 /**
- * What the clock brings: drafts to be sent, invoices that come again, reminders. Each is done in the transaction that marks
+ * What the clock brings: drafts to be sent, invoices that come again, reminders, and what plans need. Each is done in the transaction that marks
  * it done, so that it happens once, whatever is killed and however often this runs.
  *
  * @param onTrouble hears of a business whose work failed; the others go on
@@ -31,6 +32,7 @@ export async function everyMinute(onTrouble: (businessId: string, error: unknown
       await sendScheduled(businessId, now);
       await makeDueRepeats(businessId, now);
       await remindDue(businessId, now);
+      await planMinute(businessId, now);
     } catch (error) {
       onTrouble(businessId, error);
     }

@@ -16,7 +16,15 @@ export type { Terms };
 /** What a person may write of a business; zone, locale, currency and the smallest payment stay. */
 export type ProfileFields = Omit<
   Business,
-  'id' | 'address' | 'zone' | 'locale' | 'currency' | 'smallestPaymentMinor' | 'signingSecret' | 'receiptStyle'
+  | 'id'
+  | 'address'
+  | 'zone'
+  | 'locale'
+  | 'currency'
+  | 'smallestPaymentMinor'
+  | 'signingSecret'
+  | 'receiptStyle'
+  | 'charging'
 > & { readonly series: readonly NumberSeries[] };
 
 export type Profile = { readonly business: Business; readonly series: NumberSeries[]; readonly terms: Terms[] };

@@ -17,6 +17,7 @@ export async function queueMessage(tx: Tx, businessId: string, outgoing: Outgoin
     requestId: null,
     customerId: null,
     paymentId: null,
+    planId: null,
     details: {},
     ...outgoing,
   };

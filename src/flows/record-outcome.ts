@@ -20,6 +20,7 @@ import {
   updatePaymentPaid,
   updatePaymentRefused,
 } from '@/db/payments';
+import { planOfCharge } from '@/db/plans';
 import type { Tx } from '@/db/pool';
 import { insertReceipt } from '@/db/receipts';
 import { dropReminders } from '@/db/reminders';
@@ -27,6 +28,7 @@ import { type HappenedTo, insertHappening } from '@/db/timeline';
 
 import { inBusinessInTurn } from '@/db/transaction';
 import { found } from './access';
+import { followIntoPlan } from './plans/charge-outcome';
 import { queueMessage } from './queue-message';
 import { recordOrderPaid, recordOrderRefused } from './record-order';
 
@@ -55,6 +57,8 @@ export function recordOutcome(
     if (outcome.kind === 'accepted' && order) await recordOrderPaid(tx, businessId, order, payment, outcome, now);
     if (outcome.kind === 'refused') await recordRefused(tx, businessId, payment, outcome, now);
     if (outcome.kind === 'refused' && order) await recordOrderRefused(tx, businessId, order, now);
+    if (outcome.kind === 'accepted' || outcome.kind === 'refused')
+      await followIntoPlan(tx, businessId, payment, outcome, now);
     if (outcome.kind === 'approval' && payment.approvalUrl === null) {
       await updatePaymentApproval(tx, businessId, paymentId, outcome);
       const happening = {
@@ -152,12 +156,15 @@ export async function writeReceipt(
   } as const;
   await insertHappening(tx, business.id, paidSubject(payment), happening, printed.payer.name, now);
   const about = { invoiceId: payment.invoiceId, paymentId: payment.id };
+  const plan = payment.chargeId ? await planOfCharge(tx, business.id, payment.chargeId) : null;
+  // A plan charges again and again: the business reads of it on its list, its customer as the plan says.
+  if (plan && !plan.terms.receipts) return;
   const mails = [
     { kind: 'receipt', toName: printed.payer.name, toAddress: printed.payer.email },
     { kind: 'payment-notice', toName: business.name, toAddress: business.email },
   ] as const;
   for (const mail of mails) {
-    if (mail.toAddress)
+    if (mail.toAddress && !(plan && mail.kind === 'payment-notice'))
       await queueMessage(tx, business.id, { ...mail, ...about, key: `${mail.kind}:${payment.id}` }, now);
   }
 }

@@ -42,7 +42,16 @@ export type RefusalCode =
   | 'request-ended'
   | 'account-unknown'
   | 'account-closed'
-  | 'bank-silent';
+  | 'bank-silent'
+  | 'charge-settled'
+  | 'card-not-kept'
+  | 'plan-not-ready'
+  | 'plan-ended'
+  | 'plan-changed-elsewhere'
+  | 'authorise-first'
+  | 'no-card'
+  | 'calendar-not-read'
+  | 'link-over';
 
 const WORDS: Record<RefusalCode, string> = {
   'sign-in-failed': 'This address and password do not go together. Try again.',
@@ -90,6 +99,16 @@ const WORDS: Record<RefusalCode, string> = {
   'account-unknown': 'The bank knows no account with this number. Look at it again, or leave it empty for now.',
   'account-closed': 'This account is closed. Ask your partner for another one.',
   'bank-silent': 'The bank does not answer just now. Keep the partner without the account, and add it later.',
+  'charge-settled': 'This charge is dealt with already, or under way just now. Look at it again in a moment.',
+  'card-not-kept':
+    'The card processor could not keep this card. Nothing was charged: type it again, or use another card.',
+  'plan-not-ready': 'Something of the plan needs a look first.',
+  'plan-ended': 'This plan has ended or was withdrawn. Ask whoever sent it.',
+  'plan-changed-elsewhere': 'This plan was changed in another window. Reload to see it as it is now.',
+  'authorise-first': 'Without the customer’s authorisation no card is kept. Say how it was given, and by whom.',
+  'calendar-not-read': 'No days could be read in this file. Choose an iCalendar file, which ends in .ics.',
+  'link-over': 'This link is over. Ask for a new one at the top of the page.',
+  'no-card': 'There is no card on file that could be charged. Add one first.',
   'payment-under-way': 'A payment of this invoice is being checked. Wait for its outcome before you try again.',
 };
 

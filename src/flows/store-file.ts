@@ -24,6 +24,7 @@ const LARGEST_SIDE: Readonly<Record<FilePurpose, number>> = {
   picture: 1600,
   answer: 4000,
   seal: 800,
+  authorisation: 2400,
 };
 
 /** A name without path and without signs that mean something to a system or a reader's eye. */

@@ -2,6 +2,8 @@ import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { DAYS_AHEAD, DAYS_BACK, type Horizon, horizon } from '@/core/today/horizon';
 import { type Business, businessById } from '@/db/businesses';
+import { type FailingCard, failingCards } from '@/db/cards';
+import { plannedByDay, refusedCharges, type UpcomingRow } from '@/db/charges';
 import { dueByDay, receivedByDay } from '@/db/day-sums';
 import { type InvoiceRow, invoiceRows, largestDue, lateInvoices } from '@/db/invoices';
 import { failedMessages } from '@/db/messages';
@@ -18,6 +20,8 @@ const REFUSED_DAYS = 14;
 
 /** One thing that needs a hand, worst first. */
 export type QueueItem =
+  | { readonly kind: 'charge'; readonly charge: UpcomingRow }
+  | { readonly kind: 'card'; readonly failing: FailingCard }
   | { readonly kind: 'refused'; readonly payment: PaymentRow }
   | { readonly kind: 'checking'; readonly payment: PaymentRow }
   | { readonly kind: 'undelivered'; readonly message: Awaited<ReturnType<typeof failedMessages>>[number] }
@@ -50,10 +54,15 @@ export async function todayView(actor: Actor): Promise<TodayView> {
     const due = own(await dueByDay(db, businessId));
     const refused = await refusedLately(db, businessId, new Date(now.getTime() - REFUSED_DAYS * 86_400_000), QUEUE);
     const refusedInvoices = new Set(refused.map((payment) => payment.invoiceId));
+    const charges = await refusedCharges(db, businessId, QUEUE);
+    for (const { invoiceId } of charges) refusedInvoices.add(invoiceId);
+    const planned = own(await plannedByDay(db, businessId, today, addDays(today, DAYS_AHEAD)));
     const late = await lateInvoices(db, businessId, today, QUEUE * 2);
     const queue: QueueItem[] = [
       ...(await failedMessages(db, businessId, QUEUE)).map((message) => ({ kind: 'undelivered' as const, message })),
-      ...refused.map((payment) => ({ kind: 'refused' as const, payment })),
+      ...refused.filter(({ channel }) => channel !== 'plan').map((payment) => ({ kind: 'refused' as const, payment })),
+      ...charges.map((charge) => ({ kind: 'charge' as const, charge })),
+      ...(await failingCards(db, businessId, today, QUEUE)).map((failing) => ({ kind: 'card' as const, failing })),
       ...(await pendingSince(db, businessId, new Date(now.getTime() - CHECKING_AFTER_MS), QUEUE)).map((payment) => ({
         kind: 'checking' as const,
         payment,
@@ -70,7 +79,7 @@ export async function todayView(actor: Actor): Promise<TodayView> {
       queue: queue.slice(0, QUEUE),
       cameIn: await cameIn(db, businessId, 10),
       cameInToday: received.find(({ on }) => on === today)?.minor ?? 0n,
-      horizon: horizon(today, received, due),
+      horizon: horizon(today, received, [...due, ...planned]),
       names: await largestDue(db, businessId, business.currency, today, addDays(today, DAYS_AHEAD)),
     };
   });

@@ -4,6 +4,7 @@ import { runBatch } from '@/flows/batch';
 import { checkBooks } from '@/flows/check-books';
 import { handOverMessage } from '@/flows/hand-over-message';
 import { everyMinute } from '@/flows/minute';
+import { chargeDueJob } from '@/flows/plans/charge-plans';
 import { settleRefund } from '@/flows/refund-payment';
 import { settlePayment } from '@/flows/settle-payment';
 import { errorTrace, log } from '@/outside/log';
@@ -22,6 +23,7 @@ export const tasks: TaskList = {
     const { businessId, refundId } = payload as Tasks['settle-refund'];
     await settleRefund(businessId, refundId);
   },
+  'charge-due': (payload) => chargeDueJob((payload as Tasks['charge-due']).businessId),
   'run-batch': (payload) => {
     const { businessId, batchId } = payload as Tasks['run-batch'];
     return runBatch(businessId, batchId);

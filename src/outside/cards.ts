@@ -6,13 +6,16 @@ import type { CardSeen, RefusalReason, SaleOutcome } from '@/core/payment/outcom
 export type SaleRequest = {
   readonly key: string;
   readonly amount: Money;
-  /** From the processor's own card fields; never a number. */
-  readonly token: string;
+  /** From the processor's own card fields, never a number; or a card that the processor keeps, when nobody is there. */
+  readonly token: string | { readonly cardId: string };
   /** What the holder reads at the bank. */
   readonly reference: string;
   /** Where the bank sends the holder back to. */
   readonly returnUrl: string;
 };
+
+/** A card that the processor keeps; `expires` is the last month in which it is good, `YYYY-MM`. */
+export type KeptCard = CardSeen & { readonly id: string; readonly expires: string; readonly fingerprint: string };
 
 /** The card processor in our words. No method throws for an outage: not knowing is an outcome. */
 export interface CardProcessor {
@@ -26,8 +29,14 @@ export interface CardProcessor {
   close(key: string): Promise<SaleOutcome>;
   /** The card behind a token, as far as anybody may know it; its fingerprint is one for all tokens of a card. Null for an unknown token or where no answer came. */
   cardOf(token: string): Promise<(CardSeen & { readonly fingerprint: string }) | null>;
+  /** Lets the processor keep a card for charging again, once a key; null for an unknown token or where no answer came. */
+  keepCard(token: string, key: string): Promise<KeptCard | null>;
+  /** A kept card as it is now: its number and expiry may have been replaced. Null where no answer came; `gone` where it is not kept any more. */
+  keptCard(cardId: string): Promise<KeptCard | 'gone' | null>;
+  /** Nothing is charged to a kept card any more; false where no answer came. */
+  dropCard(cardId: string): Promise<boolean>;
   /** What a sale would come to, without one: for going through a payment without any trace. */
-  rehearse(request: Pick<SaleRequest, 'token' | 'amount' | 'returnUrl'>): Promise<SaleOutcome>;
+  rehearse(request: Pick<SaleRequest, 'amount' | 'returnUrl'> & { readonly token: string }): Promise<SaleOutcome>;
   /** Takes back a whole sale before it is settled; false where it cannot be any more, null where no answer came. */
   void(saleId: string): Promise<boolean | null>;
   /** Gives back part or all of a sale, once a key; false where that is not there to be given back, null where no answer came. */
@@ -42,6 +51,7 @@ const REASONS: readonly RefusalReason[] = [
   'card-blocked',
   'card-expired',
   'wrong-security-number',
+  'approval-needed',
   'approval-declined',
   'approval-lapsed',
   'never-charged',
@@ -53,7 +63,7 @@ type WireSale = {
   fee: number;
   reason: string | null;
   approvalUrl?: string;
-  card: { scheme: string; last4: string; fingerprint?: string } | null;
+  card: { scheme: string; last4: string; fingerprint?: string; id?: string; expires?: string } | null;
 };
 
 const seen = ({ scheme, last4 }: CardSeen): CardSeen => ({ scheme, last4 });
@@ -72,15 +82,24 @@ function outcome(sale: WireSale): SaleOutcome {
   return { kind: 'unknown' };
 }
 
+const keptOf = (card: WireSale['card']): KeptCard | null =>
+  card?.id && card.expires
+    ? { ...seen(card), id: card.id, expires: card.expires, fingerprint: card.fingerprint ?? '' }
+    : null;
+
 const taken = (answer: { status: number } | null): boolean | null =>
   answer?.status === 200 ? true : answer?.status === 409 ? false : null;
 
 /** @param timeoutMs how long an answer may take before the outcome counts as unknown */
 export function cardProcessor(options: { url: string; apiKey: string; timeoutMs: number }): CardProcessor {
-  const call = async (path: string, body?: object): Promise<{ status: number; sale: WireSale } | null> => {
+  const call = async (
+    path: string,
+    body?: object,
+    method = body ? 'POST' : 'GET',
+  ): Promise<{ status: number; sale: WireSale } | null> => {
     try {
       const answer = await fetch(`${options.url}/api${path}`, {
-        method: body ? 'POST' : 'GET',
+        method,
         headers: { authorization: `Bearer ${options.apiKey}`, 'content-type': 'application/json' },
         ...(body ? { body: JSON.stringify(body) } : {}),
         signal: AbortSignal.timeout(options.timeoutMs),
@@ -95,7 +114,8 @@ export function cardProcessor(options: { url: string; apiKey: string; timeoutMs:
     fieldsUrl: (origin, framed = false) =>
       `${options.url}/fields?origin=${encodeURIComponent(origin)}${framed ? '&framed=yes' : ''}`,
     sale: async ({ key, amount, token, reference, returnUrl }) => {
-      const body = { key, amount: wireMinor(amount.minor), currency: amount.currency, token, reference, returnUrl };
+      const how = typeof token === 'string' ? { token } : token;
+      const body = { key, amount: wireMinor(amount.minor), currency: amount.currency, reference, returnUrl, ...how };
       const answer = await call('/sales', body);
       // A token that the processor never gave, or whose time is over: nothing was charged.
       if (answer?.status === 422) return { kind: 'refused', reason: 'never-charged', card: null };
@@ -115,6 +135,19 @@ export function cardProcessor(options: { url: string; apiKey: string; timeoutMs:
       return answer?.status === 200 && answer.sale.card
         ? { ...seen(answer.sale.card), fingerprint: answer.sale.card.fingerprint ?? '' }
         : null;
+    },
+    keepCard: async (token, key) => {
+      const answer = await call('/cards', { token, key });
+      return answer?.status === 200 ? keptOf(answer.sale.card) : null;
+    },
+    keptCard: async (cardId) => {
+      const answer = await call(`/cards/${encodeURIComponent(cardId)}`);
+      if (answer?.status === 404) return 'gone';
+      return answer?.status === 200 ? keptOf(answer.sale.card) : null;
+    },
+    dropCard: async (cardId) => {
+      const answer = await call(`/cards/${encodeURIComponent(cardId)}`, undefined, 'DELETE');
+      return answer?.status === 200 || answer?.status === 404;
     },
     rehearse: async ({ token, amount, returnUrl }) => {
       const body = { token, amount: wireMinor(amount.minor), currency: amount.currency, returnUrl };

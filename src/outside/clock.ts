@@ -6,13 +6,11 @@ export interface Clock {
 /** The computer's own clock. */
 export const realClock: Clock = { now: async () => new Date() };
 
-const FRESH_MS = 250;
-
 /**
- * The stand-ins' clock, which can be moved on. Its distance from the real one is asked for at most four times a second,
- * and the last known one holds while nobody answers.
+ * The stand-ins' clock, which can be moved on. Its distance from the real one is good for `freshMs`, and the last known one
+ * holds while nobody answers.
  */
-export function movableClock(url: string): Clock {
+export function movableClock(url: string, freshMs = 250): Clock {
   let offsetMs = 0;
   let askedAt = 0;
   let asking: Promise<void> | null = null;
@@ -28,7 +26,7 @@ export function movableClock(url: string): Clock {
   };
   return {
     now: async () => {
-      if (Date.now() - askedAt > FRESH_MS) {
+      if (Date.now() - askedAt >= freshMs) {
         asking ??= ask();
         await asking;
       }

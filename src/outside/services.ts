@@ -41,7 +41,9 @@ export function services(): Services {
       timeoutMs: Number(process.env.CARDS_TIMEOUT_MS ?? 6000),
     }),
     post: smtpPost(setting('SMTP_URL')),
-    clock: process.env.CLOCK_URL ? movableClock(process.env.CLOCK_URL) : realClock,
+    clock: process.env.CLOCK_URL
+      ? movableClock(process.env.CLOCK_URL, Number(process.env.CLOCK_FRESH_MS ?? 250))
+      : realClock,
     publicUrl: setting('PUBLIC_URL').replace(/\/$/, ''),
     mailFrom: setting('MAIL_FROM'),
     webhookSecret: setting('CARDS_WEBHOOK_SECRET'),

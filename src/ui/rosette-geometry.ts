@@ -25,7 +25,13 @@ export type RosetteState =
   | 'Refunded'
   | 'Open'
   | 'Paused'
-  | 'Closed';
+  | 'Closed'
+  | 'Waiting for card'
+  | 'Active'
+  | 'Finished'
+  | 'Upcoming'
+  | 'Charged'
+  | 'Skipped';
 
 const look = (line: string, centre: Centre, more: { dashed?: boolean; barred?: boolean } = {}): RosetteLook => ({
   line: `var(--${line})`,
@@ -50,6 +56,12 @@ export const ROSETTE_LOOKS: Readonly<Record<RosetteState, RosetteLook>> = {
   Open: look('leaf', 'dot'),
   Paused: look('ink-soft', 'bars'),
   Closed: look('ink-soft', 'dash'),
+  'Waiting for card': look('ochre', 'hand', { dashed: true }),
+  Active: look('plum', 'dot'),
+  Finished: look('plum', 'complete'),
+  Upcoming: look('dusk', 'ring', { dashed: true }),
+  Charged: look('plum', 'complete'),
+  Skipped: look('ink-soft', 'dash'),
 };
 
 /** How much of each of the six petals is filled, 0 to 1, clockwise from the top. */

@@ -10,6 +10,8 @@ export type Behaviour =
   | 'late-refused'
   | 'disputed-later'
   | 'ending'
+  | 'poor-at-first'
+  | 'replaced'
   | 'refused';
 
 /** A card of an invented scheme. Every number begins with 9, which no real scheme's does. */
@@ -54,6 +56,20 @@ export const PRETEND_CARDS: readonly PretendCard[] = [
   card('corvid-late', 'Corvid', '30303', 'late-accepted', 'No answer in time; accepted in the end'),
   card('lumen-late', 'Lumen', '7070', 'late-refused', 'No answer in time; refused in the end'),
   card('corvid-dispute', 'Corvid', '66123', 'disputed-later', 'Accepted, disputed a week later'),
+  card(
+    'corvid-second',
+    'Corvid',
+    '51515',
+    'poor-at-first',
+    'Refused at first, accepted the next time, when charged again and again',
+  ),
+  card(
+    'lumen-replaced',
+    'Lumen',
+    '4077',
+    'replaced',
+    'Accepted; a month after it is kept its number is replaced silently',
+  ),
   card('lumen-ending', 'Lumen', '2024', 'ending', 'Accepted, expires at the end of this month'),
 ];
 

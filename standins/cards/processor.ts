@@ -25,23 +25,48 @@ export type Sale = {
   readonly refunds: readonly { readonly key: string; readonly amount: number; readonly at: string }[];
 };
 
+/** A card kept for charging again, in the processor's vault. */
+export type KeptCard = {
+  readonly id: string;
+  readonly key: string;
+  /** The pretend card's name. */
+  readonly card: string;
+  readonly keptAt: string;
+  /** How often it was charged so far. */
+  readonly charges: number;
+  readonly dropped: boolean;
+};
+
+/** What a merchant may know of a kept card; `expires` is `YYYY-MM`, the last month in which it is good. */
+export type KeptCardSeen = {
+  readonly id: string;
+  readonly scheme: string;
+  readonly last4: string;
+  readonly expires: string;
+  readonly fingerprint: string;
+};
+
+/** `token` from the card fields, or `cardId` of a kept card: then nobody is there to approve anything. */
 export type SaleRequest = {
   readonly key: string;
   readonly amount: number;
   readonly currency: string;
   readonly reference: string;
   readonly returnUrl: string;
-  readonly token: string;
+  readonly token?: string;
+  readonly cardId?: string;
 };
 
-/** A line of the journal: a token made, or a sale as it stands from now on. */
+/** A line of the journal: a token made, a card kept, or a sale as it stands from now on. */
 export type CardEvent =
   | { readonly kind: 'token'; readonly token: string; readonly card: string }
   | { readonly kind: 'sale'; readonly sale: Sale }
+  | { readonly kind: 'kept'; readonly kept: KeptCard }
   | { readonly kind: 'told'; readonly key: string; readonly status: Sale['status'] };
 
 const APPROVAL_LASTS_MS = 15 * 60_000;
 const LATE_MS = 3_000;
+const REPLACED_AFTER_MS = 30 * 86_400_000;
 const DISPUTED_AFTER_MS = 7 * 86_400_000;
 
 const REFUSED: readonly Behaviour[] = [
@@ -68,6 +93,8 @@ const feeOf = (amount: number): number => Math.min(amount, Number(roundedQuotien
 export class Processor {
   private readonly tokens = new Map<string, string>();
   private readonly sales = new Map<string, Sale>();
+  private readonly keysById = new Map<string, string>();
+  private readonly kept = new Map<string, KeptCard>();
   private readonly told = new Map<string, string>();
 
   constructor(
@@ -78,7 +105,8 @@ export class Processor {
   ) {
     for (const event of journal.past) {
       if (event.kind === 'token') this.tokens.set(event.token, event.card);
-      else if (event.kind === 'sale') this.sales.set(event.sale.key, event.sale);
+      else if (event.kind === 'sale') this.file(event.sale);
+      else if (event.kind === 'kept') this.kept.set(event.kept.id, event.kept);
       else this.told.set(event.key, event.status);
     }
   }
@@ -103,10 +131,80 @@ export class Processor {
   sell(request: SaleRequest): { sale: Sale; late: boolean } | null {
     const before = this.ask(request.key);
     if (before) return { sale: before, late: false };
-    const card = cardByName(this.tokens.get(request.token));
+    if (request.cardId !== undefined) return this.chargeKept(request, request.cardId);
+    const card = cardByName(this.tokens.get(request.token ?? ''));
     if (!card) return null;
+    const seen = { scheme: card.scheme, last4: card.number.slice(-4), expires: this.lastMonth(card) };
+    return this.sellWith(request, card, seen, statusFor(card.behaviour), reasonFor(card.behaviour));
+  }
+
+  /** Keeps the card behind a token for charging again; the same key keeps it once. @returns null for a token that it never gave */
+  keepCard(token: string, key: string): KeptCardSeen | null {
+    const id = `card_${this.seeded.hex(`kept ${key}`, 20)}`;
+    if (this.kept.has(id)) return this.keptCard(id);
+    const card = cardByName(this.tokens.get(token));
+    if (!card) return null;
+    this.noteKept({ id, key, card: card.name, keptAt: new Date(this.now()).toISOString(), charges: 0, dropped: false });
+    return this.keptCard(id);
+  }
+
+  /** A kept card as it is now: schemes replace numbers without asking anybody. Null for one that is not (any more) kept. */
+  keptCard(id: string): KeptCardSeen | null {
+    const kept = this.kept.get(id);
+    const card = cardByName(kept?.card);
+    if (!kept || !card || kept.dropped) return null;
+    const replaced = card.behaviour === 'replaced' && this.now() - Date.parse(kept.keptAt) >= REPLACED_AFTER_MS;
+    return {
+      id,
+      scheme: card.scheme,
+      last4: replaced
+        ? String((Number(card.number.slice(-4)) + 1111) % 10_000).padStart(4, '0')
+        : card.number.slice(-4),
+      expires: this.lastMonth(card, new Date(Date.parse(kept.keptAt) + (replaced ? REPLACED_AFTER_MS : 0))),
+      fingerprint: this.seeded.hex(`fingerprint ${card.number}${replaced ? ' replaced' : ''}`, 24),
+    };
+  }
+
+  /** Forgets a kept card: nothing is charged to it any more. */
+  dropCard(id: string): boolean {
+    const kept = this.kept.get(id);
+    if (!kept) return false;
+    if (!kept.dropped) this.noteKept({ ...kept, dropped: true });
+    return true;
+  }
+
+  private chargeKept(request: SaleRequest, id: string): { sale: Sale; late: boolean } | null {
+    const [kept, seen] = [this.kept.get(id), this.keptCard(id)];
+    const card = cardByName(kept?.card);
+    if (!kept || !seen || !card) return null;
+    this.noteKept({ ...kept, charges: kept.charges + 1 });
+    const { behaviour } = card;
+    const { scheme, last4, expires } = seen;
+    const over = new Date(this.now()).toISOString().slice(0, 7) > expires;
+    const reason = over
+      ? 'card-expired'
+      : behaviour === 'approval'
+        ? 'approval-needed'
+        : behaviour === 'poor-at-first' && kept.charges % 2 === 0
+          ? 'not-enough-money'
+          : reasonFor(behaviour);
+    const refused = over || reason !== behaviour || statusFor(behaviour) === 'refused';
+    return this.sellWith(request, card, { scheme, last4, expires }, refused ? 'refused' : 'accepted', reason);
+  }
+
+  private noteKept(kept: KeptCard): void {
+    this.kept.set(kept.id, kept);
+    this.journal.append({ kind: 'kept', kept });
+  }
+
+  private sellWith(
+    request: SaleRequest,
+    card: PretendCard,
+    seen: NonNullable<Sale['card']>,
+    status: 'approval' | 'refused' | 'accepted',
+    reason: string,
+  ): { sale: Sale; late: boolean } {
     const late = card.behaviour === 'late-accepted' || card.behaviour === 'late-refused';
-    const status = statusFor(card.behaviour);
     const refused = status === 'refused';
     const sale = this.keep({
       id: `sale_${this.seeded.hex(`sale ${request.key}`, 20)}`,
@@ -115,13 +213,13 @@ export class Processor {
       currency: request.currency,
       reference: request.reference,
       returnUrl: request.returnUrl,
-      card: { scheme: card.scheme, last4: card.number.slice(-4), expires: this.lastMonth(card) },
+      card: seen,
       disputes: card.behaviour === 'disputed-later',
       disputedAt: null,
       at: new Date(this.now()).toISOString(),
       knownAt: Date.now() + (late ? LATE_MS : 0),
       status,
-      reason: refused ? reasonFor(card.behaviour) : null,
+      reason: refused ? reason : null,
       fee: refused ? 0 : feeOf(request.amount),
       refunds: [],
     });
@@ -132,7 +230,7 @@ export class Processor {
   rehearse(
     request: Pick<SaleRequest, 'token' | 'amount'>,
   ): Pick<Sale, 'id' | 'status' | 'reason' | 'fee' | 'card'> | null {
-    const card = cardByName(this.tokens.get(request.token));
+    const card = cardByName(this.tokens.get(request.token ?? ''));
     if (!card) return null;
     const status = statusFor(card.behaviour);
     return {
@@ -181,7 +279,7 @@ export class Processor {
   }
 
   saleById(id: string): Sale | undefined {
-    return [...this.sales.values()].find((sale) => sale.id === id);
+    return this.sales.get(this.keysById.get(id) ?? '');
   }
 
   /** The holder's answer at the bank. */
@@ -228,14 +326,20 @@ export class Processor {
     this.journal.append({ kind: 'told', key: sale.key, status: sale.status });
   }
 
-  private lastMonth(card: PretendCard): string {
-    const month = new Date(this.now());
+  private lastMonth(card: PretendCard, from = new Date(this.now())): string {
+    const month = new Date(from);
+    month.setUTCDate(1);
     if (card.behaviour !== 'ending') month.setUTCFullYear(month.getUTCFullYear() + 3);
     return month.toISOString().slice(0, 7);
   }
 
-  private keep(sale: Sale): Sale {
+  private file(sale: Sale): void {
     this.sales.set(sale.key, sale);
+    this.keysById.set(sale.id, sale.key);
+  }
+
+  private keep(sale: Sale): Sale {
+    this.file(sale);
     this.journal.append({ kind: 'sale', sale });
     this.changed(sale);
     return sale;

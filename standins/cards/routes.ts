@@ -88,7 +88,7 @@ export function cardRoutes(processor: Processor, seeded: Seeded, now: () => numb
     const request = await c.req.json();
     await pause(seeded.between(`delay ${request.key}`, options.delay[0], options.delay[1]));
     const made = processor.sell(request);
-    if (!made) return c.json({ error: 'unknown token' }, 422);
+    if (!made) return c.json({ error: 'unknown token or card' }, 422);
     if (made.late) await pause(HELD_BACK_MS);
     return c.json(answer(made.sale, base(c.req.url)));
   });
@@ -96,6 +96,18 @@ export function cardRoutes(processor: Processor, seeded: Seeded, now: () => numb
     const card = processor.cardOf(c.req.param('token'));
     return card ? c.json({ card }) : c.json({ error: 'unknown token' }, 404);
   });
+  api.post('/cards', async (c) => {
+    const { token, key } = await c.req.json();
+    const card = processor.keepCard(String(token), String(key));
+    return card ? c.json({ card }) : c.json({ error: 'unknown token' }, 422);
+  });
+  api.get('/cards/:id', (c) => {
+    const card = processor.keptCard(c.req.param('id'));
+    return card ? c.json({ card }) : c.json({ error: 'not kept' }, 404);
+  });
+  api.delete('/cards/:id', (c) =>
+    processor.dropCard(c.req.param('id')) ? c.json({ dropped: true }) : c.json({ error: 'not kept' }, 404),
+  );
   api.post('/rehearsals', async (c) => {
     const sale = processor.rehearse(await c.req.json());
     if (!sale) return c.json({ error: 'unknown token' }, 422);

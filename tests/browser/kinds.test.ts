@@ -65,7 +65,7 @@ const KINDS: Readonly<Record<Offer['kind'], Kind>> = {
     pays: '50.00',
     choose: async (at) => {
       await press(at, '$50.00', 'button');
-      await (await at.waitForSelector('::-p-text(Bows)'))?.click();
+      await press(at, 'Bows', 'radio');
     },
     onPage: async (page) => {
       await page.click('input[name=amount][value="50"]');

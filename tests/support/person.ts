@@ -8,9 +8,31 @@ import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
 
 const PATIENCE = 30_000;
 
+/**
+ * Waits for something by a selector, and until it listens: what a page of ours shows first was drawn on the server, and a
+ * press or a letter that comes before its program has taken it up is lost.
+ */
+async function listening(page: Page | Frame, selector: string): Promise<ElementHandle<Element> | null> {
+  for (let tries = 0; tries < 5; tries++) {
+    const element = (await page.waitForSelector(selector, { timeout: PATIENCE })) as ElementHandle<Element> | null;
+    const listens = await page
+      .waitForFunction(
+        (one) =>
+          !document.querySelector('script[src*="/_next/"]') ||
+          Object.keys(one as Element).some((key) => key.startsWith('__reactProps')),
+        { timeout: PATIENCE, polling: 80 },
+        element,
+      )
+      .catch(() => null);
+    // What was found first may have been drawn anew in the meantime.
+    if (listens) return element;
+  }
+  throw new Error(`${selector} does not listen`);
+}
+
 /** Waits for something by its accessible name; several may carry it, the first is taken. */
 export const byName = (page: Page | Frame, name: string, role = ''): Promise<ElementHandle<Element> | null> =>
-  page.waitForSelector(`::-p-aria([name="${name}"]${role ? `[role="${role}"]` : ''})`, { timeout: PATIENCE });
+  listening(page, `::-p-aria([name="${name}"]${role ? `[role="${role}"]` : ''})`);
 
 export async function press(page: Page | Frame, name: string, role = ''): Promise<void> {
   const element = await byName(page, name, role);
@@ -29,7 +51,7 @@ async function replaceText(element: ElementHandle<Element> | null, text: string)
 /** Replaces what a field holds; a cell or a group may have the same name, a field is what can be typed into. */
 export async function type(page: Page | Frame, name: string, text: string): Promise<void> {
   const field = ['textbox', 'searchbox'].map((role) => `::-p-aria([name="${name}"][role="${role}"])`).join(', ');
-  await replaceText(await page.waitForSelector(field, { timeout: PATIENCE }), text);
+  await replaceText(await listening(page, field), text);
 }
 
 /**

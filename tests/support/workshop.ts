@@ -58,6 +58,7 @@ export async function openWorkshop(more: Readonly<Record<string, string>> = {}):
     CARDS_WEBHOOK_SECRET: 'test-secret',
     CARDS_TIMEOUT_MS: '2000',
     CLOCK_URL: `${standIns}/clock`,
+    CLOCK_FRESH_MS: '0',
     SMTP_URL: `smtp://127.0.0.1:${started.smtpPort}`,
     MAIL_FROM: 'post@dahlia.example',
     FILES_SECRET: 'test-files',

@@ -2,7 +2,7 @@ import { IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
 import type { FilePurpose } from '@/flows/store-file';
 
 export class UploadInput {
-  @IsIn(['attachment', 'logo', 'picture', 'document', 'seal']) purpose!: FilePurpose;
+  @IsIn(['attachment', 'logo', 'picture', 'document', 'seal', 'authorisation']) purpose!: FilePurpose;
   @IsString() @MaxLength(400) name!: string;
 }
 

@@ -54,11 +54,12 @@ const Ends = Holds(
   'Say when it ends.',
 );
 
-class ScheduleInput implements Schedule {
+export class ScheduleInput implements Schedule {
   @IsIn(['day', 'week', 'month', 'year']) unit!: Schedule['unit'];
   @IsInt() @Min(1) @Max(366) every!: number;
   @Day() start!: CalendarDate;
   @IsOptional() @IsArray() @ArrayMaxSize(31) monthDays?: (number | 'last')[];
+  @IsOptional() @IsArray() @ArrayMaxSize(7) @IsInt({ each: true }) weekdays?: number[];
   @IsDefined() @Ends() ends!: Schedule['ends'];
   @IsOptional() @IsIn(['none', 'next', 'previous', 'skip']) shift?: NonNullable<Schedule['shift']>;
 }

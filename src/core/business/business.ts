@@ -1,6 +1,7 @@
 import { type PaperWays, USUAL_WAYS } from '../invoice/paper';
 import type { BankDetails, Seller } from '../invoice/printed';
 import { type Address, NO_ADDRESS } from '../place/address';
+import { type ChargingPolicy, USUAL_POLICY } from '../plan/dunning';
 import type { Place } from '../tax/tax-rules';
 
 /** A business's profile: what its documents show and how its money is counted. */
@@ -30,6 +31,8 @@ export type Business = Seller & {
   /** Signs what the business's own website is told; made with the business. */
   readonly signingSecret: string;
   readonly receiptStyle: ReceiptStyle;
+  /** How billing plans are charged. */
+  readonly charging: ChargingPolicy;
 };
 
 /** What the business wants on its receipts: registration data, the statement for donations, who signs. */
@@ -68,6 +71,7 @@ export const NEW_PROFILE = {
   termsId: null,
   signingSecret: '',
   receiptStyle: PLAIN_RECEIPT,
+  charging: USUAL_POLICY,
 } satisfies Partial<Business>;
 
 /** The place at which customers without an address are taxed. */

@@ -56,3 +56,9 @@ export function fromToday(date: CalendarDate, today: CalendarDate): string {
   if (days === -1) return 'yesterday';
   return days > 0 ? `in ${days} days` : `${-days} days ago`;
 }
+
+/** `2027-03` as a month and year. */
+export const monthText = (month: string, locale: string): string =>
+  new Intl.DateTimeFormat(locale, { month: 'long', year: 'numeric', timeZone: 'UTC' }).format(
+    new Date(`${month}-01T00:00:00Z`),
+  );

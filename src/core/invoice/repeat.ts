@@ -1,8 +1,8 @@
 import type { CalendarDate } from '../dates/calendar-date';
 import { type Schedule, type ScheduledDate, scheduledDates } from '../plan/schedule';
 
-/** Spans, both ends included, in which a repeated invoice is not made. */
-export type Pauses = readonly { readonly from: CalendarDate; readonly to: CalendarDate }[];
+/** Spans, both ends included, in which nothing is made; `why` where it was a refused charge and no person. */
+export type Pauses = readonly { readonly from: CalendarDate; readonly to: CalendarDate; readonly why?: 'refused' }[];
 
 /** The next dates after a nominal one (or from the first on), at most `limit`. */
 export function comingDates(

@@ -1,5 +1,5 @@
-/** How an invoice goes out: by e-mail, as a short text by message, as a link to pass on, or handed over by the person. */
-export type SendingWay = 'mail' | 'text' | 'chat' | 'link' | 'hand';
+/** How an invoice goes out: by e-mail, as a short text by message, as a link to pass on, handed over by the person, or silently by a plan that charges it. */
+export type SendingWay = 'mail' | 'text' | 'chat' | 'link' | 'hand' | 'plan';
 
 /**
  * How and to whom an invoice is sent.

@@ -20,11 +20,18 @@ export type MailKind =
   | 'request'
   | 'order-notice'
   | 'refund'
-  | 'gift-letter';
+  | 'gift-letter'
+  | 'plan-link'
+  | 'plan-reminder'
+  | 'charge-notice'
+  | 'charge-refused'
+  | 'card-asked'
+  | 'own-page'
+  | 'plan-ended';
 
 /** Something that happened to an invoice; amounts in minor units of its currency. */
 export type Happening =
-  | { readonly kind: 'made'; readonly by?: 'repeat' | 'batch' | 'import' }
+  | { readonly kind: 'made'; readonly by?: 'repeat' | 'batch' | 'import' | 'plan' | 'offer' }
   | { readonly kind: 'sent'; readonly number: string; readonly way: SendingWay }
   | { readonly kind: 'mail-handed-over'; readonly what: MailKind; readonly to: string; readonly receipt?: string }
   | { readonly kind: 'mail-failed'; readonly what: MailKind; readonly to: string; readonly trouble: string }
@@ -54,7 +61,32 @@ export type Happening =
   | { readonly kind: 'ordered'; readonly offer: string; readonly amount: number }
   | { readonly kind: 'given-back'; readonly amount: number; readonly reason: string; readonly voided: boolean }
   | { readonly kind: 'question'; readonly text: string }
-  | { readonly kind: 'answer'; readonly text: string };
+  | { readonly kind: 'answer'; readonly text: string }
+  | { readonly kind: 'authorised'; readonly how: AuthorisedHow; readonly card: string }
+  | { readonly kind: 'withdrawn' }
+  | { readonly kind: 'plan-started'; readonly first: string }
+  | { readonly kind: 'charged'; readonly on: string; readonly amount: number; readonly card: string }
+  | {
+      readonly kind: 'charge-refused';
+      readonly on: string;
+      readonly amount: number;
+      readonly reason: RefusalReason;
+      readonly card: string;
+      /** What happens now, in words. */
+      readonly next: string;
+    }
+  /** Something that a person or the policy did with the plan or one of its charges, in words. */
+  | { readonly kind: 'plan-deed'; readonly lead: string; readonly note: string };
+
+/** How a customer agreed to being charged again. */
+export type AuthorisedHow = 'drawn' | 'ticked' | 'telephone' | 'paper';
+
+export const AUTHORISED_WORDS: Readonly<Record<AuthorisedHow, string>> = {
+  drawn: 'signed on screen',
+  ticked: 'ticked on the customer’s page',
+  telephone: 'by telephone',
+  paper: 'on signed paper',
+};
 
 export type TimelineLine = { readonly at: Date; readonly byName: string; readonly happening: Happening };
 
@@ -75,6 +107,13 @@ const MAILS: Readonly<Record<MailKind, string>> = {
   request: 'Request',
   'order-notice': 'Notice of the payment',
   refund: 'Notice of the refund',
+  'plan-link': 'Link to the plan',
+  'plan-reminder': 'Reminder of the plan',
+  'charge-notice': 'Notice before a charge',
+  'charge-refused': 'Notice of the refused charge',
+  'card-asked': 'Request for a new card',
+  'own-page': 'Link to the customer’s own page',
+  'plan-ended': 'Notice of the plan’s end',
 };
 
 const WAYS: Readonly<Record<SendingWay, string>> = {
@@ -83,6 +122,7 @@ const WAYS: Readonly<Record<SendingWay, string>> = {
   chat: ', by chat message',
   link: ', link to be passed on',
   hand: ', handed over in person',
+  plan: ', by its billing plan',
 };
 
 /** A line in words: what happened (`lead` stands out) and what belongs to it. */
@@ -182,6 +222,22 @@ export function happeningWords(
         rest: `by ${byName}`,
         note: happening.reason,
       };
+    case 'authorised':
+      return { lead: 'Authorised', rest: AUTHORISED_WORDS[happening.how], note: `${happening.card}, by ${byName}` };
+    case 'withdrawn':
+      return { lead: 'Authorisation withdrawn', rest: `by ${byName}`, note: 'Nothing more is charged' };
+    case 'plan-started':
+      return { lead: 'Active', rest: '', note: `First charge ${happening.first}` };
+    case 'charged':
+      return { lead: `Charged ${sum(happening.amount)}`, rest: happening.on, note: happening.card };
+    case 'charge-refused':
+      return {
+        lead: `Refused, ${sum(happening.amount)}`,
+        rest: happening.on,
+        note: [happening.card, REFUSAL_BRIEF[happening.reason], happening.next].filter(Boolean).join(' · '),
+      };
+    case 'plan-deed':
+      return { lead: happening.lead, rest: `by ${byName}`, note: happening.note };
     case 'question':
       return { lead: 'Asked', rest: `by ${byName}`, note: happening.text };
     case 'answer':

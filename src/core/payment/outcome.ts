@@ -5,6 +5,7 @@ export type RefusalReason =
   | 'card-blocked'
   | 'card-expired'
   | 'wrong-security-number'
+  | 'approval-needed'
   | 'approval-declined'
   | 'approval-lapsed'
   | 'never-charged'
@@ -18,6 +19,7 @@ export const REFUSAL_WORDS: Readonly<Record<RefusalReason, string>> = {
   'card-expired': 'This card has expired. Try another card.',
   'wrong-security-number':
     'The security number does not match the card. Look at the back of the card and type it again.',
+  'approval-needed': 'Your bank wants you to approve this payment yourself. Pay it here, or use another card.',
   'approval-declined': 'You did not approve the payment at your bank. Try again, or use another card.',
   'approval-lapsed': 'The approval at your bank was not finished in time. Try again.',
   'never-charged': 'The payment did not reach the card processor. Nothing was charged: try again.',
@@ -31,6 +33,7 @@ export const REFUSAL_BRIEF: Readonly<Record<RefusalReason, string>> = {
   'card-blocked': 'the card is blocked',
   'card-expired': 'the card has expired',
   'wrong-security-number': 'wrong security number',
+  'approval-needed': 'the bank asks for the holder’s approval',
   'approval-declined': 'not approved at the bank',
   'approval-lapsed': 'approval not finished in time',
   'never-charged': 'it did not reach the processor',

@@ -33,7 +33,12 @@ type Sum = { readonly on: CalendarDate; readonly count: number; readonly minor: 
 /** Money by day, three weeks back and six ahead, in one currency. */
 export function horizon(today: CalendarDate, received: readonly Sum[], due: readonly Sum[]): Horizon {
   const cameIn = new Map(received.map((sum) => [sum.on, sum.minor]));
-  const open = new Map(due.map((sum) => [sum.on, sum]));
+  const open = new Map<CalendarDate, Sum>();
+  // Invoices and charges of plans may fall on the same day.
+  for (const { on, count, minor } of due) {
+    const before = open.get(on);
+    open.set(on, { on, count: (before?.count ?? 0) + count, minor: (before?.minor ?? 0n) + minor });
+  }
   const days: HorizonDay[] = Array.from({ length: DAYS_BACK + DAYS_AHEAD + 1 }, (_, at) => {
     const on = addDays(today, at - DAYS_BACK);
     const expected = on >= today ? open.get(on) : undefined;

@@ -1,5 +1,6 @@
 import type { Words } from './en';
 import { offerDe } from './offer/de';
+import { planDe } from './plan/de';
 
 /** All that customers read, in German. */
 export const de: Words = {
@@ -139,6 +140,8 @@ export const de: Words = {
     'card-expired': 'Diese Karte ist abgelaufen. Nehmen Sie eine andere.',
     'wrong-security-number':
       'Die Prüfnummer passt nicht zur Karte. Sehen Sie auf der Rückseite nach und tippen Sie sie noch einmal.',
+    'approval-needed':
+      'Ihre Bank möchte, dass Sie diese Zahlung selbst freigeben. Zahlen Sie hier, oder nehmen Sie eine andere Karte.',
     'approval-declined':
       'Sie haben die Zahlung bei Ihrer Bank nicht freigegeben. Versuchen Sie es noch einmal, oder nehmen Sie eine andere Karte.',
     'approval-lapsed': 'Die Freigabe bei Ihrer Bank kam nicht rechtzeitig. Versuchen Sie es noch einmal.',
@@ -181,4 +184,5 @@ export const de: Words = {
     over90: 'Über 90',
   },
   offer: offerDe,
+  plan: planDe,
 };

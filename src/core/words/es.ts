@@ -1,5 +1,6 @@
 import type { Words } from './en';
 import { offerEs } from './offer/es';
+import { planEs } from './plan/es';
 
 /** All that customers read, in Spanish. */
 export const es: Words = {
@@ -136,6 +137,7 @@ export const es: Words = {
     'card-expired': 'Esta tarjeta ha caducado. Use otra.',
     'wrong-security-number':
       'El código de seguridad no corresponde a la tarjeta. Mire el reverso y escríbalo de nuevo.',
+    'approval-needed': 'Su banco quiere que apruebe este pago usted mismo. Pague aquí o use otra tarjeta.',
     'approval-declined': 'No aprobó el pago en su banco. Inténtelo de nuevo o use otra tarjeta.',
     'approval-lapsed': 'La aprobación en su banco no llegó a tiempo. Inténtelo de nuevo.',
     'never-charged': 'El pago no llegó al procesador. No se cobró nada: inténtelo de nuevo.',
@@ -176,4 +178,5 @@ export const es: Words = {
     over90: 'Más de 90',
   },
   offer: offerEs,
+  plan: planEs,
 };

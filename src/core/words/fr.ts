@@ -1,5 +1,6 @@
 import type { Words } from './en';
 import { offerFr } from './offer/fr';
+import { planFr } from './plan/fr';
 
 /** All that customers read, in French. */
 export const fr: Words = {
@@ -135,6 +136,8 @@ export const fr: Words = {
     'card-blocked': 'Cette carte est bloquée. Prenez-en une autre, et demandez à votre banque ce qu’il en est.',
     'card-expired': 'Cette carte a expiré. Prenez-en une autre.',
     'wrong-security-number': 'Le code de sécurité ne correspond pas à la carte. Regardez au dos et tapez-le à nouveau.',
+    'approval-needed':
+      'Votre banque souhaite que vous approuviez vous-même ce paiement. Payez ici ou utilisez une autre carte.',
     'approval-declined':
       'Vous n’avez pas donné votre accord auprès de votre banque. Réessayez, ou prenez une autre carte.',
     'approval-lapsed': 'L’accord auprès de votre banque n’est pas venu à temps. Réessayez.',
@@ -176,4 +179,5 @@ export const fr: Words = {
     over90: 'Plus de 90',
   },
   offer: offerFr,
+  plan: planFr,
 };

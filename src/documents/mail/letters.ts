@@ -26,7 +26,7 @@ const houseFoot = (seller: Seller): string =>
 type Row = { readonly label: string; readonly value: string };
 
 /** One letter in our one form: who it is from, a line, a leading sum, words, a table, a button, a last line. */
-function letter(of: {
+export function letter(of: {
   readonly locale: string;
   readonly seller: Seller;
   readonly accent: string;

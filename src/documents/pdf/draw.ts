@@ -2,10 +2,11 @@ import PDFDocument from 'pdfkit';
 import type { PrintedCredit } from '@/core/invoice/credit';
 import type { PrintedInvoice } from '@/core/invoice/printed';
 import type { PrintedReceipt } from '@/core/payment/receipt';
+import type { AuthorisationPaper } from '@/core/plan/authorisation-paper';
 import type { GiftLetter } from '@/core/statement/gifts';
 import type { Statement } from '@/core/statement/statement';
 import { FEATURES, readFaces } from './faces';
-import { creditPages, giftPages, invoicePages, receiptPages, statementPages } from './layout';
+import { authorisationPages, creditPages, giftPages, invoicePages, receiptPages, statementPages } from './layout';
 import type { Measure, PictureName, PictureSize, PictureSizes, SetDocument } from './setter';
 
 const INK = '#241A26';
@@ -113,6 +114,10 @@ export const receiptPdf = (receipt: PrintedReceipt, pictures?: Pictures): Promis
 
 /** The letter over a year's gifts as a PDF. */
 export const giftPdf = (letter: GiftLetter, pictures?: Pictures): Promise<Buffer> => made(letter, giftPages, pictures);
+
+/** An authorisation as a PDF. */
+export const authorisationPdf = (paper: AuthorisationPaper, pictures?: Pictures): Promise<Buffer> =>
+  made(paper, authorisationPages, pictures);
 
 /** The credit note as a PDF. */
 export const creditPdf = (credit: PrintedCredit, pictures?: Pictures): Promise<Buffer> =>

@@ -8,7 +8,7 @@ import { Dialog } from '../dialog';
 import { Field, FieldError, TextField } from '../field';
 import { Leader } from '../leader';
 
-const WAYS: readonly (readonly [SendingWay, string])[] = [
+const WAYS: readonly (readonly [Exclude<SendingWay, 'plan'>, string])[] = [
   ['mail', 'E-mail'],
   ['text', 'Text'],
   ['chat', 'Chat'],
@@ -16,7 +16,7 @@ const WAYS: readonly (readonly [SendingWay, string])[] = [
   ['hand', 'In person'],
 ];
 
-const ABOUT: Readonly<Record<SendingWay, string>> = {
+const ABOUT: Readonly<Record<Exclude<SendingWay, 'plan'>, string>> = {
   mail: '',
   text: 'A short text with the link goes to the phone.',
   chat: 'A short chat message with the link goes to the phone.',
@@ -55,7 +55,7 @@ export function SendDialog({
   onSend: (how: SendWith, on: string) => void;
   onTrial: () => void;
 }) {
-  const [way, setWay] = useState<SendingWay>('mail');
+  const [way, setWay] = useState<Exclude<SendingWay, 'plan'>>('mail');
   const [to, setTo] = useState('');
   const [phone, setPhone] = useState('');
   const [text, setText] = useState('');

@@ -2,6 +2,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { RefusalReason } from '@/core/payment/outcome';
 import { type Answer, send } from '../send';
+import { tokenise } from './card-fields';
 import type { PayWords } from './pay-words';
 
 /** What the page needs to take a payment. `pending` is the bank's address, or `checking`, where an attempt is still open. */
@@ -47,31 +48,6 @@ export type Standing =
 type Stage = 'ready' | 'sending' | 'checking' | 'approval' | 'paid';
 
 const ASK_AGAIN_MS = 1500;
-
-/** Asks the frame of card fields for a token; null where the holder has to complete something first. */
-function tokenise(
-  frame: HTMLIFrameElement,
-  origin: string,
-  words: PayWords,
-): Promise<{ token: string } | { trouble: string | null }> {
-  return new Promise((resolve) => {
-    const id = crypto.randomUUID();
-    const end = (result: { token: string } | { trouble: string | null }) => {
-      window.removeEventListener('message', hear);
-      clearTimeout(timer);
-      resolve(result);
-    };
-    const hear = (event: MessageEvent) => {
-      if (event.origin !== origin || event.data?.from !== 'card-fields' || event.data.id !== id) return;
-      if (event.data.kind === 'token') end({ token: event.data.token });
-      if (event.data.kind === 'incomplete') end({ trouble: null });
-      if (event.data.kind === 'unreachable') end({ trouble: words.processorAway });
-    };
-    const timer = setTimeout(() => end({ trouble: words.cardSilent }), 10_000);
-    window.addEventListener('message', hear);
-    frame.contentWindow?.postMessage({ to: 'card-fields', kind: 'tokenise', id }, origin);
-  });
-}
 
 /** The processor's card fields and the button; whatever happens to this page, an attempt is made once and found again. */
 export function CardPay({ fieldsUrl, pending, refused, door, words }: PayOpen & { door: PayDoor; words: PayWords }) {

@@ -17,7 +17,15 @@ import { TermsSection, type TermsText } from './terms-section';
 
 type Fields = Omit<
   Business,
-  'id' | 'address' | 'zone' | 'locale' | 'currency' | 'smallestPaymentMinor' | 'signingSecret' | 'receiptStyle'
+  | 'id'
+  | 'address'
+  | 'zone'
+  | 'locale'
+  | 'currency'
+  | 'smallestPaymentMinor'
+  | 'signingSecret'
+  | 'receiptStyle'
+  | 'charging'
 > & {
   readonly series: readonly NumberSeries[];
 };

@@ -29,7 +29,7 @@ export function HorizonStrip({
           <span className="size-3 bg-leaf" aria-hidden="true" /> Came in
         </span>
         <span className="small flex items-center gap-1.5">
-          <span className="size-3 border-[1.6px] border-dusk bg-sheet" aria-hidden="true" /> Invoice due
+          <span className="size-3 border-[1.6px] border-dusk bg-sheet" aria-hidden="true" /> Due
         </span>
       </div>
       <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Money by day">

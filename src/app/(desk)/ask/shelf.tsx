@@ -5,6 +5,7 @@ const KINDS = [
   { name: 'Payment links', href: '/ask/links' },
   { name: 'Hosted pages', href: '/ask/pages' },
   { name: 'Buttons', href: '/ask/buttons' },
+  { name: 'Billing plans', href: '/ask/plans' },
   { name: 'Coming again', href: '/ask/repeats' },
   { name: 'Batches', href: '/ask/batch' },
 ] as const;

@@ -60,7 +60,8 @@ export function TodayHorizon({ view }: { view: TodayView }) {
       weeks={weeks}
       words={
         <>
-          {DAYS_AHEAD / 7} weeks ahead: <span className="private">{text(horizon.expected)}</span> due on invoices.
+          {DAYS_AHEAD / 7} weeks ahead: <span className="private">{text(horizon.expected)}</span> due on invoices and by
+          plans.
           {horizon.late > 0n ? (
             <>
               {' '}

@@ -1,4 +1,4 @@
-import { CircleHelp, MailX, MessageCircleQuestion, PenLine } from 'lucide-react';
+import { CircleHelp, CreditCard, MailX, MessageCircleQuestion, PenLine } from 'lucide-react';
 import type { Route } from 'next';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
@@ -41,6 +41,31 @@ function rowOf(item: QueueItem, view: TodayView, first: boolean, mayAsk: boolean
         about: `${payment.cardScheme ?? 'Card'} ·${payment.cardLast4 ?? ''}: ${payment.reason ? REFUSAL_BRIEF[payment.reason] : 'refused'}, ${on === today ? clockTime(payment.startedAt, zone) : shortDate(on, locale, { weekday: true })}. Invoice ${payment.subject}.`,
         sum: figure(payment.amountMinor, payment.currency),
         action: open(`/ask/invoices/${payment.invoiceId}`, 'Look at it'),
+      };
+    }
+    case 'charge': {
+      const { charge } = item;
+      const again = charge.actAt
+        ? `Tried again ${shortDate(dateInZone(charge.actAt, zone), locale, { weekday: true })}.`
+        : 'Not tried again by itself.';
+      return {
+        key: charge.id,
+        mark: <Rosette state="Refused" size={26} />,
+        title: <>{charge.customer}: a charge is refused</>,
+        about: `${charge.plan}, ${shortDate(charge.chargedOn, locale)}: ${charge.lastReason ? REFUSAL_BRIEF[charge.lastReason] : charge.words}. ${again}`,
+        sum: figure(charge.amountMinor, charge.currency),
+        action: open(`/ask/plans/${charge.planId}`, 'Look at it'),
+      };
+    }
+    case 'card': {
+      const { failing } = item;
+      return {
+        key: `card ${failing.planId}`,
+        mark: <CreditCard {...icon} />,
+        title: <>{failing.customer}: the next charge would fail</>,
+        about: `${failing.plan} on ${shortDate(failing.on, locale, { weekday: true })}. ${failing.card ? `The best card is ${failing.card}.` : 'There is no card on file.'}`,
+        sum: null,
+        action: open(`/ask/plans/${failing.planId}`, 'Look at it'),
       };
     }
     case 'checking': {

@@ -4,7 +4,7 @@ import { businessToday, paymentPage } from '@/flows/payment-list';
 import { Empty } from '@/ui/empty';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
 import { ListGroups } from '@/ui/list/list-group';
-import { Shelf } from '@/ui/shelf';
+import { MoneyShelf } from '../shelf';
 import { wirePayment } from './wire-payment';
 
 export default async function PaymentsLayout({ children }: { children: ReactNode }) {
@@ -13,7 +13,7 @@ export default async function PaymentsLayout({ children }: { children: ReactNode
   const page = await paymentPage(actor, null);
   return (
     <>
-      <Shelf label="Money" kinds={[{ name: 'Payments', href: '/money/payments' }]} here="Payments" />
+      <MoneyShelf here="Payments" />
       <ListAndSheet
         label="Payments"
         list={

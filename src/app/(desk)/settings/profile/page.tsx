@@ -1,7 +1,9 @@
 import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
+import { authorisationWording } from '@/flows/plans/authorise';
 import { businessProfile } from '@/flows/profile';
 import { ratesToday } from '@/flows/rates';
+import { ChargingSection } from '@/ui/profile/charging-section';
 import { RatesSection, ReceiptSection, SecretSection } from '@/ui/profile/offer-sections';
 import { ProfileForm } from '@/ui/profile/profile-form';
 
@@ -11,7 +13,8 @@ export default async function ProfilePage() {
   const actor = await pageActor();
   const { business, series, terms } = await businessProfile(actor);
   const { id: _, address: _a, zone: _z, locale, currency, smallestPaymentMinor: _s, ...rest } = business;
-  const { signingSecret, receiptStyle, ...fields } = rest;
+  const { signingSecret, receiptStyle, charging, ...fields } = rest;
+  const wording = await authorisationWording(actor);
   const rates = await ratesToday(actor);
   return (
     <ProfileForm
@@ -22,6 +25,7 @@ export default async function ProfilePage() {
       mayAsk={actor.role !== 'reader'}
     >
       <ReceiptSection style={receiptStyle} mayAsk={actor.role !== 'reader'} />
+      <ChargingSection policy={charging} wording={wording.text} mayAsk={actor.role !== 'reader'} />
       <RatesSection
         rates={rates && { on: rates.on, source: rates.source, perEuro: rates.perEuro }}
         mayAsk={actor.role !== 'reader'}

@@ -2,11 +2,18 @@ import type { Metadata } from 'next';
 import { wireRow } from '@/app/(desk)/ask/invoices/wire-row';
 import { orGone } from '@/app/found';
 import { pageActor } from '@/app/session';
+import { shortDate } from '@/core/dates/date-text';
+import { dateInZone } from '@/core/dates/zone';
+import { AUTHORISED_WORDS } from '@/core/invoice/timeline';
 import { wireMinor } from '@/core/money/money';
+import { PLAN_STATE_WORDS } from '@/core/plan/state';
 import { customerSheet } from '@/flows/customers';
 import { giftYears } from '@/flows/gifts';
+import { cardFieldsUrl } from '@/flows/payer-page';
 import { businessToday } from '@/flows/payment-list';
+import { customerPlans } from '@/flows/plans/own-page';
 import { Figure } from '@/ui/amount';
+import { CustomerCards } from '@/ui/customer/customer-cards';
 import { CustomerSheet } from '@/ui/customer/customer-sheet';
 import { ListRowLink } from '@/ui/list/list-row';
 
@@ -20,7 +27,9 @@ export default async function CustomerPage({ params }: Props) {
   const sheet = await orGone(id, customerSheet(actor, id), '/records/customers');
   const gifts = await giftYears(actor, id);
   const { business, today } = await businessToday(actor);
+  const plans = await customerPlans(actor, id);
   const { locale } = business;
+  const day = (at: Date) => shortDate(dateInZone(at, business.zone), locale, { year: true });
   return (
     <CustomerSheet
       key={id}
@@ -72,6 +81,19 @@ export default async function CustomerPage({ params }: Props) {
           />
         ))}
       </ul>
+      <CustomerCards
+        customer={{ id, name: sheet.customer.name, email: sheet.customer.email }}
+        cards={plans.cards}
+        plans={plans.plans.map((plan) => ({ id: plan.id, name: plan.terms.name, state: PLAN_STATE_WORDS[plan.state] }))}
+        authorisations={plans.authorisations.map((one) => ({
+          id: one.id,
+          words: `${day(one.givenAt)}, ${AUTHORISED_WORDS[one.how]}`,
+          withdrawn: one.withdrawnAt ? day(one.withdrawnAt) : '',
+        }))}
+        ownPage={plans.ownPage}
+        fieldsUrl={cardFieldsUrl()}
+        mayAsk={actor.role !== 'reader'}
+      />
     </CustomerSheet>
   );
 }

@@ -1,0 +1,48 @@
+import type { Route } from 'next';
+import Link from 'next/link';
+import type { ReactNode } from 'react';
+import { pageActor } from '@/app/session';
+import { wirePlan } from '@/app/wire-plan';
+import { businessToday } from '@/flows/payment-list';
+import { planList } from '@/flows/plans/plan-list';
+import { Empty } from '@/ui/empty';
+import { ListAndSheet } from '@/ui/list/list-and-sheet';
+import { PlanList } from '@/ui/plan/plan-list';
+import { AskShelf } from '../../shelf';
+
+export default async function PlansLayout({ children }: { children: ReactNode }) {
+  const actor = await pageActor();
+  const { business, today } = await businessToday(actor);
+  const { rows, counts } = await planList(actor, '', '');
+  return (
+    <>
+      <AskShelf here="Billing plans" />
+      <ListAndSheet
+        label="Billing plans"
+        list={
+          <>
+            <div className="flex h-[34px] items-center gap-4">
+              <b className="flex-1 font-semibold">Billing plans</b>
+              {actor.role === 'reader' ? null : (
+                <Link className="link" href={'/ask/plans/new' as Route}>
+                  New plan
+                </Link>
+              )}
+            </div>
+            {rows.length === 0 ? (
+              <Empty words="No plan yet. A plan charges a card on file again and again: a membership, or a balance in parts." />
+            ) : (
+              <PlanList
+                rows={rows.map((row) => wirePlan(row, business, today))}
+                counts={counts}
+                locale={business.locale}
+              />
+            )}
+          </>
+        }
+      >
+        {children}
+      </ListAndSheet>
+    </>
+  );
+}

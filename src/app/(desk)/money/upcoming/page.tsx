@@ -1,0 +1,57 @@
+import type { Metadata } from 'next';
+import { pageActor } from '@/app/session';
+import { upcomingWords, wireUpcoming } from '@/app/wire-upcoming';
+import { upcomingCharges, upcomingMonth, upcomingSetting } from '@/flows/plans/upcoming';
+import { Upcoming } from '@/ui/upcoming/upcoming';
+import { MoneyShelf } from '../shelf';
+
+export const metadata: Metadata = { title: 'Upcoming' };
+
+type Asked = {
+  words?: string;
+  state?: string;
+  from?: string;
+  to?: string;
+  notCarried?: string;
+  month?: string;
+  as?: string;
+};
+
+export default async function UpcomingPage({ searchParams }: { searchParams: Promise<Asked> }) {
+  const actor = await pageActor();
+  const asked = await searchParams;
+  const { business, today, feed } = await upcomingSetting(actor);
+  const looksAhead = !asked.from && !asked.to && !asked.state && !asked.notCarried && !asked.words;
+  const words = upcomingWords({ ...asked, ...(looksAhead ? { from: today } : {}) });
+  const month = /^\d{4}-\d{2}$/.test(asked.month ?? '') ? (asked.month ?? '') : today.slice(0, 7);
+  const [page, days] = await Promise.all([
+    upcomingCharges(actor, words, null),
+    upcomingMonth(actor, month, { ...words, from: '', to: '' }),
+  ]);
+  return (
+    <>
+      <MoneyShelf here="Upcoming" />
+      <Upcoming
+        key={JSON.stringify(asked)}
+        rows={page.rows.map(wireUpcoming)}
+        next={page.next}
+        days={days.map(({ minor, ...day }) => ({ ...day, minor: Number(minor) }))}
+        month={month}
+        asked={{
+          words: asked.words ?? '',
+          state: asked.state ?? '',
+          from: words.from,
+          to: words.to,
+          notCarried: asked.notCarried === 'yes',
+          as: asked.as === 'calendar' ? 'calendar' : 'list',
+        }}
+        feed={feed}
+        currency={business.currency}
+        locale={business.locale}
+        zone={business.zone}
+        today={today}
+        mayAsk={actor.role !== 'reader'}
+      />
+    </>
+  );
+}

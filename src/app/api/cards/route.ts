@@ -1,0 +1,14 @@
+import { desk } from '@/app/answer';
+import { AddCardInput, CardsOfInput, OrderCardsInput } from '@/app/input/plan-input';
+import { addCardAtDesk, customerCards, orderAtDesk } from '@/flows/plans/cards-on-file';
+
+export const GET = desk(CardsOfInput, (actor, { input }) => customerCards(actor, input.customerId));
+
+export const POST = desk(AddCardInput, (actor, { input }) =>
+  addCardAtDesk(actor, input.customerId, input.cardToken, input.key, {
+    ...input.given,
+    fileId: input.given.fileId ?? null,
+  }),
+);
+
+export const PUT = desk(OrderCardsInput, (actor, { input }) => orderAtDesk(actor, input.customerId, input.ids));

@@ -1,0 +1,7 @@
+import { desk } from '@/app/answer';
+import { ChargesAgainInput } from '@/app/input/plan-input';
+import { chargeManyAgain } from '@/flows/plans/charge-plans';
+
+export const POST = desk(ChargesAgainInput, async (actor, { input }) => ({
+  charged: await chargeManyAgain(actor, input.ids),
+}));

@@ -1,0 +1,7 @@
+import { open } from '@/app/answer';
+import { AcceptPlanInput } from '@/app/input/plan-input';
+import { acceptPlan } from '@/flows/plans/plans';
+
+export const POST = open(AcceptPlanInput, ({ input, params, address }) =>
+  acceptPlan(params.token ?? '', input, address),
+);

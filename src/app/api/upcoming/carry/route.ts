@@ -1,0 +1,7 @@
+import { desk } from '@/app/answer';
+import { ChargesAgainInput } from '@/app/input/plan-input';
+import { carryOver } from '@/flows/plans/plan-deeds';
+
+export const POST = desk(ChargesAgainInput, async (actor, { input }) => ({
+  carried: await carryOver(actor, input.ids),
+}));

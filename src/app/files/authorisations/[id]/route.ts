@@ -1,0 +1,6 @@
+import { desk, fileAnswer, Nothing } from '@/app/answer';
+import { authorisationFile } from '@/flows/plans/authorisation-file';
+
+export const GET = desk(Nothing, async (actor, { params }) =>
+  fileAnswer(await authorisationFile(actor, params.id ?? '')),
+);

@@ -1,0 +1,6 @@
+import { desk, Nothing, textAnswer } from '@/app/answer';
+import { planFiguresCsv } from '@/flows/plans/upcoming';
+
+export const GET = desk(Nothing, async (actor) =>
+  textAnswer('plan-figures.csv', 'text/csv', await planFiguresCsv(actor)),
+);

@@ -1,0 +1,187 @@
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsDefined,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  MinLength,
+  ValidateNested,
+} from 'class-validator';
+import type { AuthorisedHow } from '@/core/invoice/timeline';
+import type { ReceivedBy } from '@/core/ledger/movements';
+import { AFTERWARDS, type Afterwards, type ChargingPolicy, MOST_RETRIES } from '@/core/plan/dunning';
+import { PLAN_KINDS, type PlanKind, type PlanPay, type PlanTerms } from '@/core/plan/plan';
+import { CHARGE_STATES, type ChargeState } from '@/core/plan/state';
+import { PaperInput } from './paper-input';
+import { ScheduleInput } from './repeat-input';
+import { trimmed } from './trimmed';
+
+const TYPED = 40;
+const DAY_OR_NONE = /^(\d{4}-\d{2}-\d{2})?$/;
+
+class PlanTermsInput implements PlanTerms {
+  @IsIn(PLAN_KINDS) kind!: PlanKind;
+  @IsString() @trimmed @MaxLength(120, { message: 'What it is for holds 120 letters at most.' }) name!: string;
+  @IsDefined() @IsObject() @ValidateNested() @Type(() => PaperInput) paper!: PaperInput;
+  @IsDefined() @IsObject() @ValidateNested() @Type(() => ScheduleInput) schedule!: ScheduleInput;
+  @IsBoolean() firstNow!: boolean;
+  @IsString() @MaxLength(TYPED) setUp!: string;
+  @IsBoolean() freeFirst!: boolean;
+  @IsString() @MaxLength(TYPED) deposit!: string;
+  @IsIn(['even', 'last']) leftover!: 'even' | 'last';
+  @IsIn(['card', 'invoice']) pay!: PlanPay;
+  @IsBoolean() receipts!: boolean;
+  @IsOptional() @IsInt() @Min(1) @Max(60) noticeDays!: number | null;
+}
+
+export class KeepPlanInput {
+  @IsDefined() @IsObject() @ValidateNested() @Type(() => PlanTermsInput) terms!: PlanTermsInput;
+  @IsString() @MaxLength(4000) memo!: string;
+  @IsString() @trimmed @MaxLength(80) reference!: string;
+  @IsOptional() @IsInt() @Min(0) revision?: number;
+}
+
+export class SendPlanInput {
+  @IsIn(['mail', 'text', 'chat', 'link']) way!: 'mail' | 'text' | 'chat' | 'link';
+}
+
+/** A card on file, or one just typed into the processor's fields. */
+export class CardGivenInput {
+  @IsOptional() @IsUUID() cardId?: string;
+  @IsOptional() @IsString() @MaxLength(200) cardToken?: string;
+  @IsOptional() @IsUUID() key?: string;
+}
+
+export class GivenInput {
+  @IsIn(['drawn', 'ticked', 'telephone', 'paper']) how!: AuthorisedHow;
+  @IsString() @trimmed @MinLength(1, { message: 'Write who authorised it.' }) @MaxLength(120) givenBy!: string;
+  @IsOptional() @IsUUID() fileId!: string | null;
+}
+
+export class StartPlanInput {
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => CardGivenInput) card?: CardGivenInput;
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => GivenInput) given?: GivenInput;
+}
+
+export class PlanDeedInput {
+  @IsIn(['pause', 'resume', 'cancel', 'cancel-later', 'finish-early', 'price', 'withdraw', 'duplicate'])
+  deed!: 'pause' | 'resume' | 'cancel' | 'cancel-later' | 'finish-early' | 'price' | 'withdraw' | 'duplicate';
+  @IsOptional() @IsString() @MaxLength(TYPED) price?: string;
+}
+
+export class ChargeDeedInput {
+  @IsIn(['again', 'paid', 'waive', 'move', 'skip']) deed!: 'again' | 'paid' | 'waive' | 'move' | 'skip';
+  @IsOptional() @IsUUID() cardId?: string | null;
+  @IsOptional() @IsIn(['transfer', 'cash', 'cheque', 'other']) by?: ReceivedBy;
+  @IsOptional() @IsString() @trimmed @MaxLength(80) reference?: string;
+  @IsOptional() @Matches(DAY_OR_NONE) to?: string;
+}
+
+export class ChargesAgainInput {
+  @IsArray() @ArrayMaxSize(500) @IsUUID('all', { each: true }) ids!: string[];
+}
+
+export class AcceptPlanInput {
+  @IsString() @MaxLength(200) cardToken!: string;
+  @IsUUID() key!: string;
+  @IsString() @MaxLength(120) name!: string;
+  @IsBoolean() agrees!: boolean;
+}
+
+export class UpcomingInput {
+  @IsOptional() @IsString() @MaxLength(120) words?: string;
+  @IsOptional() @IsIn(['', ...CHARGE_STATES]) state?: ChargeState | '';
+  @IsOptional() @Matches(DAY_OR_NONE) from?: string;
+  @IsOptional() @Matches(DAY_OR_NONE) to?: string;
+  @IsOptional() @IsIn(['yes', '']) notCarried?: string;
+  @IsOptional() @Matches(DAY_OR_NONE) key?: string;
+  @IsOptional() @IsUUID() id?: string;
+}
+
+export class AddCardInput {
+  @IsUUID() customerId!: string;
+  @IsString() @MaxLength(200) cardToken!: string;
+  @IsUUID() key!: string;
+  @IsDefined() @IsObject() @ValidateNested() @Type(() => GivenInput) given!: GivenInput;
+}
+
+export class OrderCardsInput {
+  @IsUUID() customerId!: string;
+  @IsArray() @ArrayMaxSize(50) @IsUUID('all', { each: true }) ids!: string[];
+}
+
+export class OwnPageInput {
+  @IsIn(['card', 'remove', 'withdraw', 'address']) deed!: 'card' | 'remove' | 'withdraw' | 'address';
+  @IsOptional() @IsString() @MaxLength(200) cardToken?: string;
+  @IsOptional() @IsUUID() key?: string;
+  @IsOptional() @IsString() @MaxLength(120) name?: string;
+  @IsOptional() @IsBoolean() agrees?: boolean;
+  @IsOptional() @IsUUID() cardId?: string;
+  @IsOptional() @IsUUID() planId?: string;
+  @IsOptional() @IsArray() @ArrayMaxSize(3) @IsString({ each: true }) @MaxLength(120, { each: true }) lines?: string[];
+  @IsOptional() @IsString() @MaxLength(80) city?: string;
+  @IsOptional() @IsString() @MaxLength(20) postalCode?: string;
+}
+
+class HolidayInput {
+  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write a day as 2027-01-01.' }) on!: string;
+  @IsString() @MaxLength(120) name!: string;
+}
+
+export class ChargingInput implements ChargingPolicy {
+  @Matches(/^([01]\d|2[0-3]):[0-5]\d$/, { message: 'Write the hour as 09:00.' }) hour!: string;
+  @IsArray()
+  @ArrayMaxSize(MOST_RETRIES)
+  @IsInt({ each: true, message: 'Write days as whole numbers, such as 3, 5, 9.' })
+  @Min(1, { each: true, message: 'Days lie between 1 and 60.' })
+  @Max(60, { each: true, message: 'Days lie between 1 and 60.' })
+  retryDays!: number[];
+  @IsBoolean() secondCard!: boolean;
+  @IsBoolean() tellCustomer!: boolean;
+  @IsIn(AFTERWARDS) afterwards!: Afterwards;
+  @IsInt() @Min(1) @Max(120) expiryDays!: number;
+  @IsInt() @Min(1) @Max(60) remindDays!: number;
+  @IsInt() @Min(1) @Max(365) lapseDays!: number;
+  @IsArray() @ArrayMaxSize(1000) @ValidateNested({ each: true }) @Type(() => HolidayInput) holidays!: HolidayInput[];
+  @IsOptional() @IsString() @trimmed @MaxLength(4000) wording?: string;
+}
+
+/** Which card is meant; null where none was given. */
+export const cardGiven = (
+  card: CardGivenInput | undefined,
+): { cardId: string } | { cardToken: string; key: string } | null =>
+  card?.cardId
+    ? { cardId: card.cardId }
+    : card?.cardToken && card.key
+      ? { cardToken: card.cardToken, key: card.key }
+      : null;
+
+export class CardsOfInput {
+  @IsUUID() customerId!: string;
+}
+
+/** A single payment at the desk: what for, how much, with a card on file or one typed now. */
+export class DeskPaymentInput {
+  @IsUUID() customerId!: string;
+  @IsString() @trimmed @MinLength(1, { message: 'Write what it is for.' }) @MaxLength(200) what!: string;
+  @IsString() @MaxLength(TYPED) price!: string;
+  @IsUUID() attemptKey!: string;
+  @IsOptional() @IsUUID() cardId?: string;
+  @IsOptional() @IsString() @MaxLength(200) cardToken?: string;
+}
+
+/** For which plan, or for which customer's single purchases. */
+export class PaperToSignInput {
+  @IsOptional() @IsUUID() plan?: string;
+  @IsOptional() @IsUUID() customer?: string;
+}

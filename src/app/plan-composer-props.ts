@@ -1,0 +1,35 @@
+import { homePlace } from '@/core/business/business';
+import type { Actor } from '@/flows/access';
+import { cardFieldsUrl } from '@/flows/payer-page';
+import { businessToday } from '@/flows/payment-list';
+import { planSetting } from '@/flows/plans/plan-list';
+import type { Plan } from '@/flows/plans/plans';
+import type { PlanComposerProps } from '@/ui/plan/plan-composer';
+import { typedOf } from '@/ui/plan/plan-typed';
+
+/** All that the composer of plans shows. @param plan the draft, or null for a new one for `customerId` (empty: nobody yet) */
+export async function planComposerOf(
+  actor: Actor,
+  plan: Plan | null,
+  customerId: string,
+): Promise<Omit<PlanComposerProps, 'lineId'>> {
+  const { business, today } = await businessToday(actor);
+  const { customer, taxes } = await planSetting(actor, plan?.customerId ?? customerId);
+  return {
+    kept: plan && {
+      id: plan.id,
+      revision: plan.revision,
+      typed: typedOf(plan.terms, plan.memo, plan.reference),
+    },
+    customer,
+    taxes,
+    currency: business.currency,
+    pricesIncludeTax: business.pricesIncludeTax,
+    home: business.country,
+    homePlace: homePlace(business),
+    locale: business.locale,
+    today,
+    holidays: business.charging.holidays.map(({ on }) => on),
+    fieldsUrl: cardFieldsUrl(),
+  };
+}

@@ -1,0 +1,31 @@
+import type { UpcomingRow, UpcomingWords } from '@/flows/plans/upcoming';
+import type { WireCharge } from '@/ui/upcoming/wire-charge';
+import type { UpcomingInput } from './input/plan-input';
+
+/** What a list over all charges was asked for. */
+export const upcomingWords = (
+  asked: Partial<Record<'words' | 'state' | 'from' | 'to' | 'notCarried', string>> | UpcomingInput,
+): UpcomingWords => ({
+  words: asked.words ?? '',
+  state: (asked.state ?? '') as UpcomingWords['state'],
+  from: asked.from ?? '',
+  to: asked.to ?? '',
+  notCarried: asked.notCarried === 'yes',
+});
+
+/** A charge as the list shows it. */
+export const wireUpcoming = (row: UpcomingRow): WireCharge => ({
+  id: row.id,
+  planId: row.planId,
+  on: row.chargedOn,
+  nominal: row.nominal,
+  customer: row.customer,
+  plan: row.plan,
+  number: row.planNumber,
+  state: row.state,
+  minor: Number(row.amountMinor),
+  currency: row.currency,
+  reason: row.lastReason,
+  againAt: row.state === 'refused' && row.actAt ? row.actAt.toISOString() : null,
+  carried: row.carriedAt ? { at: row.carriedAt.toISOString(), by: row.carriedBy ?? '' } : null,
+});

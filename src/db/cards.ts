@@ -1,0 +1,103 @@
+import type { CalendarDate } from '@/core/dates/calendar-date';
+import type { RefusalReason } from '@/core/payment/outcome';
+import type { Db, Tx } from './pool';
+import { many, maybeOne, run, sql } from './sql';
+
+/** A card on file, without its number; `expires` is the last month in which it is good, `YYYY-MM`. */
+export type CardOnFile = {
+  readonly id: string;
+  readonly customerId: string;
+  /** Under which the processor keeps it. */
+  readonly keptId: string;
+  readonly scheme: string;
+  readonly last4: string;
+  readonly expires: string;
+  readonly fingerprint: string;
+  readonly position: number;
+  readonly state: 'good' | 'refusing' | 'removed';
+  /** Why it is of no use any more. */
+  readonly trouble: RefusalReason | null;
+  readonly addedAt: Date;
+  readonly addedBy: string;
+};
+
+const CARD = `id, customer_id as "customerId", kept_id as "keptId", scheme, last4, expires, fingerprint, position, state, trouble,
+  added_at as "addedAt", added_by as "addedBy"`;
+
+/** A customer's cards in the order in which they are tried; those taken away are left out. */
+export const cardsOf = (db: Db, businessId: string, customerId: string): Promise<CardOnFile[]> =>
+  many(db, {
+    text: `select ${CARD} from cards where business_id = $1 and customer_id = $2 and state <> 'removed' order by position, id`,
+    values: [businessId, customerId],
+  });
+
+export const cardById = (db: Db, businessId: string, id: string): Promise<CardOnFile | null> =>
+  maybeOne(db, {
+    text: `select ${CARD} from cards where business_id = $1 and id = $2`,
+    values: [businessId, id],
+  });
+
+/** Adds a card behind the customer's others. */
+export const insertCard = (
+  tx: Tx,
+  businessId: string,
+  card: Omit<CardOnFile, 'position' | 'state' | 'trouble'>,
+): Promise<number> =>
+  run(
+    tx,
+    sql`insert into cards (id, business_id, customer_id, kept_id, scheme, last4, expires, fingerprint, position, state, added_at, added_by)
+        values (${card.id}, ${businessId}, ${card.customerId}, ${card.keptId}, ${card.scheme}, ${card.last4}, ${card.expires},
+          ${card.fingerprint}, (select coalesce(max(position), 0) + 1 from cards where business_id = ${businessId}
+            and customer_id = ${card.customerId}), 'good', ${card.addedAt}, ${card.addedBy})`,
+  );
+
+/** Notes what a card is now: its number and expiry as the scheme replaced them, whether it is of use. */
+export const updateCard = (
+  tx: Tx,
+  businessId: string,
+  { id, last4, expires, fingerprint, position, state, trouble }: CardOnFile,
+): Promise<number> =>
+  run(
+    tx,
+    sql`update cards set last4 = ${last4}, expires = ${expires}, fingerprint = ${fingerprint}, position = ${position},
+          state = ${state}, trouble = ${trouble}
+        where business_id = ${businessId} and id = ${id}`,
+  );
+
+/** Good cards of living plans that are over after a month (`YYYY-MM`) at the latest, and whose holders were not asked for that yet. */
+export const cardsToAskFor = (tx: Tx, businessId: string, month: string, limit: number): Promise<CardOnFile[]> =>
+  many(tx, {
+    text: `select ${CARD} from cards where business_id = $1 and state = 'good' and expires <= $2 and asked_for <> expires
+        and exists (select 1 from plans where plans.business_id = cards.business_id and plans.customer_id = cards.customer_id
+          and plans.state = 'active' and plans.pay = 'card')
+      order by expires, id limit $3 for update skip locked`,
+    values: [businessId, month, limit],
+  });
+
+export const markAsked = (tx: Tx, businessId: string, id: string): Promise<number> =>
+  run(tx, sql`update cards set asked_for = expires where business_id = ${businessId} and id = ${id}`);
+
+/** A plan whose next charge would find no card that is good by then. */
+export type FailingCard = {
+  readonly planId: string;
+  readonly plan: string;
+  readonly customer: string;
+  readonly on: CalendarDate;
+  /** What the best of the cards says of itself; empty without any. */
+  readonly card: string;
+};
+
+/** Plans whose next charge lies within 45 days and would fail for want of a good card, the earliest first. */
+export const failingCards = (db: Db, businessId: string, today: CalendarDate, limit: number): Promise<FailingCard[]> =>
+  many(
+    db,
+    sql`select plans.id as "planId", plans.name as plan, customers.name as customer, plans.next_on as "on",
+          coalesce((select scheme || ' ·' || last4 || ' until ' || expires from cards where cards.business_id = plans.business_id
+            and cards.customer_id = plans.customer_id and cards.state <> 'removed' order by expires desc limit 1), '') as card
+        from plans join customers on customers.business_id = plans.business_id and customers.id = plans.customer_id
+        where plans.business_id = ${businessId} and plans.state = 'active' and plans.pay = 'card'
+          and plans.next_on between ${today} and ${today}::date + 45
+          and not exists (select 1 from cards where cards.business_id = plans.business_id and cards.customer_id = plans.customer_id
+            and cards.state = 'good' and cards.expires >= to_char(plans.next_on, 'YYYY-MM'))
+        order by plans.next_on, plans.id limit ${limit}`,
+  );

@@ -1,0 +1,215 @@
+import type { CalendarDate } from '@/core/dates/calendar-date';
+import { wholePaper } from '@/core/invoice/paper';
+import type { Pauses } from '@/core/invoice/repeat';
+import type { PlanTerms } from '@/core/plan/plan';
+import type { PlanState } from '@/core/plan/state';
+import type { Db, Tx } from './pool';
+import { many, maybeOne, one, run, sql } from './sql';
+
+/** A billing plan as kept; amounts in minor units of its currency. */
+export type Plan = {
+  readonly id: string;
+  readonly customerId: string;
+  readonly number: string;
+  readonly state: PlanState;
+  readonly terms: PlanTerms;
+  readonly currency: string;
+  readonly memo: string;
+  readonly reference: string;
+  readonly linkToken: string;
+  readonly pauses: Pauses;
+  /** The day on which it started; null before. */
+  readonly startsOn: CalendarDate | null;
+  /** Where parts of a balance are charged: the invoice over the whole. */
+  readonly invoiceId: string | null;
+  readonly orderId: string | null;
+  readonly chargedMinor: bigint;
+  readonly chargedCount: number;
+  /** Null for a plan without an end. */
+  readonly plannedMinor: bigint | null;
+  readonly plannedCount: number | null;
+  readonly nextOn: CalendarDate | null;
+  readonly refusedCount: number;
+  readonly sentAt: Date | null;
+  readonly lapsesOn: CalendarDate | null;
+  readonly revision: number;
+  readonly byId: string;
+  readonly createdAt: Date;
+  readonly endedAt: Date | null;
+};
+
+const PLAN = `plans.id, plans.customer_id as "customerId", plans.number, plans.state, plans.terms, plans.currency, plans.memo,
+  plans.reference, plans.link_token as "linkToken", plans.pauses, plans.starts_on as "startsOn", plans.invoice_id as "invoiceId",
+  plans.order_id as "orderId", plans.charged_minor as "chargedMinor", plans.charged_count as "chargedCount",
+  plans.planned_minor as "plannedMinor", plans.planned_count as "plannedCount", plans.next_on as "nextOn",
+  plans.refused_count as "refusedCount", plans.sent_at as "sentAt", plans.lapses_on as "lapsesOn", plans.revision,
+  plans.by_id as "byId", plans.created_at as "createdAt", plans.ended_at as "endedAt"`;
+
+const whole = <Row extends Plan>(row: Row): Row => ({
+  ...row,
+  terms: { ...row.terms, paper: wholePaper(row.terms.paper) },
+});
+
+export async function planById(db: Db, businessId: string, id: string, lock = false): Promise<Plan | null> {
+  const row = await maybeOne<Plan>(db, {
+    text: `select ${PLAN} from plans where business_id = $1 and id = $2${lock ? ' for update' : ''}`,
+    values: [businessId, id],
+  });
+  return row && whole(row);
+}
+
+export const insertPlan = (
+  tx: Tx,
+  businessId: string,
+  plan: Pick<
+    Plan,
+    'id' | 'customerId' | 'number' | 'terms' | 'currency' | 'memo' | 'reference' | 'linkToken' | 'orderId' | 'byId'
+  >,
+  at: Date,
+): Promise<number> =>
+  run(
+    tx,
+    sql`insert into plans (id, business_id, customer_id, number, state, terms, name, kind, pay, currency, memo, reference, link_token,
+          order_id, by_id, revision, created_at, changed_at)
+        values (${plan.id}, ${businessId}, ${plan.customerId}, ${plan.number}, 'draft', ${JSON.stringify(plan.terms)},
+          ${plan.terms.name}, ${plan.terms.kind}, ${plan.terms.pay}, ${plan.currency}, ${plan.memo}, ${plan.reference},
+          ${plan.linkToken}, ${plan.orderId}, ${plan.byId}, 1, ${at}, ${at})`,
+  );
+
+/** Writes a plan as it is now. */
+export const updatePlan = (tx: Tx, businessId: string, plan: Plan, at: Date): Promise<number> =>
+  run(
+    tx,
+    sql`update plans set customer_id = ${plan.customerId}, state = ${plan.state}, terms = ${JSON.stringify(plan.terms)},
+          name = ${plan.terms.name}, kind = ${plan.terms.kind}, pay = ${plan.terms.pay}, currency = ${plan.currency},
+          memo = ${plan.memo}, reference = ${plan.reference}, pauses = ${JSON.stringify(plan.pauses)},
+          starts_on = ${plan.startsOn}, invoice_id = ${plan.invoiceId}, charged_minor = ${plan.chargedMinor},
+          charged_count = ${plan.chargedCount}, planned_minor = ${plan.plannedMinor}, planned_count = ${plan.plannedCount},
+          next_on = ${plan.nextOn}, refused_count = ${plan.refusedCount}, sent_at = ${plan.sentAt}, lapses_on = ${plan.lapsesOn},
+          revision = ${plan.revision}, ended_at = ${plan.endedAt}, changed_at = ${at}
+        where business_id = ${businessId} and id = ${plan.id}`,
+  );
+
+export const deletePlan = (tx: Tx, businessId: string, id: string): Promise<number> =>
+  run(tx, sql`delete from plans where business_id = ${businessId} and id = ${id} and state = 'draft'`);
+
+export const planHolder = (db: Db, token: string): Promise<{ businessId: string; planId: string } | null> =>
+  maybeOne(db, sql`select business_id as "businessId", plan_id as "planId" from plan_holder(${token})`);
+
+/** What a customer's plans are, latest first; drafts are left out. */
+export const plansOfCustomer = async (db: Db, businessId: string, customerId: string): Promise<Plan[]> =>
+  (
+    await many<Plan>(db, {
+      text: `select ${PLAN} from plans where business_id = $1 and customer_id = $2 and state <> 'draft' order by id desc limit 100`,
+      values: [businessId, customerId],
+    })
+  ).map(whole);
+
+export type PlanRow = {
+  readonly id: string;
+  readonly number: string;
+  readonly name: string;
+  readonly kind: PlanTerms['kind'];
+  readonly state: PlanState;
+  readonly customer: string;
+  readonly currency: string;
+  readonly chargedMinor: bigint;
+  readonly chargedCount: number;
+  readonly plannedMinor: bigint | null;
+  readonly plannedCount: number | null;
+  readonly nextOn: CalendarDate | null;
+  readonly refusedCount: number;
+};
+
+/** What plans are looked for by; empty words and states mean all. */
+export type PlanAsk = { readonly words: string; readonly states: readonly PlanState[]; readonly refusedOnly: boolean };
+
+/** Plans whose customer, name, number or card matches, those with trouble first, then by the next date; at most `limit`. */
+export const planRows = (db: Db, businessId: string, ask: PlanAsk, limit: number): Promise<PlanRow[]> => {
+  const pattern = `%${ask.words.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`;
+  return many(
+    db,
+    sql`select plans.id, plans.number, plans.name, plans.kind, plans.state, customers.name as customer, plans.currency,
+          plans.charged_minor as "chargedMinor", plans.charged_count as "chargedCount", plans.planned_minor as "plannedMinor",
+          plans.planned_count as "plannedCount", plans.next_on as "nextOn", plans.refused_count as "refusedCount"
+        from plans join customers on customers.business_id = plans.business_id and customers.id = plans.customer_id
+        where plans.business_id = ${businessId}
+          and (${ask.states.length === 0} or plans.state = any(${[...ask.states]}))
+          and (not ${ask.refusedOnly} or plans.refused_count > 0)
+          and (${ask.words === ''} or lower(plans.name || ' ' || plans.number || ' ' || plans.reference || ' ' || customers.name) like ${pattern}
+            or exists (select 1 from cards where cards.business_id = plans.business_id and cards.customer_id = plans.customer_id
+              and cards.state <> 'removed' and cards.last4 = ${ask.words}))
+        order by array_position(array['active', 'paused', 'waiting', 'draft', 'finished', 'cancelled'], plans.state),
+          (plans.refused_count = 0), plans.next_on nulls last, plans.id
+        limit ${limit}`,
+  );
+};
+
+/** How many plans there are of each state, and with a refused charge. */
+export const planCounts = (
+  db: Db,
+  businessId: string,
+): Promise<{ state: PlanState; count: number; refused: number }[]> =>
+  many(
+    db,
+    sql`select state, count(*)::int as count, count(*) filter (where refused_count > 0)::int as refused from plans
+        where business_id = ${businessId} group by state`,
+  );
+
+/** Waiting plans that were sent before an instant and not reminded since, locked. */
+export async function claimWaiting(tx: Tx, businessId: string, sentBefore: Date, limit: number): Promise<Plan[]> {
+  const rows = await many<Plan>(tx, {
+    text: `select ${PLAN} from plans where business_id = $1 and state = 'waiting' and sent_at < $2 and reminded_at is null
+      order by sent_at, id limit $3 for update skip locked`,
+    values: [businessId, sentBefore, limit],
+  });
+  return rows.map(whole);
+}
+
+/** Waiting plans whose time is over, locked. */
+export async function claimLapsed(tx: Tx, businessId: string, today: CalendarDate, limit: number): Promise<Plan[]> {
+  const rows = await many<Plan>(tx, {
+    text: `select ${PLAN} from plans where business_id = $1 and state = 'waiting' and lapses_on < $2
+      order by lapses_on, id limit $3 for update skip locked`,
+    values: [businessId, today, limit],
+  });
+  return rows.map(whole);
+}
+
+export const markReminded = (tx: Tx, businessId: string, id: string, at: Date): Promise<number> =>
+  run(tx, sql`update plans set reminded_at = ${at} where business_id = ${businessId} and id = ${id}`);
+
+/** Members at the ends of months: how many plans started and ended in each month from a day on. */
+export const planMovements = (
+  db: Db,
+  businessId: string,
+  from: CalendarDate,
+): Promise<{ month: string; gained: number; lost: number }[]> =>
+  many(
+    db,
+    sql`select month, sum(gained)::int as gained, sum(lost)::int as lost from (
+          select to_char(starts_on, 'YYYY-MM') as month, 1 as gained, 0 as lost from plans
+            where business_id = ${businessId} and kind = 'membership' and starts_on >= ${from}
+          union all
+          select to_char(ended_at, 'YYYY-MM'), 0, 1 from plans
+            where business_id = ${businessId} and kind = 'membership' and ended_at >= ${from}::date and starts_on is not null
+        ) as moves group by month order by month`,
+  );
+
+export async function livingMembers(db: Db, businessId: string): Promise<number> {
+  const row = await one<{ count: number }>(
+    db,
+    sql`select count(*)::int as count from plans where business_id = ${businessId} and kind = 'membership' and state in ('active', 'paused')`,
+  );
+  return row.count;
+}
+
+/** The plan of a charge. */
+export async function planOfCharge(db: Db, businessId: string, chargeId: string): Promise<Plan | null> {
+  const row = await maybeOne<Plan>(db, {
+    text: `select ${PLAN} from plans join charges on charges.business_id = plans.business_id and charges.plan_id = plans.id
+      where charges.business_id = $1 and charges.id = $2`,
+    values: [businessId, chargeId],
+  });
+  return row && whole(row);
+}

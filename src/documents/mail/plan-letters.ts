@@ -1,0 +1,91 @@
+import type { Seller } from '@/core/invoice/printed';
+import { wordsOf } from '@/core/words/words';
+import { type Letter, letter } from './letters';
+
+/** What every letter about a plan needs; `locale` is the customer's. */
+export type PlanLetterOf = {
+  readonly locale: string;
+  readonly seller: Seller;
+  readonly accent: string;
+  readonly toName: string;
+  /** What the plan is for. */
+  readonly what: string;
+  readonly link: string;
+};
+
+type Parts = { subject: string; sum: string; under?: string; text: string; button: string };
+
+const planLetter = (of: PlanLetterOf, { subject, sum, under = '', text, button }: Parts): Letter =>
+  letter({
+    locale: of.locale,
+    seller: of.seller,
+    accent: of.accent,
+    subject,
+    lead: of.toName,
+    sum,
+    under,
+    words: [text],
+    rows: [],
+    button: { words: button, link: of.link },
+    last: wordsOf(of.locale).answerThis(of.seller.name),
+  });
+
+/** The link under which a plan is seen and begun; `again` where it was sent before. */
+export function planLinkLetter(of: PlanLetterOf, again: boolean): Letter {
+  const { plan } = wordsOf(of.locale);
+  const subject = again ? plan.remindSubject : plan.linkSubject;
+  return planLetter(of, {
+    subject: subject(of.seller.name, of.what),
+    sum: of.what,
+    text: again ? plan.remindText : plan.linkText,
+    button: plan.lookAndBegin,
+  });
+}
+
+/** Says before a charge what will be charged, when, and to which card. */
+export function chargeNoticeLetter(of: PlanLetterOf, sum: string, date: string, card: string): Letter {
+  const { plan } = wordsOf(of.locale);
+  return planLetter(of, {
+    subject: plan.noticeSubject(sum, date),
+    sum: plan.noticeSubject(sum, date),
+    under: of.what,
+    text: plan.noticeText(card || plan.yourCardOnFile),
+    button: plan.seeOwnPage,
+  });
+}
+
+/** Says that a charge was refused, and how it can be settled. @param last nobody tries again by themselves */
+export function chargeRefusedLetter(of: PlanLetterOf, sum: string, last: boolean): Letter {
+  const { plan } = wordsOf(of.locale);
+  return planLetter(of, {
+    subject: plan.refusedSubject(sum, of.what),
+    sum: plan.refusedSubject(sum, of.what),
+    text: last ? plan.refusedLast : plan.refusedFirst,
+    button: plan.payOrReplace,
+  });
+}
+
+/** Asks for a new card before one ends. @param month as people write it */
+export function cardAskedLetter(of: PlanLetterOf, card: string, month: string): Letter {
+  const { plan } = wordsOf(of.locale);
+  const subject = plan.askedSubject(card, month);
+  return planLetter(of, { subject, sum: subject, text: plan.askedText, button: plan.giveCard });
+}
+
+/** The link to the customer's own page. */
+export function ownPageLetter(of: PlanLetterOf): Letter {
+  const { plan } = wordsOf(of.locale);
+  const subject = plan.ownPageSubject(of.seller.name);
+  return planLetter(of, { subject, sum: plan.ownPage, text: plan.ownPageText, button: plan.ownPage });
+}
+
+/** Says that a plan has ended. */
+export function planEndedLetter(of: PlanLetterOf): Letter {
+  const { plan } = wordsOf(of.locale);
+  return planLetter(of, {
+    subject: plan.endedSubject(of.what),
+    sum: plan.endedSubject(of.what),
+    text: plan.endedText,
+    button: plan.ownPage,
+  });
+}

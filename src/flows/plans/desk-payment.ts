@@ -1,0 +1,111 @@
+import { randomUUID } from 'node:crypto';
+import { newLine, wholePaper } from '@/core/invoice/paper';
+import { sendBy } from '@/core/invoice/send-with';
+import { money } from '@/core/money/money';
+import { businessById } from '@/db/businesses';
+import { cardById } from '@/db/cards';
+import { invoiceById } from '@/db/invoices';
+import { announce, enqueueJob } from '@/db/jobs';
+import { insertPayment, type Payment, paymentByDeskKey, paymentById } from '@/db/payments';
+import type { Actor } from '@/db/people';
+import type { Tx } from '@/db/pool';
+import { insertHappening } from '@/db/timeline';
+import { inBusinessInTurn, readBusiness } from '@/db/transaction';
+import { services } from '@/outside/services';
+import { found, requireRight } from '../access';
+import { writeDraft } from '../draft';
+import { recordOutcome } from '../record-outcome';
+import { Refusal } from '../refusal';
+import { sendInTurn } from '../send-invoice';
+import { ASK_AFTER_SECONDS, noteChecking, type PaymentStanding, saleKey, standingOf } from '../take-payment';
+
+/** One payment taken at the desk: the customer is there, or on the telephone. */
+export type DeskPayment = {
+  readonly customerId: string;
+  readonly what: string;
+  /** As typed, before tax where prices are without. */
+  readonly price: string;
+  /** Made by the screen for one press. */
+  readonly attemptKey: string;
+  readonly cardId?: string | undefined;
+  readonly cardToken?: string | undefined;
+};
+
+/**
+ * Takes a single card payment at the desk, with an invoice and a receipt. The same press twice is one payment.
+ *
+ * @throws Refusal `paper-not-ready`, `no-card`
+ */
+export async function payAtDesk(actor: Actor, asked: DeskPayment): Promise<PaymentStanding & { invoiceId: string }> {
+  requireRight(actor, 'ask');
+  const { businessId } = actor;
+  const { cards, clock, publicUrl } = services();
+  const card = asked.cardId
+    ? await readBusiness(businessId, (db) => cardById(db, businessId, asked.cardId ?? ''))
+    : null;
+  const token = card && card.customerId === asked.customerId ? { cardId: card.keptId } : asked.cardToken;
+  if (!token) throw new Refusal('no-card');
+  const now = await clock.now();
+  const claim = await inBusinessInTurn(businessId, (tx) => claimAtDesk(tx, actor, asked, now));
+  const answer = async (payment: Payment) => ({
+    ...(await standingOf(businessId, payment)),
+    invoiceId: found(payment.invoiceId),
+  });
+  if (!claim.mine) return answer(claim.payment);
+  const { payment } = claim;
+  const outcome = await cards.sale({
+    key: saleKey(businessId, payment.id),
+    amount: money(payment.amountMinor, payment.currency),
+    token,
+    reference: asked.what,
+    returnUrl: `${publicUrl}/ask/invoices/${payment.invoiceId}`,
+  });
+  const later = await clock.now();
+  if (outcome.kind === 'unknown') await noteChecking(businessId, payment, later);
+  return answer(await recordOutcome(businessId, payment, outcome, later));
+}
+
+async function claimAtDesk(
+  tx: Tx,
+  actor: Actor,
+  asked: DeskPayment,
+  now: Date,
+): Promise<{ mine: boolean; payment: Payment }> {
+  const { businessId } = actor;
+  const before = await paymentByDeskKey(tx, businessId, asked.attemptKey);
+  if (before) return { mine: false, payment: before };
+  const business = await businessById(tx, businessId);
+  const line = newLine(randomUUID(), 'piece', {
+    what: asked.what,
+    quantity: '1',
+    price: asked.price,
+    taxesBy: 'place',
+    taxClass: 'standard',
+  });
+  const paper = wholePaper({ customerId: asked.customerId, lines: [line], due: { kind: 'receipt' }, reminders: [] });
+  const id = await writeDraft(tx, business, paper, 1, 'desk', now);
+  await insertHappening(tx, businessId, id, { kind: 'made' }, actor.name, now);
+  await sendInTurn(tx, actor, business, found(await invoiceById(tx, businessId, id)), sendBy('hand'), now);
+  const invoice = found(await invoiceById(tx, businessId, id));
+  const paymentId = randomUUID();
+  await insertPayment(
+    tx,
+    businessId,
+    {
+      id: paymentId,
+      invoiceId: id,
+      orderId: null,
+      customerId: asked.customerId,
+      channel: 'desk',
+      currency: invoice.currency,
+      amountMinor: invoice.totalMinor,
+      tipMinor: 0n,
+      exclusive: true,
+      attemptKey: asked.attemptKey,
+    },
+    now,
+  );
+  await enqueueJob(tx, 'settle-payment', `settle:${paymentId}`, { businessId, paymentId }, ASK_AFTER_SECONDS);
+  await announce(tx, businessId);
+  return { mine: true, payment: found(await paymentById(tx, businessId, paymentId)) };
+}

@@ -1,0 +1,93 @@
+import { sellerOf } from '@/core/business/business';
+import { monthText, shortDate } from '@/core/dates/date-text';
+import { money } from '@/core/money/money';
+import { moneyText } from '@/core/money/money-text';
+import { cardText } from '@/core/payment/outcome';
+import { wordsOf } from '@/core/words/words';
+import type { Business } from '@/db/businesses';
+import { cardsOf } from '@/db/cards';
+import { chargeById } from '@/db/charges';
+import { customerById } from '@/db/customers';
+import type { Message } from '@/db/messages';
+import { planById } from '@/db/plans';
+import { readBusiness } from '@/db/transaction';
+import type { Letter } from '@/documents/mail/letters';
+import {
+  cardAskedLetter,
+  chargeNoticeLetter,
+  chargeRefusedLetter,
+  ownPageLetter,
+  type PlanLetterOf,
+  planEndedLetter,
+  planLinkLetter,
+} from '@/documents/mail/plan-letters';
+import { found } from '../access';
+import { localeOf } from '../paper-setting';
+import { ownPageLink } from './own-page-link';
+
+/** Kinds of messages about plans and cards. */
+const KINDS = [
+  'plan-link',
+  'plan-reminder',
+  'charge-notice',
+  'charge-refused',
+  'card-asked',
+  'own-page',
+  'plan-ended',
+] as const;
+type PlanMessageKind = (typeof KINDS)[number];
+
+export const isPlanMessage = (kind: Message['kind']): kind is PlanMessageKind => KINDS.some((one) => one === kind);
+
+/** Where the customer looks at a plan and begins it. */
+export const planLink = (publicUrl: string, token: string): string => `${publicUrl}/a/${token}`;
+
+async function subjectOf(business: Business, message: Message) {
+  return readBusiness(business.id, async (db) => {
+    const customer = found(await customerById(db, business.id, message.customerId ?? ''));
+    const charge = message.details.chargeId ? await chargeById(db, business.id, message.details.chargeId) : null;
+    const plan = message.planId ? await planById(db, business.id, message.planId) : null;
+    const cards = await cardsOf(db, business.id, customer.id);
+    return { customer, charge, plan, card: cards.find(({ state }) => state === 'good') ?? null };
+  });
+}
+
+/** The letter for a message about a plan, in the customer's language. */
+export async function writtenPlan(business: Business, message: Message, publicUrl: string, now: Date): Promise<Letter> {
+  const { customer, charge, plan, card } = await subjectOf(business, message);
+  const locale = localeOf(business, customer);
+  const what = plan?.terms.name ?? '';
+  const own = ownPageLink(business.id, customer.id, now);
+  const of: PlanLetterOf = {
+    locale,
+    seller: sellerOf(business),
+    accent: business.accent,
+    toName: customer.name,
+    what,
+    link: own,
+  };
+  const sum = charge ? moneyText(money(charge.amountMinor, charge.currency), locale) : '';
+  const kind = message.kind as PlanMessageKind;
+  switch (kind) {
+    case 'plan-link':
+    case 'plan-reminder':
+      return planLinkLetter({ ...of, link: planLink(publicUrl, plan?.linkToken ?? '') }, kind === 'plan-reminder');
+    case 'charge-notice':
+      return chargeNoticeLetter(of, sum, charge ? shortDate(charge.chargedOn, locale) : '', card ? cardText(card) : '');
+    case 'charge-refused':
+      return chargeRefusedLetter(of, sum, message.details.subject === 'last');
+    case 'card-asked':
+      return cardAskedLetter(of, message.details.subject ?? '', monthText(message.details.to ?? '', locale));
+    case 'own-page':
+      return ownPageLetter(of);
+    case 'plan-ended':
+      return planEndedLetter(of);
+  }
+}
+
+/** The short text with the link of a plan, for a phone. */
+export async function shortPlan(business: Business, message: Message, publicUrl: string): Promise<string> {
+  const { customer, plan } = await subjectOf(business, message);
+  const words = wordsOf(localeOf(business, customer)).plan;
+  return `${words.linkSubject(business.name, plan?.terms.name ?? '')}: ${planLink(publicUrl, plan?.linkToken ?? '')}`;
+}

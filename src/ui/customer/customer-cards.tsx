@@ -1,0 +1,281 @@
+'use client';
+import type { Route } from 'next';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useRef, useState } from 'react';
+import type { ShownCard } from '@/core/plan/shown-card';
+import { Field } from '../field';
+import { FormDialog } from '../form-dialog';
+import { AuthorisationFields, givenSent, newGiven } from '../plan/authorisation-fields';
+import { CardEntry, type CardEntryHandle } from '../plan/card-entry';
+import { send } from '../send';
+import { say, sayTrouble } from '../toasts';
+
+type Props = {
+  customer: { id: string; name: string; email: string };
+  cards: readonly ShownCard[];
+  plans: readonly { id: string; name: string; state: string }[];
+  authorisations: readonly { id: string; words: string; withdrawn: string }[];
+  /** The customer's own page; for passing on. */
+  ownPage: string;
+  fieldsUrl: string;
+  mayAsk: boolean;
+};
+
+/** A customer's cards on file in the order in which they are tried, plans, authorisations; a payment at the desk. */
+export function CustomerCards({ customer, cards, plans, authorisations, ownPage, fieldsUrl, mayAsk }: Props) {
+  const router = useRouter();
+  const [shown, setShown] = useState<'' | 'add' | 'pay'>('');
+  const [busy, setBusy] = useState(false);
+
+  async function press(work: () => ReturnType<typeof send>, done: string) {
+    setBusy(true);
+    const answer = await work();
+    setBusy(false);
+    if (!answer.ok) return sayTrouble(answer.words);
+    say(done);
+    router.refresh();
+  }
+  const move = (at: number) => {
+    const ids = cards.map(({ id }) => id);
+    const [card] = ids.splice(at, 1);
+    if (card) ids.splice(at - 1, 0, card);
+    return press(() => send('PUT', '/api/cards', { customerId: customer.id, ids }), 'The order is changed');
+  };
+  return (
+    <section className="mt-7">
+      <div className="flex flex-wrap items-baseline gap-x-5 border-b border-ink pb-1">
+        <h2 className="title-section flex-1">Cards and plans</h2>
+        {mayAsk ? (
+          <>
+            <button type="button" className="link" onClick={() => setShown('pay')}>
+              Take a card payment
+            </button>
+            <button type="button" className="link" onClick={() => setShown('add')}>
+              Add a card
+            </button>
+            <Link className="link" href={`/ask/plans/new?customer=${customer.id}` as Route}>
+              New plan
+            </Link>
+          </>
+        ) : null}
+      </div>
+      {cards.length === 0 ? <p className="py-2 text-soft">No card on file.</p> : null}
+      <ol>
+        {cards.map((card, at) => (
+          <li key={card.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-rule py-1.5">
+            <span className="w-4 font-serif">{at + 1}</span>
+            <span className={`flex-1 ${card.ending ? 'text-ochre' : ''}`}>
+              {card.words}
+              {card.trouble ? <span className="ml-2 text-brick">{card.trouble}</span> : null}
+            </span>
+            {mayAsk && at > 0 ? (
+              <button type="button" className="link link-small" disabled={busy} onClick={() => void move(at)}>
+                Try it earlier
+              </button>
+            ) : null}
+            {mayAsk ? (
+              <button
+                type="button"
+                className="link link-small"
+                disabled={busy}
+                onClick={() => void press(() => send('DELETE', `/api/cards/${card.id}`), 'The card is taken away')}
+              >
+                Take away
+              </button>
+            ) : null}
+          </li>
+        ))}
+      </ol>
+      <ul>
+        {plans.map((plan) => (
+          <li key={plan.id} className="flex items-baseline gap-4 border-b border-rule py-1.5">
+            <Link className="link flex-1" href={`/ask/plans/${plan.id}` as Route}>
+              {plan.name}
+            </Link>
+            <span className="text-soft">{plan.state}</span>
+          </li>
+        ))}
+        {authorisations.map((one) => (
+          <li key={one.id} className="flex items-baseline gap-4 border-b border-rule py-1.5">
+            <a className="link flex-1" href={`/files/authorisations/${one.id}`}>
+              Authorisation, {one.words}
+            </a>
+            <span className="text-brick">{one.withdrawn ? `withdrawn ${one.withdrawn}` : ''}</span>
+          </li>
+        ))}
+      </ul>
+      {cards.length > 0 || plans.length > 0 ? (
+        <p className="mt-2 flex gap-5">
+          <button
+            type="button"
+            className="link"
+            onClick={async () => {
+              await navigator.clipboard.writeText(ownPage);
+              say('The link to the customer’s own page is copied; it is good for 7 days');
+            }}
+          >
+            Copy the link to their own page
+          </button>
+          {customer.email && mayAsk ? (
+            <button
+              type="button"
+              className="link"
+              disabled={busy}
+              onClick={() =>
+                void press(
+                  () => send('POST', `/api/customers/${customer.id}/own-page`, {}),
+                  `The link is on its way to ${customer.email}`,
+                )
+              }
+            >
+              Mail it
+            </button>
+          ) : null}
+        </p>
+      ) : null}
+      {shown === 'add' ? (
+        <AddCard customer={customer} fieldsUrl={fieldsUrl} onClose={() => setShown('')} />
+      ) : shown === 'pay' ? (
+        <DeskPayment customer={customer} cards={cards} fieldsUrl={fieldsUrl} onClose={() => setShown('')} />
+      ) : null}
+    </section>
+  );
+}
+
+function AddCard({ customer, fieldsUrl, onClose }: Pick<Props, 'customer' | 'fieldsUrl'> & { onClose: () => void }) {
+  const router = useRouter();
+  const [given, setGiven] = useState(newGiven(customer.name));
+  const [busy, setBusy] = useState(false);
+  const entry = useRef<CardEntryHandle>(null);
+  const key = useRef(crypto.randomUUID());
+
+  async function add(): Promise<string> {
+    setBusy(true);
+    const agreed = await givenSent(given);
+    const token = 'trouble' in agreed ? agreed : ((await entry.current?.token()) ?? { trouble: 'Type the card.' });
+    if ('trouble' in token) {
+      setBusy(false);
+      return token.trouble ?? 'Complete the card’s fields.';
+    }
+    const cardToken = 'token' in token ? token.token : '';
+    const answer = await send('POST', '/api/cards', {
+      customerId: customer.id,
+      cardToken,
+      key: key.current,
+      given: agreed,
+    });
+    setBusy(false);
+    if (!answer.ok) return answer.fields[0]?.words ?? answer.words;
+    say('The card is on file');
+    onClose();
+    router.refresh();
+    return '';
+  }
+  return (
+    <FormDialog
+      title="Add a card"
+      about={`For purchases that ${customer.name} orders. Without an authorisation no card is kept.`}
+      action="Put it on file"
+      busy={busy}
+      onClose={onClose}
+      onSure={add}
+    >
+      <CardEntry fieldsUrl={fieldsUrl} handle={entry} />
+      <AuthorisationFields
+        given={given}
+        paper={`/files/authorisations/new?customer=${customer.id}`}
+        onChange={setGiven}
+      />
+    </FormDialog>
+  );
+}
+
+type Standing = { state: string; words?: string; invoiceId: string; url?: string };
+
+function DeskPayment({
+  customer,
+  cards,
+  fieldsUrl,
+  onClose,
+}: Pick<Props, 'customer' | 'cards' | 'fieldsUrl'> & { onClose: () => void }) {
+  const router = useRouter();
+  const good = cards.filter(({ state }) => state === 'good');
+  const [what, setWhat] = useState('');
+  const [price, setPrice] = useState('');
+  const [chosen, setChosen] = useState(good[0]?.id ?? 'new');
+  const [busy, setBusy] = useState(false);
+  const entry = useRef<CardEntryHandle>(null);
+  const key = useRef('');
+
+  async function pay(): Promise<string> {
+    setBusy(true);
+    const token = chosen === 'new' ? ((await entry.current?.token()) ?? { trouble: 'Type the card.' }) : null;
+    if (token && 'trouble' in token) {
+      setBusy(false);
+      return token.trouble ?? 'Complete the card’s fields.';
+    }
+    key.current ||= crypto.randomUUID();
+    const answer = await send<Standing>('POST', '/api/desk-payments', {
+      customerId: customer.id,
+      what,
+      price,
+      attemptKey: key.current,
+      ...(token ? { cardToken: token.token } : { cardId: chosen }),
+    });
+    setBusy(false);
+    if (!answer.ok) return answer.fields[0]?.words ?? answer.words;
+    if (answer.value.state === 'refused') {
+      router.push(`/ask/invoices/${answer.value.invoiceId}` as Route);
+      sayTrouble(answer.value.words ?? 'The card was refused.');
+      return '';
+    }
+    say(answer.value.state === 'paid' ? 'Paid; the receipt is on its way' : 'The card processor is being asked');
+    router.push(`/ask/invoices/${answer.value.invoiceId}` as Route);
+    router.refresh();
+    return '';
+  }
+  return (
+    <FormDialog
+      title="Take a card payment"
+      about={`${customer.name} is here, or on the telephone. An invoice and a receipt are made.`}
+      action="Charge the card"
+      busy={busy}
+      disabled={!what.trim() || !price.trim()}
+      onClose={onClose}
+      onSure={pay}
+    >
+      <Field
+        label="What for"
+        value={what}
+        maxLength={200}
+        autoFocus
+        onChange={(event) => setWhat(event.target.value)}
+      />
+      <Field
+        label="Price, before tax where yours are"
+        inputMode="decimal"
+        value={price}
+        onChange={(event) => setPrice(event.target.value)}
+      />
+      {good.length > 0 ? (
+        <fieldset>
+          <legend className="label mb-1">Card</legend>
+          {[...good.map(({ id, words }) => ({ id, words })), { id: 'new', words: 'Another card' }].map((card) => (
+            <label key={card.id} className="flex min-h-9 items-center gap-2.5 border-b border-rule">
+              <input
+                type="radio"
+                name="desk-card"
+                className="accent-plum"
+                checked={chosen === card.id}
+                onChange={() => setChosen(card.id)}
+              />
+              {card.words}
+            </label>
+          ))}
+        </fieldset>
+      ) : null}
+      {chosen === 'new' ? <CardEntry fieldsUrl={fieldsUrl} handle={entry} /> : null}
+    </FormDialog>
+  );
+}

@@ -1,0 +1,134 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useRef, useState } from 'react';
+import { FieldError } from '../field';
+import { send } from '../send';
+import { CardEntry, type CardEntryHandle } from './card-entry';
+
+/** What the customer's form says; strings only, so that they reach the browser. */
+export type AcceptWords = Readonly<
+  Record<
+    | 'agree'
+    | 'yourName'
+    | 'yourCard'
+    | 'begin'
+    | 'nameNeeded'
+    | 'agreeNeeded'
+    | 'processorAway'
+    | 'cardSilent'
+    | 'sending'
+    | 'cardGoes',
+    string
+  >
+>;
+
+/** The customer agrees with their name, enters the card in the processor's fields, and begins. */
+export function AcceptPlan({
+  path,
+  agreement,
+  fieldsUrl,
+  words,
+  deed,
+}: {
+  /** Where it is sent. */
+  path: string;
+  agreement: string;
+  fieldsUrl: string;
+  words: AcceptWords;
+  /** What else is sent with it. */
+  deed?: string;
+}) {
+  const router = useRouter();
+  const [name, setName] = useState('');
+  const [agrees, setAgrees] = useState(false);
+  const [troubles, setTroubles] = useState<Readonly<Record<string, string>>>({});
+  const [busy, setBusy] = useState(false);
+  const card = useRef<CardEntryHandle>(null);
+  const key = useRef('');
+
+  async function begin() {
+    const missing = {
+      ...(agrees ? {} : { agree: words.agreeNeeded }),
+      ...(name.trim() ? {} : { name: words.nameNeeded }),
+    };
+    setTroubles(missing);
+    if (Object.keys(missing).length > 0 || busy) return;
+    setBusy(true);
+    const given = (await card.current?.token()) ?? { trouble: words.cardSilent };
+    if (!('token' in given)) {
+      setTroubles(given.trouble ? { card: given.trouble } : {});
+      setBusy(false);
+      return;
+    }
+    key.current ||= crypto.randomUUID();
+    const answer = await send('POST', path, {
+      ...(deed ? { deed } : {}),
+      cardToken: given.token,
+      key: key.current,
+      name: name.trim(),
+      agrees,
+    });
+    if (!answer.ok) {
+      if (answer.code === 'card-not-kept') key.current = '';
+      setTroubles({ card: answer.words });
+      setBusy(false);
+      return;
+    }
+    key.current = '';
+    setBusy(false);
+    router.refresh();
+  }
+
+  return (
+    <form
+      className="grid gap-4"
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        void begin();
+      }}
+    >
+      <div>
+        <p className="whitespace-pre-line bg-wash px-4 py-3 font-serif text-[16px]/6">{agreement}</p>
+        <label className="mt-3 flex min-h-11 items-center gap-3 text-[16px]">
+          <input
+            type="checkbox"
+            className="size-5 flex-none accent-plum"
+            checked={agrees}
+            onChange={(event) => setAgrees(event.target.checked)}
+          />
+          {words.agree}
+        </label>
+        {troubles.agree ? <FieldError>{troubles.agree}</FieldError> : null}
+      </div>
+      <div>
+        <label className="mb-1 block text-[15px] font-medium" htmlFor="agreed-by">
+          {words.yourName}
+        </label>
+        <input
+          id="agreed-by"
+          className="input min-h-11 !text-[16px]"
+          autoComplete="name"
+          maxLength={120}
+          value={name}
+          aria-invalid={troubles.name ? true : undefined}
+          onChange={(event) => setName(event.target.value)}
+        />
+        {troubles.name ? <FieldError>{troubles.name}</FieldError> : null}
+      </div>
+      <div>
+        <span className="mb-1 block text-[15px] font-medium">{words.yourCard}</span>
+        <CardEntry fieldsUrl={fieldsUrl} words={words} handle={card} />
+        {troubles.card ? (
+          <p role="alert" className="mb-3 border border-brick px-3.5 py-2.5 font-medium text-brick">
+            {troubles.card}
+          </p>
+        ) : null}
+        <button type="submit" className="btn btn-go btn-tall" disabled={busy}>
+          {busy ? words.sending : words.begin}
+        </button>
+        <p className="mt-2 text-center text-[13px]/5 text-soft">{words.cardGoes}</p>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,29 @@
+'use client';
+import { type Ref, useImperativeHandle, useRef } from 'react';
+import { tokenise } from '../payer/card-fields';
+
+/** What a form asks of the card fields: a token, or why there is none (null where the holder has to complete something). */
+export type CardEntryHandle = { readonly token: () => Promise<{ token: string } | { trouble: string | null }> };
+
+const WORDS = {
+  processorAway: 'The card processor cannot be reached. Try again in a moment.',
+  cardSilent: 'The card fields do not answer. Reload the page and try again.',
+};
+
+/** The processor's own card fields, in a frame; a number never reaches this page. */
+export function CardEntry({
+  fieldsUrl,
+  words = WORDS,
+  handle,
+}: {
+  fieldsUrl: string;
+  words?: { processorAway: string; cardSilent: string };
+  handle: Ref<CardEntryHandle>;
+}) {
+  const frame = useRef<HTMLIFrameElement>(null);
+  useImperativeHandle(handle, () => ({
+    token: async () =>
+      frame.current ? tokenise(frame.current, new URL(fieldsUrl).origin, words) : { trouble: words.cardSilent },
+  }));
+  return <iframe ref={frame} title="Card fields" src={fieldsUrl} className="block h-[146px] w-full border-0" />;
+}

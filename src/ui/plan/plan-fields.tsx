@@ -1,0 +1,316 @@
+'use client';
+import { Plus, Trash2 } from 'lucide-react';
+import { newLine, type PaperLine } from '@/core/invoice/paper';
+import type { Schedule } from '@/core/plan/schedule';
+import { Field, SelectField, TextField, TickField } from '../field';
+import type { PlanTyped } from './plan-typed';
+
+type Props = {
+  typed: PlanTyped;
+  troubles: Readonly<Record<string, string>>;
+  change: (part: Partial<PlanTyped>) => void;
+};
+
+/** One of a few words, chosen by pressing it. */
+export function Segment<Value extends string>({
+  label,
+  value,
+  choices,
+  onChoose,
+}: {
+  label: string;
+  value: Value;
+  choices: readonly (readonly [Value, string])[];
+  onChoose: (value: Value) => void;
+}) {
+  return (
+    <fieldset>
+      <legend className="label mb-1">{label}</legend>
+      <div className="segment">
+        {choices.map(([one, words]) => (
+          <button
+            key={one}
+            type="button"
+            data-state={one === value ? 'on' : 'off'}
+            aria-pressed={one === value}
+            onClick={() => onChoose(one)}
+          >
+            {words}
+          </button>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+/** What is charged: lines with a price, taxed by the customer's place. */
+export function PlanLines({ typed, troubles, change, classes }: Props & { classes: readonly string[] }) {
+  const set = (id: string, part: Partial<PaperLine>) =>
+    change({ lines: typed.lines.map((line) => (line.id === id ? { ...line, ...part } : line)) });
+  return (
+    <fieldset className="grid gap-2.5">
+      <legend className="label mb-1">{typed.kind === 'membership' ? 'Charged each time' : 'Charged in all'}</legend>
+      {typed.lines.map((line, at) => (
+        <div key={line.id} className="grid grid-cols-[minmax(0,1fr)_52px_92px_auto] items-start gap-2">
+          <Field
+            label={at === 0 ? 'What' : `What, line ${at + 1}`}
+            value={line.what}
+            maxLength={500}
+            error={troubles[`${line.id}.what`]}
+            onChange={(event) => set(line.id, { what: event.target.value })}
+          />
+          <Field
+            label="Pieces"
+            inputMode="decimal"
+            value={line.quantity}
+            error={troubles[`${line.id}.quantity`]}
+            onChange={(event) => set(line.id, { quantity: event.target.value })}
+          />
+          <Field
+            label="Price"
+            inputMode="decimal"
+            value={line.price}
+            error={troubles[`${line.id}.price`]}
+            onChange={(event) => set(line.id, { price: event.target.value })}
+          />
+          {typed.lines.length > 1 ? (
+            <button
+              type="button"
+              aria-label={`Take line ${at + 1} away`}
+              className="mt-6 grid size-8 place-items-center text-soft hover:text-ink"
+              onClick={() => change({ lines: typed.lines.filter(({ id }) => id !== line.id) })}
+            >
+              <Trash2 size={15} strokeWidth={1.5} aria-hidden="true" />
+            </button>
+          ) : null}
+          <SelectField
+            label="Taxed as"
+            className="col-span-full max-w-[210px]"
+            value={line.taxClass ?? 'standard'}
+            onChange={(event) => set(line.id, { taxClass: event.target.value, taxesBy: 'place' })}
+          >
+            {[...new Set([...classes, line.taxClass ?? 'standard'])].map((one) => (
+              <option key={one}>{one}</option>
+            ))}
+          </SelectField>
+        </div>
+      ))}
+      <button
+        type="button"
+        className="link link-small inline-flex items-center gap-1 justify-self-start"
+        onClick={() =>
+          change({
+            lines: [...typed.lines, newLine(crypto.randomUUID(), 'piece', { quantity: '1', taxesBy: 'place' })],
+          })
+        }
+      >
+        <Plus size={14} strokeWidth={1.6} aria-hidden="true" /> Another line
+      </button>
+    </fieldset>
+  );
+}
+
+const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+
+/** How often, from when, until when, and what happens on weekends and days off. */
+export function PlanRhythm({ typed, troubles, change, hasHolidays }: Props & { hasHolidays: boolean }) {
+  const parts = typed.kind === 'instalments';
+  return (
+    <div className="grid gap-3.5">
+      <div className="flex flex-wrap items-end gap-2.5">
+        <Field
+          label="Every"
+          className="w-[62px]"
+          inputMode="numeric"
+          value={typed.every}
+          error={troubles.every}
+          onChange={(event) => change({ every: event.target.value })}
+        />
+        <SelectField
+          label="Unit"
+          value={typed.unit}
+          onChange={(event) => change({ unit: event.target.value as Schedule['unit'] })}
+        >
+          <option value="day">days</option>
+          <option value="week">weeks</option>
+          <option value="month">months</option>
+          <option value="year">years</option>
+        </SelectField>
+        <Field
+          label="From"
+          type="date"
+          className="w-[152px]"
+          value={typed.start}
+          error={troubles.start}
+          onChange={(event) => change({ start: event.target.value })}
+        />
+      </div>
+      {typed.unit === 'month' ? (
+        <Field
+          label="On these days of the month"
+          placeholder="the first day’s own"
+          hint="Such as 1, 15 or last."
+          value={typed.monthDays}
+          error={troubles.monthDays}
+          onChange={(event) => change({ monthDays: event.target.value })}
+        />
+      ) : null}
+      {typed.unit === 'week' ? (
+        <fieldset>
+          <legend className="label mb-1">On these weekdays</legend>
+          <div className="segment">
+            {DAYS.map((name, at) => {
+              const on = typed.weekdays.includes(at + 1);
+              return (
+                <button
+                  key={name}
+                  type="button"
+                  className="!px-2"
+                  data-state={on ? 'on' : 'off'}
+                  aria-pressed={on}
+                  onClick={() =>
+                    change({
+                      weekdays: on
+                        ? typed.weekdays.filter((day) => day !== at + 1)
+                        : [...typed.weekdays, at + 1].sort(),
+                    })
+                  }
+                >
+                  {name}
+                </button>
+              );
+            })}
+          </div>
+        </fieldset>
+      ) : null}
+      <div className="flex flex-wrap items-end gap-2.5">
+        <SelectField
+          label="Ends"
+          value={parts && typed.ends === 'never' ? 'after' : typed.ends}
+          onChange={(event) => change({ ends: event.target.value as PlanTyped['ends'] })}
+        >
+          {parts ? null : <option value="never">never</option>}
+          <option value="after">after so many</option>
+          <option value="on">on a day</option>
+        </SelectField>
+        {typed.ends === 'on' ? (
+          <Field
+            label="Last day"
+            type="date"
+            className="w-[152px]"
+            value={typed.endsOn}
+            error={troubles.endsOn}
+            onChange={(event) => change({ endsOn: event.target.value })}
+          />
+        ) : typed.ends === 'after' || parts ? (
+          <Field
+            label={parts ? 'Payments' : 'How many'}
+            className="w-[88px]"
+            inputMode="numeric"
+            value={typed.count}
+            error={troubles.count}
+            onChange={(event) => change({ count: event.target.value })}
+          />
+        ) : null}
+      </div>
+      <Segment
+        label={hasHolidays ? 'On a weekend or day off' : 'On a weekend'}
+        value={typed.shift}
+        choices={[
+          ['none', 'Same day'],
+          ['previous', 'Day before'],
+          ['next', 'Day after'],
+          ['skip', 'Left out'],
+        ]}
+        onChoose={(shift) => change({ shift })}
+      />
+    </div>
+  );
+}
+
+/** What differs between a membership and parts of a balance, and how the customer is told. */
+export function PlanMore({ typed, troubles, change, leftText }: Props & { leftText: string }) {
+  const parts = typed.kind === 'instalments';
+  return (
+    <div className="grid gap-3.5">
+      {parts ? (
+        <>
+          <Field
+            label="Deposit, charged at the start"
+            placeholder="none"
+            hint="Such as 20% or 150."
+            value={typed.deposit}
+            error={troubles.deposit}
+            onChange={(event) => change({ deposit: event.target.value })}
+          />
+          {leftText ? (
+            <Segment
+              label={leftText}
+              value={typed.leftover}
+              choices={[
+                ['even', 'One each on the first'],
+                ['last', 'All on the last'],
+              ]}
+              onChoose={(leftover) => change({ leftover })}
+            />
+          ) : null}
+        </>
+      ) : (
+        <>
+          <Field
+            label="Set-up fee, once"
+            placeholder="none"
+            inputMode="decimal"
+            value={typed.setUp}
+            error={troubles.setUp}
+            onChange={(event) => change({ setUp: event.target.value })}
+          />
+          <TickField
+            label="The first period is free"
+            checked={typed.freeFirst}
+            onChange={(event) => change({ freeFirst: event.target.checked })}
+          />
+          <Segment
+            label="Paid by"
+            value={typed.pay}
+            choices={[
+              ['card', 'Card on file'],
+              ['invoice', 'Invoice each time'],
+            ]}
+            onChoose={(pay) => change({ pay })}
+          />
+        </>
+      )}
+      <TickField
+        label="The first charge is made when it starts"
+        hint="Not on the first day of the calendar."
+        checked={typed.firstNow}
+        onChange={(event) => change({ firstNow: event.target.checked })}
+      />
+      <TickField
+        label="A receipt by mail for every charge"
+        checked={typed.receipts}
+        onChange={(event) => change({ receipts: event.target.checked })}
+      />
+      <Field
+        label="Tell the customer before each charge, in days"
+        placeholder="not at all"
+        inputMode="numeric"
+        value={typed.noticeDays}
+        onChange={(event) => change({ noticeDays: event.target.value })}
+      />
+      <Field
+        label="Reference"
+        value={typed.reference}
+        maxLength={80}
+        onChange={(event) => change({ reference: event.target.value })}
+      />
+      <TextField
+        label="Private note"
+        value={typed.memo}
+        maxLength={4000}
+        onChange={(event) => change({ memo: event.target.value })}
+      />
+    </div>
+  );
+}

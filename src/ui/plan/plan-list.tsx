@@ -1,0 +1,60 @@
+'use client';
+import { useState } from 'react';
+import { PLAN_STATE_WORDS, type PlanState } from '@/core/plan/state';
+import { ListGroups } from '../list/list-group';
+import type { ListRow } from '../list/list-row';
+
+/** A plan in its list. */
+export type WirePlan = ListRow & { readonly kept: PlanState; readonly refused: boolean; readonly search: string };
+
+const HEADS = ['Active', 'Paused', 'Waiting for card', 'Drafts', 'Over'].map((name) => ({ name }));
+
+/** The plans, found by typing and narrowed by how they stand. */
+export function PlanList({
+  rows,
+  counts,
+  locale,
+}: {
+  rows: readonly WirePlan[];
+  counts: readonly { state: PlanState; count: number; refused: number }[];
+  locale: string;
+}) {
+  const [words, setWords] = useState('');
+  const [show, setShow] = useState<PlanState | 'refused' | ''>('');
+  const refused = counts.reduce((sum, one) => sum + one.refused, 0);
+  const wanted = words.trim().toLowerCase();
+  const shown = rows.filter(
+    (row) =>
+      (!wanted || row.search.includes(wanted)) && (!show || (show === 'refused' ? row.refused : row.kept === show)),
+  );
+  return (
+    <>
+      <div className="flex items-center gap-2 pb-1">
+        <input
+          type="search"
+          aria-label="Customer, plan or number"
+          placeholder="Customer, plan or number"
+          className="input"
+          value={words}
+          onChange={(event) => setWords(event.target.value)}
+        />
+        <select
+          aria-label="Which plans"
+          className="input !w-[150px] flex-none"
+          value={show}
+          onChange={(event) => setShow(event.target.value as PlanState | 'refused' | '')}
+        >
+          <option value="">All</option>
+          {refused > 0 ? <option value="refused">Refused ({refused})</option> : null}
+          {counts.map(({ state, count }) => (
+            <option key={state} value={state}>
+              {PLAN_STATE_WORDS[state]} ({count})
+            </option>
+          ))}
+        </select>
+      </div>
+      {shown.length === 0 ? <p className="px-2 py-4 text-soft">No plan like that.</p> : null}
+      <ListGroups rows={shown} next={null} more="" locale={locale} heads={HEADS} />
+    </>
+  );
+}

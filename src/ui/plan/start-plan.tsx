@@ -1,0 +1,97 @@
+'use client';
+import type { Route } from 'next';
+import { useRouter } from 'next/navigation';
+import { useEffect, useRef, useState } from 'react';
+import type { Customer } from '@/core/customer/customer';
+import type { ShownCard } from '@/core/plan/shown-card';
+import { FormDialog } from '../form-dialog';
+import { send } from '../send';
+import { say } from '../toasts';
+import { AuthorisationFields, givenSent, newGiven } from './authorisation-fields';
+import { CardEntry, type CardEntryHandle } from './card-entry';
+
+/** Starts a plan at the desk: with a card on file or one typed now, and how the customer agreed. */
+export function StartPlanDialog({
+  planId,
+  customer,
+  what,
+  fieldsUrl,
+  onClose,
+}: {
+  planId: string;
+  customer: Pick<Customer, 'id' | 'name'>;
+  what: string;
+  fieldsUrl: string;
+  onClose: () => void;
+}) {
+  const router = useRouter();
+  const [cards, setCards] = useState<readonly ShownCard[] | null>(null);
+  const [chosen, setChosen] = useState('');
+  const [given, setGiven] = useState(newGiven(customer.name));
+  const [busy, setBusy] = useState(false);
+  const entry = useRef<CardEntryHandle>(null);
+  // The same press, sent twice, keeps one card.
+  const key = useRef(crypto.randomUUID());
+  useEffect(() => {
+    void send<ShownCard[]>('GET', `/api/cards?customerId=${customer.id}`).then((answer) => {
+      const good = answer.ok ? answer.value.filter(({ state }) => state === 'good') : [];
+      setCards(good);
+      setChosen(good[0]?.id ?? 'new');
+    });
+  }, [customer.id]);
+
+  async function start(): Promise<string> {
+    setBusy(true);
+    const agreed = await givenSent(given);
+    const card =
+      'trouble' in agreed
+        ? { trouble: agreed.trouble }
+        : chosen === 'new'
+          ? ((await entry.current?.token()) ?? { trouble: 'Type the card.' })
+          : { cardId: chosen };
+    if ('trouble' in card) {
+      setBusy(false);
+      return card.trouble ?? 'Complete the card’s fields.';
+    }
+    const body = 'token' in card ? { cardToken: card.token, key: key.current } : card;
+    const answer = await send('POST', `/api/plans/${planId}/start`, { card: body, given: agreed });
+    setBusy(false);
+    if (!answer.ok) return answer.fields[0]?.words ?? answer.words;
+    say(`${what} has begun`);
+    router.push(`/ask/plans/${planId}` as Route);
+    router.refresh();
+    return '';
+  }
+
+  return (
+    <FormDialog
+      title="Start with a card now"
+      about={`${what}, for ${customer.name}. Without the customer’s authorisation no card is kept.`}
+      action="Start the plan"
+      busy={busy}
+      disabled={cards === null}
+      onClose={onClose}
+      onSure={start}
+    >
+      {cards && cards.length > 0 ? (
+        <fieldset>
+          <legend className="label mb-1">Card</legend>
+          {[...cards.map(({ id, words }) => ({ id, words })), { id: 'new', words: 'Another card' }].map((card) => (
+            <label key={card.id} className="flex min-h-9 items-center gap-2.5 border-b border-rule">
+              <input
+                type="radio"
+                name="card"
+                className="accent-plum"
+                checked={chosen === card.id}
+                onChange={() => setChosen(card.id)}
+              />
+              {card.words}
+            </label>
+          ))}
+        </fieldset>
+      ) : null}
+      {chosen === 'new' ? <CardEntry fieldsUrl={fieldsUrl} handle={entry} /> : null}
+      <AuthorisationFields given={given} paper={`/files/authorisations/new?plan=${planId}`} onChange={setGiven} />
+    </FormDialog>
+  );
+}
