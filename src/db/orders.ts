@@ -1,6 +1,7 @@
 import type { Choice } from '@/core/offer/choice';
 import { type Offer, wholeOffer } from '@/core/offer/offer';
 import type { PrintedOrder } from '@/core/offer/order';
+import type { KeptCard } from '@/core/plan/shown-card';
 import type { Db, Tx } from './pool';
 import { many, maybeOne, one, run, type Statement, sql } from './sql';
 
@@ -24,6 +25,8 @@ export type Order = {
   readonly offer: Offer;
   readonly choice: Choice;
   readonly printed: PrintedOrder;
+  /** The card that is kept where the payment is repeated, and the network address from which that was agreed to. */
+  readonly kept: (KeptCard & { readonly from: string }) | null;
   readonly startedAt: Date;
   readonly settledAt: Date | null;
 };
@@ -32,7 +35,7 @@ type Kept = Omit<Order, 'offer'> & { definition: Partial<Offer> };
 
 const ORDER = `orders.id, orders.offer_id as "offerId", orders.checkout_key as "checkoutKey", orders.token, orders.reference, orders.state,
   orders.request_id as "requestId", orders.customer_id as "customerId", orders.payer_email as "payerEmail", orders.currency,
-  orders.total_minor as "totalMinor", orders.code_id as "codeId", orders.definition, orders.choice, orders.printed,
+  orders.total_minor as "totalMinor", orders.code_id as "codeId", orders.definition, orders.choice, orders.printed, orders.kept,
   orders.started_at as "startedAt", orders.settled_at as "settledAt"`;
 
 const whole = ({ definition, ...row }: Kept): Order => ({ ...row, offer: wholeOffer(definition) });
@@ -70,14 +73,15 @@ export const insertOrder = (tx: Tx, businessId: string, order: NewOrder, at: Dat
   run(
     tx,
     sql`insert into orders (id, business_id, offer_id, revision, checkout_key, token, reference, state, request_id, payer_email,
-          currency, total_minor, code_id, definition, choice, printed, started_at)
+          currency, total_minor, code_id, definition, choice, printed, kept, started_at)
         values (${order.id}, ${businessId}, ${order.offerId}, ${order.revision}, ${order.checkoutKey}, ${order.token},
           ${order.reference}, 'pending', ${order.requestId}, ${order.payerEmail}, ${order.currency}, ${order.totalMinor},
-          ${order.codeId}, ${JSON.stringify(order.offer)}, ${JSON.stringify(order.choice)}, ${JSON.stringify(order.printed)}, ${at})
+          ${order.codeId}, ${JSON.stringify(order.offer)}, ${JSON.stringify(order.choice)}, ${JSON.stringify(order.printed)},
+          ${order.kept ? JSON.stringify(order.kept) : null}, ${at})
         on conflict (business_id, offer_id, checkout_key) do update
         set revision = excluded.revision, state = 'pending', payer_email = excluded.payer_email, currency = excluded.currency,
           total_minor = excluded.total_minor, code_id = excluded.code_id, definition = excluded.definition,
-          choice = excluded.choice, printed = excluded.printed, settled_at = null
+          choice = excluded.choice, printed = excluded.printed, kept = excluded.kept, settled_at = null
         where orders.state = 'refused'`,
   );
 

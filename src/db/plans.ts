@@ -33,7 +33,7 @@ export type Plan = {
   readonly sentAt: Date | null;
   readonly lapsesOn: CalendarDate | null;
   readonly revision: number;
-  readonly byId: string;
+  readonly byId: string | null;
   readonly createdAt: Date;
   readonly endedAt: Date | null;
 };

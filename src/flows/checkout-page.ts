@@ -9,6 +9,7 @@ import type { Offer } from '@/core/offer/offer';
 import { type NotOpen, whyNotOpen } from '@/core/offer/open';
 import { priceMinor } from '@/core/offer/price';
 import { offerCurrencies, suggestedAmounts, unitPriceOf, zoneFor } from '@/core/offer/quote';
+import { begunRepeat, rhythmKey } from '@/core/offer/repeat';
 import type { ShownOffer, ShownQuote } from '@/core/offer/shown';
 import { isLanguage, localeFor, wordsOf } from '@/core/words/words';
 import { type Business, businessById } from '@/db/businesses';
@@ -22,6 +23,7 @@ import { inBusiness, outsideBusiness, readBusiness } from '@/db/transaction';
 import { countryList } from '@/outside/places';
 import { services } from '@/outside/services';
 import { found } from './access';
+import { payerAgreement } from './plans/authorise';
 import { orderOf, quoted, quoteTerms, quoteView, type Terms } from './quote-order';
 import { lockedChoice, requestOf } from './requests';
 import { servedPath } from './served-file';
@@ -74,6 +76,7 @@ function begunChoice(offer: Offer, currency: string, terms: Terms, country: stri
     })),
     billing: offer.billing === 'no' ? null : empty,
     delivery: offer.delivery ? empty : null,
+    repeat: begunRepeat(offer),
   };
 }
 
@@ -175,6 +178,7 @@ export async function offerView(
     message: offer.message,
     fields: offer.fields,
     terms: printedTerms && { name: printedTerms.name, text: printedTerms.text },
+    repeat: await shownRepeat(db, business, offer, locale),
     turnedBack: offer.turnedBack,
     notOpen: whyNotOpen(offer, placed.state, taken, dateInZone(now, business.zone)),
     request: request && {
@@ -186,6 +190,23 @@ export async function offerView(
     },
     begun,
     quote: quoteView(terms, all, order),
+  };
+}
+
+/** How often an offer can be paid, in the payer's words; null where everybody pays once. */
+async function shownRepeat(
+  db: Db,
+  business: Business,
+  { repeat, title }: Pick<Offer, 'repeat' | 'title'>,
+  locale: string,
+): Promise<ShownOffer['repeat']> {
+  if (!repeat || repeat.rhythms.length === 0) return null;
+  const words = wordsOf(locale).offer;
+  const choices = repeat.rhythms.map((one) => ({ value: rhythmKey(one), text: words.rhythm(one.unit, one.every) }));
+  return {
+    choices: repeat.once ? [{ value: '', text: words.once }, ...choices] : choices,
+    agreement: await payerAgreement(db, business, locale, title),
+    note: words.repeatNote,
   };
 }
 

@@ -296,3 +296,44 @@ test('a partner’s share account is one that the bank has, and that is open', a
   ] as const)
     await expect(storePartner(house.owner, null, { ...fields, account })).rejects.toMatchObject({ code });
 });
+
+test('a payment that is repeated begins a plan: the first is the order’s, the card is kept, the next comes a month later', async () => {
+  const { called } = await placed({
+    prices: { USD: '40' },
+    repeat: { rhythms: [{ unit: 'month', every: 1 }], once: true, count: 6 },
+  });
+  const email = 'again@marsh.example';
+  await expect(paid(called, { repeat: 'month:1', email })).rejects.toMatchObject({ code: 'order-not-ready' });
+  await expect(paid(called, { repeat: 'year:1', agrees: true, email })).rejects.toMatchObject({
+    code: 'order-not-ready',
+  });
+  await paid(called, { repeat: 'month:1', agrees: true, email }, 'corvid-poor');
+  expect(await plansOf(email)).toEqual([]);
+  await paid(called, { email });
+  expect(await plansOf(email)).toEqual([]);
+  await paid(called, { repeat: 'month:1', agrees: true, email }, 'lumen-good');
+  const [plan] = await plansOf(email);
+  expect(plan).toMatchObject({
+    state: 'active',
+    pay: 'card',
+    planned_count: 5,
+    how: 'ticked',
+    last4: expect.any(String),
+  });
+  expect(plan?.next_on).not.toBe(plan?.starts_on);
+  // 40.00 and 10 percent tax, five times more.
+  expect(plan?.planned_minor).toBe('22000');
+  expect(await of(ledgerTroubles)).toEqual([]);
+});
+
+/** The plans of whoever has this address, with their card and authorisation. */
+const plansOf = (email: string) =>
+  asSuperuser<Record<string, string>>(
+    workshop.admin,
+    `select plans.state, plans.pay, planned_count, planned_minor, to_char(next_on, 'YYYY-MM-DD') as next_on,
+       to_char(starts_on, 'YYYY-MM-DD') as starts_on, how, last4
+     from plans join customers on customers.id = plans.customer_id
+       left join authorisations on authorisations.plan_id = plans.id left join cards on cards.id = authorisations.card_id
+     where lower(customers.email) = $1`,
+    [email],
+  );

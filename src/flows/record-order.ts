@@ -25,6 +25,7 @@ import { insertReceipt } from '@/db/receipts';
 import { updateRequest } from '@/db/requests';
 import { insertHappening } from '@/db/timeline';
 import { found } from './access';
+import { beginPlanOfOrder } from './plans/order-plan';
 import { queueMessage } from './queue-message';
 
 /** Who paid, as a customer on file: the one with this e-mail address, or a new one. */
@@ -144,6 +145,7 @@ export async function recordOrderPaid(
     await addCodeUse(tx, businessId, order.codeId, use);
   }
   await keepPromises(tx, businessId, order.id);
+  if (order.kept) await beginPlanOfOrder(tx, business, order, customer, now);
   if (order.requestId) await updateRequest(tx, businessId, order.requestId, 'paid', now);
   await receiptOfOrder(
     tx,

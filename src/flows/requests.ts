@@ -44,6 +44,8 @@ export const lockedChoice = (choice: Choice, filled: Partial<Choice>): Choice =>
   message: choice.message,
   tip: choice.tip,
   acceptsTerms: choice.acceptsTerms,
+  agrees: choice.agrees,
+  repeat: filled.repeat ?? choice.repeat,
   answers: { ...choice.answers, ...filled.answers },
 });
 

@@ -7,6 +7,7 @@ import type { Offer } from '@/core/offer/offer';
 import { whyNotOpen } from '@/core/offer/open';
 import type { PrintedAnswer } from '@/core/offer/order';
 import { problemText } from '@/core/offer/wording';
+import type { KeptCard } from '@/core/plan/shown-card';
 import { wordsOf } from '@/core/words/words';
 import { businessById } from '@/db/businesses';
 import { fileById } from '@/db/files';
@@ -111,7 +112,14 @@ export async function takeOrder(called: string, attempt: OrderAttempt, address: 
   if (!(await isFreshWork(offerId, attempt.work))) return twinOf(businessId, offerId, attempt);
   const { cards, clock, publicUrl } = services();
   const now = await clock.now();
-  const claim = await inBusinessInTurn(businessId, (tx) => claimOrder(tx, businessId, offerId, attempt, now));
+  // Kept before it is charged: where the payment is to be repeated, all of it happens or nothing does.
+  const kept = attempt.choice.repeat
+    ? await cards.keepCard(attempt.cardToken, `${businessId}.${attempt.attemptKey}`)
+    : null;
+  if (attempt.choice.repeat && !kept) throw new Refusal('card-not-kept');
+  const claim = await inBusinessInTurn(businessId, (tx) =>
+    claimOrder(tx, businessId, offerId, attempt, kept, address, now),
+  );
   if (!claim.mine) return standing(businessId, claim.payment, claim.order.token);
   const { payment, order } = claim;
   if (payment.state === 'paid') return standing(businessId, payment, order.token);
@@ -125,6 +133,7 @@ export async function takeOrder(called: string, attempt: OrderAttempt, address: 
   const later = await clock.now();
   if (outcome.kind === 'unknown') await noteChecking(businessId, payment, later);
   const recorded = await recordOutcome(businessId, payment, outcome, later);
+  if (outcome.kind === 'refused' && kept) await cards.dropCard(kept.id);
   if (outcome.kind === 'refused') await noteRefusal(businessId, { offerId }, address, attempt.cardToken);
   return standing(businessId, recorded, order.token);
 }
@@ -156,6 +165,8 @@ async function claimOrder(
   businessId: string,
   offerId: string,
   attempt: OrderAttempt,
+  kept: KeptCard | null,
+  address: string,
   now: Date,
 ): Promise<Claim> {
   const before = await attemptBefore(tx, businessId, offerId, attempt);
@@ -224,6 +235,7 @@ async function claimOrder(
       choice,
       printed,
       revision: terms.revision,
+      kept: kept && { ...kept, from: address },
     },
     now,
   );

@@ -1,6 +1,7 @@
 import type { Money } from '@/core/money/money';
 import { wireMinor } from '@/core/money/money';
 import type { CardSeen, RefusalReason, SaleOutcome } from '@/core/payment/outcome';
+import type { KeptCard } from '@/core/plan/shown-card';
 
 /** A sale to be made. `key` makes it one sale however often it is sent. */
 export type SaleRequest = {
@@ -13,9 +14,6 @@ export type SaleRequest = {
   /** Where the bank sends the holder back to. */
   readonly returnUrl: string;
 };
-
-/** A card that the processor keeps; `expires` is the last month in which it is good, `YYYY-MM`. */
-export type KeptCard = CardSeen & { readonly id: string; readonly expires: string; readonly fingerprint: string };
 
 /** The card processor in our words. No method throws for an outage: not knowing is an outcome. */
 export interface CardProcessor {

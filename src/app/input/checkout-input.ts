@@ -61,6 +61,8 @@ export class ChoiceInput implements Choice {
   @IsString() @trimmed @MaxLength(2000) message!: string;
   @IsObject() @Texts(30, 1000) answers!: Record<string, string>;
   @IsBoolean() acceptsTerms!: boolean;
+  @IsString() @Matches(/^((week|month|year):\d{1,2})?$/) repeat!: string;
+  @IsBoolean() agrees!: boolean;
 }
 
 /** The choice with what it was quoted under. */

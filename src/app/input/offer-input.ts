@@ -31,6 +31,7 @@ import {
   PLACEMENTS,
   type Placement,
 } from '@/core/offer/offer';
+import { MOST_RHYTHMS, type OfferRepeat, type OfferRhythm } from '@/core/offer/repeat';
 import { Texts } from './checkout-input';
 import { Prices } from './item-input';
 import { trimmed } from './trimmed';
@@ -94,6 +95,21 @@ class SplitInput {
   @IsIn(['business', 'all']) feeFrom!: 'business' | 'all';
 }
 
+class RhythmInput implements OfferRhythm {
+  @IsIn(['week', 'month', 'year']) unit!: OfferRhythm['unit'];
+  @IsInt() @Min(1) @Max(24) every!: number;
+}
+
+class RepeatInput implements OfferRepeat {
+  @IsArray()
+  @ArrayMaxSize(MOST_RHYTHMS)
+  @ValidateNested({ each: true })
+  @Type(() => RhythmInput)
+  rhythms!: RhythmInput[];
+  @IsBoolean() once!: boolean;
+  @IsOptional() @IsInt() @Min(2) @Max(520) count!: number | null;
+}
+
 /** An offer as its composer has it; whether it can be placed is the offer's own business. */
 export class OfferInput implements Offer {
   @IsIn(OFFER_KINDS) kind!: OfferKind;
@@ -138,6 +154,7 @@ export class OfferInput implements Offer {
   notify!: string[];
   @IsIn(['auto', 'hand']) receipt!: 'auto' | 'hand';
   @IsOptional() @ValidateNested() @Type(() => SplitInput) split!: SplitInput | null;
+  @IsOptional() @ValidateNested() @Type(() => RepeatInput) repeat!: RepeatInput | null;
 }
 
 /** What is kept of an offer: itself, its name on the list, how it looks and where it may be framed. */

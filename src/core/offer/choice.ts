@@ -21,6 +21,10 @@ export type Choice = {
   /** Answers to the offer's own questions, by the field's id; a file's is its id. */
   readonly answers: Readonly<Record<string, string>>;
   readonly acceptsTerms: boolean;
+  /** How often it is paid, `month:1`; empty for once. */
+  readonly repeat: string;
+  /** That the card may be charged again. */
+  readonly agrees: boolean;
 };
 
 /** A choice in which nothing is chosen or written yet. */
@@ -39,4 +43,6 @@ export const blankChoice = (currency: string): Choice => ({
   message: '',
   answers: {},
   acceptsTerms: false,
+  repeat: '',
+  agrees: false,
 });

@@ -1,5 +1,6 @@
 import { isCurrency } from '../money/currency';
 import { typedDecimal } from '../money/typed';
+import type { OfferRepeat } from './repeat';
 
 /** Prices of one thing by currency, each a decimal of the currency's main unit: `{ USD: '12.50' }`. */
 export type PriceTable = Readonly<Record<string, string>>;
@@ -122,6 +123,8 @@ export type Offer = {
   readonly notify: readonly string[];
   readonly receipt: 'auto' | 'hand';
   readonly split: OfferSplit | null;
+  /** Null where everybody pays once. */
+  readonly repeat: OfferRepeat | null;
 };
 
 const EMPTY: Offer = {
@@ -157,6 +160,7 @@ const EMPTY: Offer = {
   notify: [],
   receipt: 'auto',
   split: null,
+  repeat: null,
 };
 
 /** An offer whole: what was kept before a part existed is as on an empty one. */

@@ -13,6 +13,7 @@ import type { CodeProblem, DiscountCode } from './code';
 import { type AnswerProblem, answerProblem } from './fields';
 import type { DeliveryZone, Offer, OfferItem, PriceTable } from './offer';
 import { priceIn, priceMinor, type RateTo } from './price';
+import { chosenRhythm } from './repeat';
 
 /** What a quote is worked out against. */
 export type QuoteSetting = {
@@ -51,7 +52,9 @@ export type QuoteProblemCode =
   | 'email-needed'
   | 'phone-needed'
   | 'address-needed'
-  | 'terms-needed';
+  | 'terms-needed'
+  | 'repeat-needed'
+  | 'agree-needed';
 
 /** What stands in the way of paying; `field` is the place, `values` what the words name, amounts in minor units. */
 export type QuoteProblem = {
@@ -266,6 +269,10 @@ function askedProblems(offer: Offer, choice: Choice): QuoteProblem[] {
     if (code) problems.push({ field: `answers.${field.id}`, code });
   }
   if (offer.termsId && !choice.acceptsTerms) problems.push({ field: 'acceptsTerms', code: 'terms-needed' });
+  const rhythm = chosenRhythm(offer, choice);
+  if (choice.repeat ? !rhythm : offer.repeat && !offer.repeat.once)
+    problems.push({ field: 'repeat', code: 'repeat-needed' });
+  if (rhythm && !choice.agrees) problems.push({ field: 'agrees', code: 'agree-needed' });
   return problems;
 }
 

@@ -36,6 +36,12 @@ export type ShownOffer = {
   readonly message: boolean;
   readonly fields: readonly OfferField[];
   readonly terms: { readonly name: string; readonly text: string } | null;
+  /** How often it can be paid, and what is agreed to then; `{customer}` stands for the payer's name. */
+  readonly repeat: {
+    readonly choices: readonly { readonly value: string; readonly text: string }[];
+    readonly agreement: string;
+    readonly note: string;
+  } | null;
 };
 
 /** A quote as the payer's page shows it: everything already in words and figures, sums also in minor units. */

@@ -68,7 +68,8 @@ create table plans (
   -- A plan that waits for its card is given up after this day.
   lapses_on date,
   revision integer not null default 0,
-  by_id uuid not null references people,
+  -- Who made it; null for one that a payer began by an offer.
+  by_id uuid references people,
   created_at timestamptz not null,
   changed_at timestamptz not null,
   ended_at timestamptz
@@ -191,3 +192,7 @@ create or replace function businesses_with_work(at timestamptz) returns table (b
 
 alter table invoices drop constraint invoices_origin_known;
 alter table invoices add constraint invoices_origin_known check (origin in ('desk', 'repeat', 'batch', 'plan'));
+
+-- The card that the processor keeps for an order whose payment is repeated, and from where it was given.
+alter table orders add column kept jsonb;
+create unique index plans_one_an_order on plans (business_id, order_id) where order_id is not null;

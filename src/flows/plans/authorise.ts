@@ -45,6 +45,13 @@ export async function authorisationText(
   return { text: filledAuthorisation(wording, about), version: own?.version ?? 0 };
 }
 
+/** The same for a payer who is not a customer yet: `{customer}` stays to be filled in with their name. */
+export async function payerAgreement(db: Db, business: Business, locale: string, what: string): Promise<string> {
+  const own = await currentText(db, business.id);
+  const wording = own?.text ?? USUAL_AUTHORISATION[locale.slice(0, 2) as Language] ?? USUAL_AUTHORISATION.en;
+  return filledAuthorisation(wording, { business: business.name, customer: '{customer}', what });
+}
+
 /** Writes down that a customer agreed. @param plan the plan, or null for single purchases */
 export async function writeAuthorisation(
   tx: Tx,

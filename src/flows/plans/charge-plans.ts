@@ -196,7 +196,7 @@ async function invoiceOf(
       now,
     );
     await insertHappening(tx, business.id, id, { kind: 'made', by: 'plan' }, plan.terms.name, now);
-    const person = await personById(tx, business.id, plan.byId);
+    const person = plan.byId ? await personById(tx, business.id, plan.byId) : null;
     const draft = found(await invoiceById(tx, business.id, id));
     const actor = { businessId: business.id, name: person?.name ?? 'Dahlia' };
     await sendInTurn(tx, actor, business, draft, sendBy(mails && customer.email ? 'mail' : 'plan'), now);

@@ -8,6 +8,8 @@ export const checkoutWords = (words: Words) => {
     ...payWords(words),
     amount: offer.amount,
     ownAmount: offer.ownAmount,
+    howOften: offer.howOften,
+    agree: words.plan.agree,
     purpose: offer.purpose,
     howMany: offer.howMany,
     which: offer.which,

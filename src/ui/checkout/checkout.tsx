@@ -9,6 +9,7 @@ import { send } from '../send';
 import { Asked } from './asked';
 import type { CheckoutWords } from './checkout-words';
 import { Choose } from './choose';
+import { HowOften } from './how-often';
 import { noteJustPaid } from './lead-on';
 import { useCheckout } from './use-checkout';
 
@@ -215,6 +216,9 @@ export function Checkout({
                 withTip={quote.charged === quote.total ? '' : words.withTip.replace('{sum}', quote.charged)}
                 words={words}
               />
+            ) : null}
+            {offer.repeat ? (
+              <HowOften offer={offer.repeat} choice={choice} words={words} problemOf={problemOf} change={change} />
             ) : null}
             {offer.terms ? (
               <AcceptTerms

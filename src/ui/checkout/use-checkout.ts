@@ -54,7 +54,7 @@ export function useCheckout(
     );
     if (!known && Object.keys(early).length > 0) setChoice({ ...begun, ...early });
     if (!known) return setStanding({ state: 'none' });
-    setChoice({ ...begun, ...known.choice, acceptsTerms: false });
+    setChoice({ ...begun, ...known.choice, acceptsTerms: false, agrees: false });
     void send<Standing>('GET', `${path}/standing?checkout=${known.key}`).then((answer) =>
       setStanding(answer.ok ? answer.value : { state: 'none' }),
     );

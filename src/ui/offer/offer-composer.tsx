@@ -10,6 +10,7 @@ import { AfterFold, AskedFold, DeliveryFold, LimitsFold, PricesFold, ShareFold }
 import { OfferProof } from './offer-proof';
 import { OfferWhat } from './offer-what';
 import { PLACEMENT_WORDS } from './placement-words';
+import { RepeatFold } from './repeat-fold';
 import { type OfferDraft, useOffer } from './use-offer';
 
 /** An offer while it is composed: what is asked for first, the rest folds out; at the right what the payer will see. */
@@ -121,6 +122,7 @@ export function OfferComposer({
             <PricesFold of={of} />
             {offer.kind === 'items' || offer.kind === 'sum' ? <DeliveryFold of={of} /> : null}
             <LimitsFold of={of} />
+            <RepeatFold of={of} />
             <AfterFold of={of} />
             <ShareFold of={of} partners={partners} locale={locale} />
             <details className="border-b border-rule">

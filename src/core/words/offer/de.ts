@@ -39,6 +39,8 @@ export const offerDe: OfferWords = {
     'phone-needed': () => 'Schreiben Sie eine Telefonnummer.',
     'address-needed': () => 'Schreiben Sie die Anschrift.',
     'terms-needed': () => 'Stimmen Sie zuerst den Bedingungen zu.',
+    'repeat-needed': () => 'Wählen Sie, wie oft Sie zahlen.',
+    'agree-needed': () => 'Setzen Sie den Haken, dass wieder belastet werden darf.',
   },
   checkout: 'Bestellung und Zahlung',
   order: 'Bestellung',
@@ -50,6 +52,14 @@ export const offerDe: OfferWords = {
   donation: 'Spende',
   gift: 'Ihre Spende',
   amount: 'Betrag',
+  howOften: 'Wie oft',
+  once: 'Einmal',
+  rhythm: (unit, every) =>
+    every === 1
+      ? { week: 'jede Woche', month: 'jeden Monat', year: 'jedes Jahr' }[unit]
+      : `alle ${every} ${{ week: 'Wochen', month: 'Monate', year: 'Jahre' }[unit]}`,
+  repeatNote:
+    'Jede weitere Zahlung wird derselben Karte belastet. Sie bekommen einen Link zu Ihrer eigenen Seite, auf der Sie beenden können.',
   ownAmount: 'Ein anderer Betrag',
   purpose: 'Wofür ist es?',
   howMany: 'Wie viele',

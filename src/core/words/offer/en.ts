@@ -39,6 +39,8 @@ const PROBLEMS: Readonly<Record<QuoteProblemCode, (a: string, b: string) => stri
   'phone-needed': () => 'Write a phone number.',
   'address-needed': () => 'Write the address.',
   'terms-needed': () => 'Accept the terms and conditions first.',
+  'repeat-needed': () => 'Choose how often you pay.',
+  'agree-needed': () => 'Tick that you agree to being charged again.',
 };
 
 /** What payers read where they order, give or book, in English. */
@@ -55,6 +57,13 @@ export const offerEn = {
   donation: 'Donation',
   gift: 'Your gift',
   amount: 'Amount',
+  howOften: 'How often',
+  once: 'Once',
+  rhythm: (unit: 'week' | 'month' | 'year', every: number) =>
+    every === 1
+      ? { week: 'every week', month: 'every month', year: 'every year' }[unit]
+      : `every ${every} ${{ week: 'weeks', month: 'months', year: 'years' }[unit]}`,
+  repeatNote: 'Each later payment is charged to the same card. You get a link to your own page, where you can end it.',
   ownAmount: 'Another amount',
   purpose: 'What is it for?',
   howMany: 'How many',

@@ -39,6 +39,8 @@ export const offerEs: OfferWords = {
     'phone-needed': () => 'Escriba un teléfono.',
     'address-needed': () => 'Escriba la dirección.',
     'terms-needed': () => 'Acepte primero las condiciones.',
+    'repeat-needed': () => 'Elija con qué frecuencia paga.',
+    'agree-needed': () => 'Marque que acepta que se le cargue de nuevo.',
   },
   checkout: 'Pedido y pago',
   order: 'Pedido',
@@ -50,6 +52,13 @@ export const offerEs: OfferWords = {
   donation: 'Donación',
   gift: 'Su donación',
   amount: 'Importe',
+  howOften: 'Con qué frecuencia',
+  once: 'Una vez',
+  rhythm: (unit, every) =>
+    every === 1
+      ? { week: 'cada semana', month: 'cada mes', year: 'cada año' }[unit]
+      : `cada ${every} ${{ week: 'semanas', month: 'meses', year: 'años' }[unit]}`,
+  repeatNote: 'Cada pago siguiente se carga en la misma tarjeta. Recibe un enlace a su página, donde puede terminarlo.',
   ownAmount: 'Otro importe',
   purpose: '¿Para qué es?',
   howMany: 'Cuántos',

@@ -39,6 +39,8 @@ export const offerFr: OfferWords = {
     'phone-needed': () => 'Écrivez un numéro de téléphone.',
     'address-needed': () => 'Écrivez l’adresse.',
     'terms-needed': () => 'Acceptez d’abord les conditions.',
+    'repeat-needed': () => 'Choisissez à quel rythme vous payez.',
+    'agree-needed': () => 'Cochez que vous acceptez d’être débité de nouveau.',
   },
   checkout: 'Commande et paiement',
   order: 'Commande',
@@ -50,6 +52,14 @@ export const offerFr: OfferWords = {
   donation: 'Don',
   gift: 'Votre don',
   amount: 'Montant',
+  howOften: 'À quel rythme',
+  once: 'Une fois',
+  rhythm: (unit, every) =>
+    every === 1
+      ? { week: 'chaque semaine', month: 'chaque mois', year: 'chaque année' }[unit]
+      : `tous les ${every} ${{ week: 'semaines', month: 'mois', year: 'ans' }[unit]}`,
+  repeatNote:
+    'Chaque paiement suivant est débité de la même carte. Vous recevez un lien vers votre page, où vous pouvez y mettre fin.',
   ownAmount: 'Un autre montant',
   purpose: 'Pour quoi ?',
   howMany: 'Combien',

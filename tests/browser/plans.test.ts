@@ -1,0 +1,227 @@
+/** Billing plans as people meet them: composed on a calendar, agreed to on a phone, refused and recovered, ended by the customer. */
+import type { Browser, Page } from 'puppeteer-core';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { ledgerTroubles } from '@/db/ledger';
+import { readBusiness } from '@/db/transaction';
+import { beginOffer, offerSheet, placeOffer } from '@/flows/offers';
+import { ownPageToken } from '@/flows/plans/own-page-link';
+import { passwordHash, signIn } from '@/flows/sign-in';
+import { startChromium } from '../support/chromium';
+import { asSuperuser } from '../support/database';
+import {
+  choose,
+  comeIn,
+  expectAccessible,
+  fillCard,
+  openPage,
+  press,
+  type,
+  until,
+  untilShown,
+  untilTrue,
+  visit,
+  visitAgain,
+} from '../support/person';
+import { planTerms, runningPlan, setClock } from '../support/plans';
+import { type Stack, startStack } from '../support/stack';
+import { foundHouse, type House, mailOf } from '../support/workshop';
+
+const PASSWORD = 'a plane and a saw';
+let stack: Stack;
+let house: House;
+let browser: Browser;
+let closeBrowser: () => Promise<void>;
+let page: Page;
+let errors: string[];
+let planId = '';
+
+beforeAll(async () => {
+  stack = await startStack();
+  house = await foundHouse('Sallow Joinery', await passwordHash(PASSWORD), 'owner@sallow.example');
+  ({ browser, close: closeBrowser } = await startChromium());
+  ({ page, errors } = await openPage(browser));
+  await comeIn(page, stack.web, (await signIn('owner@sallow.example', PASSWORD, 'test')).token);
+});
+afterAll(async () => {
+  await closeBrowser?.();
+  await stack?.close();
+});
+
+const stateOf = async (id: string): Promise<string> =>
+  (await asSuperuser<{ state: string }>(stack.admin, 'select state from plans where id = $1', [id]))[0]?.state ?? '';
+const charges = (id: string) =>
+  asSuperuser<{ state: string; amount: string }>(
+    stack.admin,
+    'select state, amount_minor::text as amount from charges where plan_id = $1 order by charged_on, part',
+    [id],
+  );
+/** The worker has charged what is due of a plan: as many of its charges stand like this. */
+const untilCharged = (id: string, state: string, count: number) =>
+  until(`${count} ${state}`, async () => (await charges(id)).filter((one) => one.state === state).length === count);
+
+test('a plan is composed: every date and sum is drawn as one types, compared, kept, and sent', async () => {
+  await visit(page, `${stack.web}/ask/plans/new?customer=${house.customerId}`);
+  await type(page, 'What for? The customer reads this', 'A chest in instalments');
+  await press(page, 'Instalments', 'button');
+  await type(page, 'Price', '1000');
+  await type(page, 'From', '01/31/2027');
+  await type(page, 'Payments', '12');
+  await press(page, 'Day before', 'button');
+  await type(page, 'Deposit, charged at the start', '20%');
+  // 1,100.00 with tax; 880.00 over twelve leave four cents.
+  await untilTrue(page, () => document.querySelector('[data-total]')?.textContent === '$1,100.00');
+  await untilShown(page, '4 cents left over');
+  await untilShown(page, 'was Sun 31 Jan');
+  await untilShown(page, 'no 31st');
+  await expectAccessible(page, 'plan composer');
+  await press(page, 'Compare', 'button');
+  await untilShown(page, 'Side by side');
+  await untilShown(page, 'Variant C');
+  await press(page, 'Take this one', 'button');
+  await untilTrue(page, () => document.querySelector('[data-count]')?.textContent === '4');
+  await untilShown(page, 'Draft, kept');
+  await visitAgain(page);
+  await untilTrue(page, () => document.querySelector('[data-total]')?.textContent === '$1,100.00');
+  await press(page, 'Send the link', 'button');
+  await untilShown(page, 'Waiting for the customer to agree');
+  planId = await page.evaluate(() => location.pathname.split('/').at(-1) ?? '');
+  await expectAccessible(page, 'plan sheet');
+});
+
+test('the customer sees every date on the phone, agrees, enters the card, and the deposit is charged', async () => {
+  await until('the mail', async () => (await mailOf(stack.standIns, 'perpetua@vane.example')).length > 0);
+  const [mail] = await mailOf(stack.standIns, 'perpetua@vane.example');
+  const link = /\/a\/[\w-]+/.exec(mail?.text ?? '')?.[0] ?? '';
+  const customer = await openPage(browser, { width: 390, height: 844 });
+  await visit(customer.page, `${stack.web}${link}`);
+  await untilShown(customer.page, 'In all, 4 payments');
+  await untilShown(customer.page, '$1,100.00');
+  await expectAccessible(customer.page, 'plan to be agreed to');
+  await press(customer.page, 'Agree, and begin', 'button');
+  await untilShown(customer.page, 'Tick that you agree');
+  await press(customer.page, 'I agree to this', 'checkbox');
+  await type(customer.page, 'Your name', 'Perpetua Vane');
+  await fillCard(customer.page, 'corvid-good');
+  await press(customer.page, 'Agree, and begin', 'button');
+  await untilShown(customer.page, 'everything is set up');
+  expect(customer.errors).toEqual([]);
+  await customer.close();
+  await untilCharged(planId, 'charged', 1);
+  await untilShown(page, 'ticked on the customer’s page');
+  expect(await stateOf(planId)).toBe('active');
+});
+
+test('a refused charge waits in the queue; the customer gives another card on their own page, and it is recovered', async () => {
+  const today = new Date().toISOString().slice(0, 10);
+  const { id, customerId } = await runningPlan(house, stack.standIns, planTerms(house, today, { firstNow: true }), [
+    'corvid-blocked',
+  ]);
+  await untilCharged(id, 'refused', 1);
+  await visit(page, `${stack.web}/today`);
+  await untilShown(page, 'Otto Reed: a charge is refused');
+  await visit(page, `${stack.web}/ask/plans/${id}`);
+  await untilShown(page, 'the card is blocked (never with this card)');
+  const own = await openPage(browser, { width: 390, height: 844 });
+  await visit(own.page, `${stack.web}/m/${ownPageToken(house.business.id, customerId, new Date())}`);
+  await untilShown(own.page, 'A charge was refused');
+  await expectAccessible(own.page, 'the customer’s own page');
+  await press(own.page, 'I agree to this', 'checkbox');
+  await type(own.page, 'Your name', 'Otto Reed');
+  await fillCard(own.page, 'lumen-good');
+  await press(own.page, 'Keep this card', 'button');
+  await untilCharged(id, 'charged', 1);
+  await visitAgain(own.page);
+  await untilTrue(own.page, () => !document.body.innerText.includes('A charge was refused'));
+  // Ended by the customer, after being asked once more.
+  await press(own.page, 'Withdraw and end it', 'button');
+  await untilShown(own.page, 'Nothing more is charged');
+  await press(own.page, 'Withdraw and end it', 'button');
+  await untilShown(own.page, 'Ended');
+  expect(await stateOf(id)).toBe('cancelled');
+  expect(own.errors).toEqual([]);
+  await own.close();
+});
+
+test('from the sheet: taken as paid, moved, paused and resumed, cancelled', async () => {
+  const { id } = await runningPlan(house, stack.standIns, planTerms(house, '2027-03-01'), ['corvid-good'], 'Ida Marsh');
+  await visit(page, `${stack.web}/ask/plans/${id}`);
+  await choose(page, 'The charge of Mon 1 Mar', 'Take it as paid');
+  await press(page, 'Take it as paid', 'button');
+  await untilCharged(id, 'charged', 1);
+  await untilShown(page, 'paid otherwise');
+  await choose(page, 'The charge of Thu 1 Apr', 'Leave this one out');
+  await untilCharged(id, 'skipped', 1);
+  await press(page, 'Pause', 'button');
+  await untilShown(page, 'nothing is charged until it is resumed');
+  await press(page, 'Resume', 'button');
+  await untilShown(page, 'Next charge on');
+  await choose(page, 'More', 'Cancel the plan');
+  await press(page, 'At once', 'radio');
+  await press(page, 'Cancel it', 'button');
+  await untilShown(page, 'Ended: nothing more is charged.');
+});
+
+test('upcoming: found by the card’s last digits, narrowed, marked as carried over, as a calendar and as a feed', async () => {
+  await visit(page, `${stack.web}/money/upcoming?state=charged&from=2020-01-01`);
+  await untilShown(page, 'A chest in instalments');
+  await expectAccessible(page, 'upcoming');
+  await press(page, 'Not yet carried over', 'checkbox');
+  await untilTrue(page, () => location.search.includes('notCarried=yes'));
+  const boxes = await page.$$('li[data-charge] input[type=checkbox]');
+  const before = boxes.length;
+  expect(before).toBeGreaterThan(0);
+  await boxes[0]?.click();
+  await press(page, 'Mark as carried over', 'button');
+  await untilShown(page, '1 marked as carried over');
+  await visitAgain(page);
+  await untilTrue(page, (count: number) => document.querySelectorAll('li[data-charge]').length === count - 1, before);
+  const csv = await page.evaluate(async () => (await fetch('/files/upcoming?state=charged')).text());
+  expect(csv).toContain('A chest in instalments');
+  await visit(page, `${stack.web}/money/upcoming?as=calendar&month=2027-02`);
+  await untilShown(page, 'February 2027');
+  await expectAccessible(page, 'upcoming as a calendar');
+});
+
+test('the first payment of an offer that is repeated begins a plan', async () => {
+  const id = await beginOffer(house.owner, 'link');
+  const { placed } = await offerSheet(house.owner, id);
+  await visit(page, `${stack.web}/ask/offer/${id}`);
+  await type(page, 'What is it for? The payer reads this', 'Sharpening club');
+  await type(page, 'Price, USD', '12');
+  await (await page.waitForSelector('::-p-xpath(//summary[contains(., "Paid again")])'))?.click();
+  await press(page, 'every month', 'checkbox');
+  await untilShown(page, 'Draft, kept');
+  expect((await offerSheet(house.owner, id)).placed.offer.repeat?.rhythms).toEqual([{ unit: 'month', every: 1 }]);
+  await placeOffer(house.owner, id);
+  const payer = await openPage(browser, { width: 390, height: 844 });
+  await visit(payer.page, `${stack.web}/c/${placed.publicId}`);
+  await press(payer.page, 'every month', 'radio');
+  await type(payer.page, 'Name', 'Casimir Holt');
+  await type(payer.page, 'E-mail address', 'casimir@holt.example');
+  await fillCard(payer.page, 'lumen-good');
+  await press(payer.page, 'Pay $13.20', 'button');
+  await untilShown(payer.page, 'Tick that you agree to being charged again');
+  await press(payer.page, 'I agree to this', 'checkbox');
+  await press(payer.page, 'Pay $13.20', 'button');
+  await untilShown(payer.page, 'Thank you');
+  expect(payer.errors).toEqual([]);
+  await payer.close();
+  await visit(page, `${stack.web}/ask/plans`);
+  await untilShown(page, 'Casimir Holt');
+});
+
+test('a plan comes due at the charge hour of a later day, by itself', async () => {
+  const { id } = await runningPlan(house, stack.standIns, planTerms(house, '2027-05-03'), ['lumen-good'], 'Nora Alder');
+  await setClock(stack.standIns, new Date('2027-05-03T16:05:00Z'));
+  // The worker looks every minute of the real clock.
+  for (let tries = 0; tries < 6 && !(await charges(id)).some(({ state }) => state === 'charged'); tries++)
+    await until('the charge', async () => (await charges(id)).some(({ state }) => state === 'charged')).catch(
+      () => null,
+    );
+  expect((await charges(id))[0]).toMatchObject({ state: 'charged', amount: '2200' });
+});
+
+test('the books agree, and no page threw an error', async () => {
+  expect(await readBusiness(house.business.id, (db) => ledgerTroubles(db, house.business.id))).toEqual([]);
+  expect(errors).toEqual([]);
+});
