@@ -14,6 +14,7 @@ import { measureDesigner } from './measure/designer';
 import { measureBatch, measureImport, measurePdf } from './measure/documents';
 import { measureLists } from './measure/lists';
 import { measureOffers } from './measure/offers';
+import { measurePlans } from './measure/plans';
 import { report } from './measure/report';
 import { buildApplication } from './stack/build';
 import { portFrom } from './stack/ports';
@@ -218,6 +219,12 @@ async function measureRunning(): Promise<void> {
         loadLine(name, await load(url, 8, connections), { scriptKilobytes: await scriptKilobytes(url) }),
       );
     if (isWanted('designer')) await measureDesigner(web, house, PEOPLE[0]?.email ?? '', PASSWORD);
+    if (isWanted('plans'))
+      await measurePlans(
+        admin.replace(/\/postgres$/, '/dahlia'),
+        standIns,
+        Number(process.env.BENCH_PLANS ?? 1_000_000),
+      );
     if (isWanted('pdf')) await measurePdf();
     if (isWanted('batch')) await measureBatch(1000);
     if (isWanted('import')) await measureImport(100_000);
@@ -231,6 +238,6 @@ async function measureRunning(): Promise<void> {
 }
 
 if (isWanted('tally')) measureTally();
-if (['pages', 'paying', 'composer', 'offers', 'designer', 'pdf', 'batch', 'import', 'lists'].some(isWanted))
+if (['pages', 'paying', 'composer', 'offers', 'designer', 'plans', 'pdf', 'batch', 'import', 'lists'].some(isWanted))
   await measureRunning();
 process.exit(0);

@@ -1,7 +1,7 @@
 /** Takes the pictures in docs/screenshots from a demo that is running and fresh: npx tsx bin/screenshots.ts [WEB] [STANDINS] */
 import type { Page } from 'puppeteer-core';
 import { startChromium } from '../tests/support/chromium';
-import { press, type, untilShown } from '../tests/support/person';
+import { choose, press, type, untilShown } from '../tests/support/person';
 
 const [web = 'http://localhost:3000', standIns = 'http://127.0.0.1:4000'] = process.argv.slice(2);
 const DESK = { width: 1280, height: 800 };
@@ -37,7 +37,6 @@ const openRow = (name: string): Promise<unknown> =>
   }, name);
 
 await go('/sign-in');
-await take('sign-in');
 await press(page, 'Come in as Ada', 'button');
 await untilShown(page, 'Needs a hand');
 await take('today');
@@ -69,6 +68,17 @@ await untilShown(page, 'Published versions');
 await settle();
 await settle();
 await take('page-designer');
+await go('/ask/plans');
+await openRow('Rosalind Achterberg');
+await untilShown(page, 'Cards on file');
+await take('plan');
+await choose(page, 'More', 'Make another like it');
+await untilShown(page, 'Every charge, drawn');
+await untilShown(page, 'Draft, kept');
+await take('plan-composer');
+await go('/money/upcoming?as=calendar');
+await untilShown(page, 'Planned');
+await take('upcoming');
 await go('/c/five-lessons');
 await settle();
 await take('checkout');
@@ -83,18 +93,9 @@ await take('customers');
 await press(page, 'Statement of account', 'link');
 await untilShown(page, 'Balance before');
 await take('statement');
-await go('/records/items');
-await page.waitForSelector('a[data-row]');
-await page.click('a[data-row]');
-await settle();
-await take('items');
 await go('/records/taxes');
 await type(page, 'Postal code', '32055');
 await take('taxes');
-await go('/ask/repeats');
-await page.evaluate(() => document.querySelector<HTMLAnchorElement>('a[href*="/ask/repeats/"][href*="-"]')?.click());
-await untilShown(page, 'Cello loan');
-await take('repeat');
 await go('/settings/profile');
 await take('profile');
 const open = await linkOf('Invoice ');

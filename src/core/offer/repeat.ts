@@ -1,5 +1,4 @@
 import type { Choice } from './choice';
-import type { Offer } from './offer';
 
 /** How often a payment can be repeated. */
 export type OfferRhythm = { readonly unit: 'week' | 'month' | 'year'; readonly every: number };
@@ -13,15 +12,17 @@ export type OfferRepeat = {
   readonly count: number | null;
 };
 
+type Repeated = { readonly repeat: OfferRepeat | null };
+
 export const MOST_RHYTHMS = 4;
 
 /** A rhythm as it stands in a choice, `month:1`. */
 export const rhythmKey = ({ unit, every }: OfferRhythm): string => `${unit}:${every}`;
 
 /** The rhythm that a payer chose; null for paying once. */
-export const chosenRhythm = ({ repeat }: Pick<Offer, 'repeat'>, choice: Pick<Choice, 'repeat'>): OfferRhythm | null =>
+export const chosenRhythm = ({ repeat }: Repeated, choice: Pick<Choice, 'repeat'>): OfferRhythm | null =>
   repeat?.rhythms.find((one) => rhythmKey(one) === choice.repeat) ?? null;
 
 /** What is chosen to begin with: once where that is possible, else the first rhythm. */
-export const begunRepeat = ({ repeat }: Pick<Offer, 'repeat'>): string =>
+export const begunRepeat = ({ repeat }: Repeated): string =>
   repeat && !repeat.once && repeat.rhythms[0] ? rhythmKey(repeat.rhythms[0]) : '';

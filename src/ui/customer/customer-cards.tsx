@@ -225,6 +225,11 @@ function DeskPayment({
     });
     setBusy(false);
     if (!answer.ok) return answer.fields[0]?.words ?? answer.words;
+    if (answer.value.state === 'approval' && answer.value.url) {
+      // The holder approves at the bank, on this screen, and is led back to the invoice.
+      location.assign(answer.value.url);
+      return '';
+    }
     if (answer.value.state === 'refused') {
       router.push(`/ask/invoices/${answer.value.invoiceId}` as Route);
       sayTrouble(answer.value.words ?? 'The card was refused.');

@@ -137,7 +137,7 @@ export function ChargeCalendar({
   }
   const single = months.every(({ charges: few }) => few.length <= 1);
   return (
-    <div className="overflow-x-auto">
+    <section aria-label="Every charge on a calendar" tabIndex={0} className="overflow-x-auto">
       <svg width="0" height="0" aria-hidden="true" className="absolute">
         <defs>
           <pattern id="no-such-day" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -244,7 +244,7 @@ export function ChargeCalendar({
         {holidays.length > 0 ? <Key mark={<rect width="14" height="14" fill="var(--dusk-tint)" />}>day off</Key> : null}
         <Key mark={<rect width="14" height="14" fill="url(#no-such-day)" />}>no such day</Key>
       </p>
-    </div>
+    </section>
   );
 }
 

@@ -50,7 +50,7 @@ export function SeenCharges({
       <h2 className="border-b border-ink pb-1 font-serif text-[19px]/7 font-semibold">
         {endless ? words.nextDates : words.everyDate}
       </h2>
-      <ol className="max-h-[520px] overflow-y-auto">
+      <ol>
         {charges.map((charge) => (
           <li
             key={`${charge.part} ${charge.nominal}`}

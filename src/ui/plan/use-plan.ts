@@ -38,8 +38,15 @@ export function usePlanKeeping(
     current.current = answer.value;
     setKept(answer.value);
     setKeptText(sent);
-    // Its address from now on, without leaving what is typed.
-    if (!before) window.history.replaceState(null, '', `/ask/plans/compose/${answer.value.id}`);
+    // Its address from now on, for a reload. Past the framework, which would fetch that page anew at the next change of any
+    // row, and with it another composer than the one that is typed in.
+    if (!before)
+      History.prototype.replaceState.call(
+        window.history,
+        window.history.state,
+        '',
+        `/ask/plans/compose/${answer.value.id}`,
+      );
     return true;
   }
 
