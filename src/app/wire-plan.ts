@@ -20,7 +20,7 @@ export function wirePlan(row: PlanRow, business: Business, today: CalendarDate):
   const made = row.plannedCount ? `${row.chargedCount} of ${row.plannedCount} charged` : `${row.chargedCount} charged`;
   return {
     id: row.id,
-    href: row.state === 'draft' ? `/ask/plans/compose/${row.id}` : `/ask/plans/${row.id}`,
+    href: row.state === 'draft' ? `/ask/plans/compose?plan=${row.id}` : `/ask/plans/${row.id}`,
     name: row.customer,
     under: `${row.name}, ${made}`,
     state: row.state === 'draft' ? 'Draft' : PLAN_STATE_WORDS[row.state],

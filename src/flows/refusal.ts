@@ -51,7 +51,8 @@ export type RefusalCode =
   | 'authorise-first'
   | 'no-card'
   | 'calendar-not-read'
-  | 'link-over';
+  | 'link-over'
+  | 'table-not-read';
 
 const WORDS: Record<RefusalCode, string> = {
   'sign-in-failed': 'This address and password do not go together. Try again.',
@@ -107,6 +108,7 @@ const WORDS: Record<RefusalCode, string> = {
   'plan-changed-elsewhere': 'This plan was changed in another window. Reload to see it as it is now.',
   'authorise-first': 'Without the customer’s authorisation no card is kept. Say how it was given, and by whom.',
   'calendar-not-read': 'No days could be read in this file. Choose an iCalendar file, which ends in .ics.',
+  'table-not-read': 'No rows could be read. The first line holds the headings: e-mail, name, plan, price, start.',
   'link-over': 'This link is over. Ask for a new one at the top of the page.',
   'no-card': 'There is no card on file that could be charged. Add one first.',
   'payment-under-way': 'A payment of this invoice is being checked. Wait for its outcome before you try again.',

@@ -72,7 +72,7 @@ const untilCharged = (id: string, state: string, count: number) =>
   until(`${count} ${state}`, async () => (await charges(id)).filter((one) => one.state === state).length === count);
 
 test('a plan is composed: every date and sum is drawn as one types, compared, kept, and sent', async () => {
-  await visit(page, `${stack.web}/ask/plans/new?customer=${house.customerId}`);
+  await visit(page, `${stack.web}/ask/plans/compose?customer=${house.customerId}`);
   await type(page, 'What for? The customer reads this', 'A chest in instalments');
   await press(page, 'Instalments', 'button');
   await type(page, 'Price', '1000');

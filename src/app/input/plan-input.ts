@@ -185,3 +185,10 @@ export class PaperToSignInput {
   @IsOptional() @IsUUID() plan?: string;
   @IsOptional() @IsUUID() customer?: string;
 }
+
+/** A table of plans as text. */
+export class ManyPlansInput {
+  @IsString() @MaxLength(1_000_000) text!: string;
+  /** Made by the screen for one press; without it the rows are only looked at. */
+  @IsOptional() @IsUUID() key?: string;
+}

@@ -17,6 +17,8 @@ import { takePayment } from '../take-payment';
 import { withdrawAuthorisation } from './authorise';
 import { removeCard } from './cards-on-file';
 import { chargeAgain, chargeDue } from './charge-plans';
+import { payAtDesk } from './desk-payment';
+import { checkPlans, makePlans } from './many-plans';
 import {
   cancelPlan,
   changeAmount,
@@ -386,6 +388,65 @@ describe('by link', () => {
     );
     expect((await plan(id)).state).toBe('draft');
   });
+});
+
+test('many from a table: every row is looked at, the right ones are made and sent once, however often it is pressed', async () => {
+  await clock('2027-02-01', '12:00');
+  const text = [
+    '\ufeffE-Mail,Name,Plan,Price,Start,Payments,Deposit',
+    'new@table.example,Nell Table,Care club,9.50,2027-02-28,,',
+    'perpetua@vane.example,,Viola in parts,900,2027-03-01,9,20%',
+    'wrong,Somebody,Care club,9.50,2027-02-28,,',
+    'other@table.example,,Care club,9.50,2027-02-28,,',
+    'other@table.example,Ola,Care club,free,2027-02-28,,',
+  ].join('\r\n');
+  const checked = await checkPlans(house.owner, text);
+  expect(checked.map(({ known, trouble }) => [known, trouble === ''])).toEqual([
+    [false, true],
+    [true, true],
+    [false, false],
+    [false, false],
+    [false, false],
+  ]);
+  const key = randomUUID();
+  await makePlans(house.owner, text, key);
+  await makePlans(house.owner, text, key);
+  const made = await asSuperuser(
+    workshop.admin,
+    `select plans.kind, plans.state, customers.name, (select count(*)::int from messages where plan_id = plans.id) as mails
+     from plans join customers on customers.id = plans.customer_id where plans.name in ('Care club', 'Viola in parts')
+       and plans.sent_at > '2027-01-01' order by plans.kind`,
+  );
+  expect(made).toEqual([
+    { kind: 'instalments', state: 'waiting', name: 'Perpetua Vane', mails: 1 },
+    { kind: 'membership', state: 'waiting', name: 'Nell Table', mails: 1 },
+  ]);
+  await expect(checkPlans(house.owner, '')).rejects.toMatchObject({ code: 'table-not-read' });
+});
+
+test('a single payment at the desk: with a card on file or a new one, one however often it is pressed, with invoice and receipt', async () => {
+  const { customerId } = await runningPlan(house, workshop.standIns, planTerms(house, '2027-06-01'), ['corvid-good']);
+  const [card] = await readBusiness(house.business.id, (db) => cardsOf(db, house.business.id, customerId));
+  const asked = { customerId, what: 'A set of strings', price: '30', attemptKey: randomUUID(), cardId: card?.id };
+  const standings = await Promise.all([1, 2, 3].map(() => payAtDesk(house.owner, asked)));
+  expect(new Set(standings.map(({ invoiceId }) => invoiceId)).size).toBe(1);
+  const rows = await asSuperuser(
+    workshop.admin,
+    `select payments.state, payments.channel, invoices.due_minor::int as due from payments join invoices on invoices.id = invoice_id
+     where payments.attempt_key = $1`,
+    [asked.attemptKey],
+  );
+  expect(rows).toEqual([{ state: 'paid', channel: 'desk', due: 0 }]);
+  const poor = {
+    ...asked,
+    attemptKey: randomUUID(),
+    cardId: undefined,
+    cardToken: await cardToken(workshop.standIns, 'corvid-poor'),
+  };
+  expect(await payAtDesk(house.owner, poor)).toMatchObject({ state: 'refused' });
+  await expect(
+    payAtDesk(house.owner, { ...poor, attemptKey: randomUUID(), cardToken: undefined }),
+  ).rejects.toMatchObject({ code: 'no-card' });
 });
 
 test('the books balance, and no reader or other business reaches a plan', async () => {

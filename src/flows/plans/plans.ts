@@ -73,8 +73,8 @@ export async function writePlan(
   currency: string,
   orderId: string | null,
   now: Date,
+  id: string = randomUUID(),
 ): Promise<string> {
-  const id = randomUUID();
   const number = `P-${await takeNumber(tx, actor.businessId, 'plan')}`;
   const plan = { id, customerId, number, currency, linkToken: linkToken(), orderId, byId: actor.personId, ...words };
   await insertPlan(tx, actor.businessId, plan, now);

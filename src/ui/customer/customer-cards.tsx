@@ -54,7 +54,7 @@ export function CustomerCards({ customer, cards, plans, authorisations, ownPage,
             <button type="button" className="link" onClick={() => setShown('add')}>
               Add a card
             </button>
-            <Link className="link" href={`/ask/plans/new?customer=${customer.id}` as Route}>
+            <Link className="link" href={`/ask/plans/compose?customer=${customer.id}` as Route}>
               New plan
             </Link>
           </>

@@ -95,10 +95,9 @@ export function PlanComposer(props: PlanComposerProps) {
     setAsked(true);
     if (!ready) return;
     setBusy(true);
-    const fine = await keeping.keep();
+    const id = await keeping.keep();
     setBusy(false);
-    const id = window.location.pathname.split('/').at(-1) ?? '';
-    if (fine) await then(id);
+    if (id) await then(id);
   }
 
   async function sendLink(id: string) {

@@ -115,7 +115,7 @@ export function PlanDeeds({
                 void makeAndOpen(
                   `/api/plans/${plan.id}`,
                   { deed: 'duplicate' },
-                  (id) => `/ask/plans/compose/${id}` as Route,
+                  (id) => `/ask/plans/compose?plan=${id}` as Route,
                 ),
             )}
             {alive ? item('Cancel the plan', () => setShown('cancel')) : null}

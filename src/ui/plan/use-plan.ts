@@ -25,33 +25,26 @@ export function usePlanKeeping(
   const saving = useRef<Promise<unknown>>(Promise.resolve());
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
 
-  async function write(): Promise<boolean> {
+  async function write(): Promise<string | null> {
     const sent = newest.current;
-    if (!sent) return false;
+    if (!sent) return null;
     const body = JSON.parse(sent) as object;
     const before = current.current;
     const answer: Answer<Kept> = before
       ? await send('PUT', `/api/plans/${before.id}`, { ...body, revision: before.revision })
       : await send('POST', '/api/plans', body);
     setTrouble(answer.ok ? '' : (answer.fields[0]?.words ?? answer.words));
-    if (!answer.ok) return false;
+    if (!answer.ok) return null;
     current.current = answer.value;
     setKept(answer.value);
     setKeptText(sent);
-    // Its address from now on, for a reload. Past the framework, which would fetch that page anew at the next change of any
-    // row, and with it another composer than the one that is typed in.
-    if (!before)
-      History.prototype.replaceState.call(
-        window.history,
-        window.history.state,
-        '',
-        `/ask/plans/compose/${answer.value.id}`,
-      );
-    return true;
+    // Its address from now on; the page is the same, so nothing typed is taken away.
+    if (!before) window.history.replaceState(null, '', `/ask/plans/compose?plan=${answer.value.id}`);
+    return answer.value.id;
   }
 
-  /** Keeps what is typed now. */
-  function keep(): Promise<boolean> {
+  /** Keeps what is typed now. Resolves with the plan's id, or null where it could not be kept. */
+  function keep(): Promise<string | null> {
     clearTimeout(timer.current);
     const next = saving.current.then(write);
     saving.current = next.catch(() => undefined);

@@ -24,9 +24,14 @@ export default async function PlansLayout({ children }: { children: ReactNode })
             <div className="flex h-[34px] items-center gap-4">
               <b className="flex-1 font-semibold">Billing plans</b>
               {actor.role === 'reader' ? null : (
-                <Link className="link" href={'/ask/plans/new' as Route}>
-                  New plan
-                </Link>
+                <>
+                  <Link className="link" href={'/ask/plans/many' as Route}>
+                    From a table
+                  </Link>
+                  <Link className="link" href={'/ask/plans/compose' as Route}>
+                    New plan
+                  </Link>
+                </>
               )}
             </div>
             {rows.length === 0 ? (
