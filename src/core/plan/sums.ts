@@ -2,6 +2,7 @@ import { newLine, type Paper, wholePaper } from '../invoice/paper';
 import { type PaperProblem, type PaperSetting, readPaper, typedMinor, typedShare } from '../invoice/read-paper';
 import { minorDigits } from '../money/currency';
 import { RuleError } from '../rule-error';
+import type { Discount } from '../tally/document';
 import { percentOf } from '../tally/tally';
 import { firstCharges, type PlanContext, type PlanSums, type PlanTerms } from './plan';
 
@@ -28,6 +29,14 @@ export function chargedPaper(terms: PlanTerms, part: { readonly setUp: boolean; 
   };
 }
 
+/** A typed deposit in minor units; null for what is none, or for more than the whole in percent. */
+function depositOf(share: Discount | undefined | null, whole: bigint): bigint | null {
+  if (share === undefined) return 0n;
+  if (share === null) return null;
+  if ('amount' in share) return share.amount;
+  return Number(share.percent) > 100 ? null : percentOf(whole, share.percent, 'deposit');
+}
+
 /** What a plan's terms come to for this customer now, and what has to be put right; sums of what cannot be read are 0. */
 export function planReading(
   terms: PlanTerms,
@@ -43,9 +52,10 @@ export function planReading(
   const setUpMinor =
     fee !== null && fee > 0n ? readPaper(chargedPaper(terms, { setUp: true, free: true }), setting).tally.total : 0n;
   const share = terms.kind === 'instalments' ? typedShare(terms.deposit, digits) : undefined;
-  if (share === null) problems.push({ field: 'deposit', words: 'Write the deposit as 30% or as an amount.' });
-  const deposit = !share ? 0n : 'percent' in share ? percentOf(eachMinor, share.percent, 'deposit') : share.amount;
-  if (deposit > 0n && deposit >= eachMinor)
+  const deposit = depositOf(share, eachMinor);
+  if (deposit === null) problems.push({ field: 'deposit', words: 'Write the deposit as 30% or as an amount.' });
+  const paidFirst = deposit ?? 0n;
+  if (paidFirst > 0n && paidFirst >= eachMinor)
     problems.push({ field: 'deposit', words: 'The deposit is not less than the whole.' });
   if (!terms.name.trim()) problems.push({ field: 'name', words: 'Say what it is for: the customer reads this.' });
   if (eachMinor <= 0n) problems.push({ field: 'lines', words: 'Write what is charged, with a price.' });
@@ -54,7 +64,7 @@ export function planReading(
       field: 'pay',
       words: 'Parts of a balance are charged to a card. Write an invoice with part payments instead.',
     });
-  return { sums: { eachMinor, setUpMinor, depositMinor: deposit < eachMinor ? deposit : 0n }, currency, problems };
+  return { sums: { eachMinor, setUpMinor, depositMinor: paidFirst < eachMinor ? paidFirst : 0n }, currency, problems };
 }
 
 /** Why a plan's dates cannot be used, in words; null where they can. */

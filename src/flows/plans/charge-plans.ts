@@ -186,6 +186,7 @@ async function invoiceOf(
       {
         ...filled,
         customerId: customer.id,
+        title: filled.title || plan.terms.name,
         reference: plan.reference || filled.reference,
         ...(mails ? {} : { due: { kind: 'receipt' as const }, reminders: [] }),
         // Whoever pays a refused charge by its link may pay what is asked there.

@@ -194,6 +194,7 @@ async function balanceInvoice(tx: Tx, business: Business, plan: Plan, byName: st
     {
       ...paper,
       customerId: plan.customerId,
+      title: paper.title || plan.terms.name,
       reference: plan.reference || paper.reference,
       due: { kind: 'date', date: last },
       reminders: [],
