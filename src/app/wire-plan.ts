@@ -24,8 +24,6 @@ export function wirePlan(row: PlanRow, business: Business, today: CalendarDate):
     name: row.customer,
     under: `${row.name}, ${made}`,
     state: row.state === 'draft' ? 'Draft' : PLAN_STATE_WORDS[row.state],
-    kept: row.state,
-    refused: row.refusedCount > 0,
     share,
     minor: Number(row.chargedMinor),
     currency: row.currency,
@@ -38,6 +36,5 @@ export function wirePlan(row: PlanRow, business: Business, today: CalendarDate):
           : '',
     late: row.refusedCount > 0,
     group: GROUPS[row.state],
-    search: `${row.customer} ${row.name} ${row.number}`.toLowerCase(),
   };
 }

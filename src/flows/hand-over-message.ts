@@ -116,7 +116,7 @@ async function postShort({ message, business, invoice, request }: Subject): Prom
     return;
   }
   if (isPlanMessage(message.kind)) {
-    const text = await shortPlan(business, message, publicUrl);
+    const text = await shortPlan(business, message, publicUrl, await services().clock.now());
     await messenger.handOver({ key: message.id, way, to: message.toAddress, text });
     return;
   }

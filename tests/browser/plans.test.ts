@@ -13,6 +13,7 @@ import {
   comeIn,
   expectAccessible,
   fillCard,
+  give,
   openPage,
   press,
   type,
@@ -86,6 +87,13 @@ test('a plan is composed: every date and sum is drawn as one types, compared, ke
   await untilShown(page, 'was Sun 31 Jan');
   await untilShown(page, 'no 31st');
   await expectAccessible(page, 'plan composer');
+  await give(
+    page,
+    stack.folder,
+    'drawing of a chest.pdf',
+    '%PDF-1.4\n1 0 obj<</Type/Catalog>>endobj\ntrailer<</Root 1 0 R>>\n%%EOF\n',
+  );
+  await untilShown(page, 'drawing of a chest.pdf');
   await press(page, 'Compare', 'button');
   await untilShown(page, 'Side by side');
   await untilShown(page, 'Variant C');
@@ -219,6 +227,10 @@ test('the first payment of an offer that is repeated begins a plan', async () =>
   expect(payer.errors).toEqual([]);
   await payer.close();
   await visit(page, `${stack.web}/ask/plans`);
+  await untilShown(page, 'Casimir Holt');
+  // Found by the last digits of the card, too.
+  await type(page, 'Customer, plan, last four digits', '3211');
+  await untilTrue(page, () => !document.body.innerText.includes('Ida Marsh'));
   await untilShown(page, 'Casimir Holt');
 });
 

@@ -21,7 +21,7 @@ import type { AuthorisedHow } from '@/core/invoice/timeline';
 import type { ReceivedBy } from '@/core/ledger/movements';
 import { AFTERWARDS, type Afterwards, type ChargingPolicy, MOST_RETRIES } from '@/core/plan/dunning';
 import { PLAN_KINDS, type PlanKind, type PlanPay, type PlanTerms } from '@/core/plan/plan';
-import { CHARGE_STATES, type ChargeState } from '@/core/plan/state';
+import { CHARGE_STATES, type ChargeState, PLAN_STATES, type PlanState } from '@/core/plan/state';
 import { PaperInput } from './paper-input';
 import { ScheduleInput } from './repeat-input';
 import { trimmed } from './trimmed';
@@ -191,4 +191,15 @@ export class ManyPlansInput {
   @IsString() @MaxLength(1_000_000) text!: string;
   /** Made by the screen for one press; without it the rows are only looked at. */
   @IsOptional() @IsUUID() key?: string;
+}
+
+/** By which way a customer gets the link to their own page. */
+export class OwnPageWayInput {
+  @IsIn(['mail', 'text', 'chat']) way!: 'mail' | 'text' | 'chat';
+}
+
+/** Which plans are looked for: by words, and a state or those with a refused charge. */
+export class PlanListInput {
+  @IsOptional() @IsString() @MaxLength(120) words?: string;
+  @IsOptional() @IsIn(['', 'refused', ...PLAN_STATES]) show?: PlanState | 'refused' | '';
 }

@@ -249,14 +249,15 @@ export async function sendNewLink(token: string): Promise<void> {
   });
 }
 
-/** Mails a customer the link to their own page. @throws Refusal `customer-without-email` */
-export async function mailOwnPage(actor: Actor, customerId: string): Promise<void> {
+/** Sends a customer the link to their own page, where a card is added or replaced. @throws Refusal `customer-without-email`, `customer-without-phone` */
+export async function sendOwnPage(actor: Actor, customerId: string, way: 'mail' | 'text' | 'chat'): Promise<void> {
   requireRight(actor, 'ask');
   const now = await services().clock.now();
   await inBusiness(actor.businessId, async (tx) => {
     const customer = found(await customerById(tx, actor.businessId, customerId));
-    if (!customer.email) throw new Refusal('customer-without-email');
-    const to = { toName: customer.name, toAddress: customer.email };
+    if (way === 'mail' && !customer.email) throw new Refusal('customer-without-email');
+    if (way !== 'mail' && !customer.phone) throw new Refusal('customer-without-phone');
+    const to = { way, toName: customer.name, toAddress: way === 'mail' ? customer.email : customer.phone };
     const key = `own-page:${customerId}:${now.getTime()}`;
     await queueMessage(tx, actor.businessId, { kind: 'own-page', customerId, ...to, key }, now);
   });

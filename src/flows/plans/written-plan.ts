@@ -86,8 +86,10 @@ export async function writtenPlan(business: Business, message: Message, publicUr
 }
 
 /** The short text with the link of a plan, for a phone. */
-export async function shortPlan(business: Business, message: Message, publicUrl: string): Promise<string> {
+export async function shortPlan(business: Business, message: Message, publicUrl: string, now: Date): Promise<string> {
   const { customer, plan } = await subjectOf(business, message);
   const words = wordsOf(localeOf(business, customer)).plan;
+  if (message.kind === 'own-page')
+    return `${words.ownPageAt(business.name)}: ${ownPageLink(business.id, customer.id, now)}`;
   return `${words.linkSubject(business.name, plan?.terms.name ?? '')}: ${planLink(publicUrl, plan?.linkToken ?? '')}`;
 }

@@ -1,8 +1,9 @@
 'use client';
 import { useCallback, useEffect, useRef } from 'react';
+import { lineOfItem } from '@/core/invoice/item-line';
 import { MOST_LINES, newLine, type Paper, type PaperLine } from '@/core/invoice/paper';
 import { pastedLines } from '@/core/invoice/pasted-rows';
-import { type Item, type ItemOption, priceIn } from '@/core/item/item';
+import type { Item, ItemOption } from '@/core/item/item';
 import { say } from '../toasts';
 
 /** Goes to a field of the paper by its place (`customer`, `LINE-ID.price`). */
@@ -69,14 +70,7 @@ export function useLines(paper: Paper, change: Change) {
 
   const addItem = useCallback(
     (item: Item, option: ItemOption | null, currency: string) => {
-      const line = newLine(crypto.randomUUID(), item.unit, {
-        what: option ? `${item.name}, ${option.name}` : item.name,
-        price: priceIn(item, option, currency),
-        taxClass: item.taxClass,
-        itemId: item.id,
-        optionId: option?.id ?? null,
-        ...(item.description ? { note: item.description.slice(0, 1000) } : {}),
-      });
+      const line = lineOfItem(crypto.randomUUID(), item, option, currency);
       change((before) => {
         const last = before.lines.at(-1);
         const blank = last && !last.what.trim() && !last.price.trim();

@@ -12,7 +12,7 @@ import { send } from '../send';
 import { say, sayTrouble } from '../toasts';
 
 type Props = {
-  customer: { id: string; name: string; email: string };
+  customer: { id: string; name: string; email: string; phone: string };
   cards: readonly ShownCard[];
   plans: readonly { id: string; name: string; state: string }[];
   authorisations: readonly { id: string; words: string; withdrawn: string }[];
@@ -105,8 +105,8 @@ export function CustomerCards({ customer, cards, plans, authorisations, ownPage,
           </li>
         ))}
       </ul>
-      {cards.length > 0 || plans.length > 0 ? (
-        <p className="mt-2 flex gap-5">
+      {mayAsk || cards.length > 0 ? (
+        <p className="mt-2 flex flex-wrap gap-x-5">
           <button
             type="button"
             className="link"
@@ -115,7 +115,7 @@ export function CustomerCards({ customer, cards, plans, authorisations, ownPage,
               say('The link to the customer’s own page is copied; it is good for 7 days');
             }}
           >
-            Copy the link to their own page
+            Copy the link to their own page, for a new card
           </button>
           {customer.email && mayAsk ? (
             <button
@@ -124,12 +124,27 @@ export function CustomerCards({ customer, cards, plans, authorisations, ownPage,
               disabled={busy}
               onClick={() =>
                 void press(
-                  () => send('POST', `/api/customers/${customer.id}/own-page`, {}),
+                  () => send('POST', `/api/customers/${customer.id}/own-page`, { way: 'mail' }),
                   `The link is on its way to ${customer.email}`,
                 )
               }
             >
               Mail it
+            </button>
+          ) : null}
+          {customer.phone && mayAsk ? (
+            <button
+              type="button"
+              className="link"
+              disabled={busy}
+              onClick={() =>
+                void press(
+                  () => send('POST', `/api/customers/${customer.id}/own-page`, { way: 'text' }),
+                  `The link is on its way to ${customer.phone}`,
+                )
+              }
+            >
+              Send it as a text
             </button>
           ) : null}
         </p>

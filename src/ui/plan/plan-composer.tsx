@@ -179,7 +179,13 @@ export function PlanComposer(props: PlanComposerProps) {
             />
           </div>
           <div>
-            <PlanLines typed={typed} troubles={troubles} change={change} classes={taxClasses(taxes)} />
+            <PlanLines
+              typed={typed}
+              troubles={troubles}
+              change={change}
+              classes={taxClasses(taxes)}
+              currency={currency}
+            />
             {troubles.lines ? <FieldError>{troubles.lines}</FieldError> : null}
           </div>
           <div>

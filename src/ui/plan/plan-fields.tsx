@@ -1,8 +1,13 @@
 'use client';
 import { Plus, Trash2 } from 'lucide-react';
-import { newLine, type PaperLine } from '@/core/invoice/paper';
+import { useState } from 'react';
+import { lineOfItem } from '@/core/invoice/item-line';
+import { MOST_FILES, newLine, type PaperFile, type PaperLine } from '@/core/invoice/paper';
 import type { Schedule } from '@/core/plan/schedule';
-import { Field, SelectField, TextField, TickField } from '../field';
+import { ItemPicker } from '../composer/item-picker';
+import { upload } from '../composer/paper-after';
+import { Field, FieldError, SelectField, TextField, TickField } from '../field';
+import { FileDrop } from '../import/file-drop';
 import type { PlanTyped } from './plan-typed';
 
 type Props = {
@@ -44,7 +49,13 @@ export function Segment<Value extends string>({
 }
 
 /** What is charged: lines with a price, taxed by the customer's place. */
-export function PlanLines({ typed, troubles, change, classes }: Props & { classes: readonly string[] }) {
+export function PlanLines({
+  typed,
+  troubles,
+  change,
+  classes,
+  currency,
+}: Props & { classes: readonly string[]; currency: string }) {
   const set = (id: string, part: Partial<PaperLine>) =>
     change({ lines: typed.lines.map((line) => (line.id === id ? { ...line, ...part } : line)) });
   return (
@@ -95,17 +106,32 @@ export function PlanLines({ typed, troubles, change, classes }: Props & { classe
           </SelectField>
         </div>
       ))}
-      <button
-        type="button"
-        className="link link-small inline-flex items-center gap-1 justify-self-start"
-        onClick={() =>
-          change({
-            lines: [...typed.lines, newLine(crypto.randomUUID(), 'piece', { quantity: '1', taxesBy: 'place' })],
-          })
-        }
-      >
-        <Plus size={14} strokeWidth={1.6} aria-hidden="true" /> Another line
-      </button>
+      <div className="flex flex-wrap items-baseline gap-x-5">
+        <button
+          type="button"
+          className="link inline-flex items-center gap-1"
+          onClick={() =>
+            change({
+              lines: [...typed.lines, newLine(crypto.randomUUID(), 'piece', { quantity: '1', taxesBy: 'place' })],
+            })
+          }
+        >
+          <Plus size={14} strokeWidth={1.6} aria-hidden="true" /> Another line
+        </button>
+        <ItemPicker
+          currency={currency}
+          onChoose={(item, option) => {
+            const line = { ...lineOfItem(crypto.randomUUID(), item, option, currency), quantity: '1' };
+            const last = typed.lines.at(-1);
+            // A line that is only called as the plan is gives way.
+            const empty = last && !last.price.trim() && (last.what === '' || last.what === typed.name);
+            change({
+              lines: empty ? typed.lines.toSpliced(-1, 1, line) : [...typed.lines, line],
+              ...(typed.name.trim() ? {} : { name: line.what }),
+            });
+          }}
+        />
+      </div>
     </fieldset>
   );
 }
@@ -228,6 +254,49 @@ export function PlanRhythm({ typed, troubles, change, hasHolidays }: Props & { h
   );
 }
 
+/** Files that go with the plan's invoices, and stay with the plan. */
+function PlanFiles({
+  files,
+  onChange,
+}: {
+  files: readonly PaperFile[];
+  onChange: (files: readonly PaperFile[]) => void;
+}) {
+  const [trouble, setTrouble] = useState('');
+  return (
+    <div>
+      <span className="label mb-1">Files</span>
+      <ul>
+        {files.map((file) => (
+          <li key={file.id} className="flex items-baseline gap-3 border-b border-rule py-1">
+            <span className="min-w-0 flex-1 truncate">{file.name}</span>
+            <button
+              type="button"
+              className="link link-small"
+              aria-label={`Take ${file.name} away`}
+              onClick={() => onChange(files.filter(({ id }) => id !== file.id))}
+            >
+              Away
+            </button>
+          </li>
+        ))}
+      </ul>
+      {files.length < MOST_FILES ? (
+        <FileDrop
+          label="Add a file"
+          accept=".pdf,.png,.jpg,.jpeg,.gif,.webp,.tif,.tiff,.docx,.xlsx,.csv"
+          onFile={async (file) => {
+            const answer = await upload(file, 'attachment');
+            setTrouble(answer.ok ? '' : answer.words);
+            if (answer.ok) onChange([...files, { ...answer.value, approve: false }]);
+          }}
+        />
+      ) : null}
+      {trouble ? <FieldError>{trouble}</FieldError> : null}
+    </div>
+  );
+}
+
 /** What differs between a membership and parts of a balance, and how the customer is told. */
 export function PlanMore({ typed, troubles, change, leftText }: Props & { leftText: string }) {
   const parts = typed.kind === 'instalments';
@@ -305,6 +374,7 @@ export function PlanMore({ typed, troubles, change, leftText }: Props & { leftTe
         maxLength={80}
         onChange={(event) => change({ reference: event.target.value })}
       />
+      <PlanFiles files={typed.files} onChange={(files) => change({ files })} />
       <TextField
         label="Private note"
         value={typed.memo}

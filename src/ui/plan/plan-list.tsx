@@ -1,11 +1,15 @@
 'use client';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { PLAN_STATE_WORDS, type PlanState } from '@/core/plan/state';
 import { ListGroups } from '../list/list-group';
 import type { ListRow } from '../list/list-row';
+import { send } from '../send';
+import { sayTrouble } from '../toasts';
+
+const PAUSE_MS = 160;
 
 /** A plan in its list. */
-export type WirePlan = ListRow & { readonly kept: PlanState; readonly refused: boolean; readonly search: string };
+export type WirePlan = ListRow;
 
 const HEADS = ['Active', 'Paused', 'Waiting for card', 'Drafts', 'Over'].map((name) => ({ name }));
 
@@ -21,19 +25,33 @@ export function PlanList({
 }) {
   const [words, setWords] = useState('');
   const [show, setShow] = useState<PlanState | 'refused' | ''>('');
+  const [found, setFound] = useState<readonly WirePlan[] | null>(null);
   const refused = counts.reduce((sum, one) => sum + one.refused, 0);
-  const wanted = words.trim().toLowerCase();
-  const shown = rows.filter(
-    (row) =>
-      (!wanted || row.search.includes(wanted)) && (!show || (show === 'refused' ? row.refused : row.kept === show)),
-  );
+  useEffect(() => {
+    if (!words.trim() && !show) return setFound(null);
+    const asked = new AbortController();
+    const timer = setTimeout(async () => {
+      const query = new URLSearchParams({ words: words.trim(), show });
+      const answer = await send<WirePlan[]>('GET', `/api/plans?${query.toString()}`, undefined, {
+        signal: asked.signal,
+      });
+      if (asked.signal.aborted) return;
+      if (answer.ok) setFound(answer.value);
+      else sayTrouble(answer.words);
+    }, PAUSE_MS);
+    return () => {
+      clearTimeout(timer);
+      asked.abort();
+    };
+  }, [words, show]);
+  const shown = found ?? rows;
   return (
     <>
       <div className="flex items-center gap-2 pb-1">
         <input
           type="search"
-          aria-label="Customer, plan or number"
-          placeholder="Customer, plan or number"
+          aria-label="Customer, plan, last four digits"
+          placeholder="Customer, plan, last four digits"
           className="input"
           value={words}
           onChange={(event) => setWords(event.target.value)}

@@ -1,5 +1,5 @@
 import { type CalendarDate, isCalendarDate } from '@/core/dates/calendar-date';
-import { newLine, type PaperLine, wholePaper } from '@/core/invoice/paper';
+import { newLine, type PaperFile, type PaperLine, wholePaper } from '@/core/invoice/paper';
 import type { PlanKind, PlanPay, PlanTerms } from '@/core/plan/plan';
 import type { Schedule } from '@/core/plan/schedule';
 
@@ -26,6 +26,7 @@ export type PlanTyped = {
   readonly pay: PlanPay;
   readonly receipts: boolean;
   readonly noticeDays: string;
+  readonly files: readonly PaperFile[];
   readonly memo: string;
   readonly reference: string;
 };
@@ -51,6 +52,7 @@ export const newTyped = (start: CalendarDate, lineId: string): PlanTyped => ({
   pay: 'card',
   receipts: true,
   noticeDays: '',
+  files: [],
   memo: '',
   reference: '',
 });
@@ -80,6 +82,7 @@ export function typedOf(terms: PlanTerms, memo: string, reference: string): Plan
     pay: terms.pay,
     receipts: terms.receipts,
     noticeDays: terms.noticeDays === null ? '' : String(terms.noticeDays),
+    files: terms.paper.files,
     memo,
     reference,
   };
@@ -122,7 +125,7 @@ export function scheduleTyped(typed: PlanTyped): { schedule: Schedule } | { fiel
 export const termsTyped = (typed: PlanTyped, customerId: string | null, schedule: Schedule): PlanTerms => ({
   kind: typed.kind,
   name: typed.name,
-  paper: wholePaper({ customerId, lines: typed.lines, due: { kind: 'days', days: 14 } }),
+  paper: wholePaper({ customerId, lines: typed.lines, files: typed.files, due: { kind: 'days', days: 14 } }),
   schedule,
   firstNow: typed.firstNow,
   setUp: typed.kind === 'membership' ? typed.setUp : '',

@@ -105,7 +105,14 @@ export default async function TodayPage() {
         </p>
         <div className="mt-4 grid items-start gap-x-9 gap-y-6 lg:grid-cols-[minmax(0,760fr)_minmax(0,428fr)]">
           <section aria-label="Needs a hand">
-            <h2 className="title-section pb-2">Needs a hand</h2>
+            <div className="flex items-baseline justify-between pb-2">
+              <h2 className="title-section">Needs a hand</h2>
+              {queue.some(({ kind }) => kind === 'charge') ? (
+                <Link href={'/money/upcoming?state=refused' as Route} className="link">
+                  Several refused charges at once
+                </Link>
+              ) : null}
+            </div>
             <div className="sheet">
               {queue.length === 0 ? (
                 <Empty words="Everything is in hand. What is late, refused or not delivered appears here." />

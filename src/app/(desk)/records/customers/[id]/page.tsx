@@ -82,7 +82,7 @@ export default async function CustomerPage({ params }: Props) {
         ))}
       </ul>
       <CustomerCards
-        customer={{ id, name: sheet.customer.name, email: sheet.customer.email }}
+        customer={{ id, name: sheet.customer.name, email: sheet.customer.email, phone: sheet.customer.phone }}
         cards={plans.cards}
         plans={plans.plans.map((plan) => ({ id: plan.id, name: plan.terms.name, state: PLAN_STATE_WORDS[plan.state] }))}
         authorisations={plans.authorisations.map((one) => ({

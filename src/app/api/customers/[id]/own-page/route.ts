@@ -1,4 +1,5 @@
-import { desk, Nothing } from '@/app/answer';
-import { mailOwnPage } from '@/flows/plans/own-page';
+import { desk } from '@/app/answer';
+import { OwnPageWayInput } from '@/app/input/plan-input';
+import { sendOwnPage } from '@/flows/plans/own-page';
 
-export const POST = desk(Nothing, (actor, { params }) => mailOwnPage(actor, params.id ?? ''));
+export const POST = desk(OwnPageWayInput, (actor, { input, params }) => sendOwnPage(actor, params.id ?? '', input.way));
