@@ -198,6 +198,9 @@ export async function doOnOwnPage(token: string, asked: OwnDeed, address: string
   }
 }
 
+/** How many cards one customer may give in an hour: a page of one's own is no place to try out cards. */
+const NEW_CARDS = { name: 'own-page-cards', attempts: 8, seconds: 3600 };
+
 /** A new card comes first from now on; what was refused is tried again with it. */
 async function replaceCard(
   self: { businessId: string; name: string },
@@ -208,6 +211,7 @@ async function replaceCard(
 ): Promise<void> {
   const { businessId } = self;
   if (!asked.agrees || !asked.name?.trim()) throw new Refusal('authorise-first');
+  if ((await countAttempt(NEW_CARDS, customerId)) > 0) throw new Refusal('too-many-attempts');
   const card = await keepCard(businessId, customerId, asked.cardToken ?? '', asked.key ?? randomUUID(), asked.name);
   await inBusiness(businessId, async (tx) => {
     const business = await businessById(tx, businessId);

@@ -19,6 +19,8 @@ import { removeCard } from './cards-on-file';
 import { chargeAgain, chargeDue } from './charge-plans';
 import { payAtDesk } from './desk-payment';
 import { checkPlans, makePlans } from './many-plans';
+import { doOnOwnPage, ownPage } from './own-page';
+import { ownPageToken } from './own-page-link';
 import {
   cancelPlan,
   changeAmount,
@@ -388,6 +390,61 @@ describe('by link', () => {
     );
     expect((await plan(id)).state).toBe('draft');
   });
+});
+
+test('a number that the scheme replaced silently goes on being charged, and is shown as it is now; a card taken away is not', async () => {
+  await clock('2027-03-01');
+  const { id, customerId } = await runningPlan(house, workshop.standIns, planTerms(house, '2027-03-01'), [
+    'lumen-replaced',
+  ]);
+  const cards = () => readBusiness(house.business.id, (db) => cardsOf(db, house.business.id, customerId));
+  await due();
+  const [before] = await cards();
+  await clock('2027-04-01');
+  await due();
+  const [after] = await cards();
+  expect(after?.id).toBe(before?.id);
+  expect(after?.last4).not.toBe(before?.last4);
+  expect(after?.fingerprint).not.toBe(before?.fingerprint);
+  await removeCard(house.owner, before?.id ?? '');
+  await clock('2027-05-01');
+  await due();
+  expect((await told(id, 3)).map((text) => text.split(' ')[0])).toEqual(['charged', 'charged', 'refused']);
+});
+
+test('a customer’s own page: a link that is over or altered opens nothing, and nobody tries out cards there', async () => {
+  await clock('2027-07-01', '12:00');
+  const { customerId } = await runningPlan(house, workshop.standIns, planTerms(house, '2027-08-01'));
+  const now = at('2027-07-01', '12:00');
+  const token = ownPageToken(house.business.id, customerId, now);
+  expect(await ownPage(token)).toMatchObject({ over: false, name: 'Otto Reed', plans: [{ state: 'active' }] });
+  expect(await ownPage(`x${token}`)).toBeNull();
+  const card = async () =>
+    doOnOwnPage(
+      token,
+      {
+        deed: 'card',
+        agrees: true,
+        name: 'Otto',
+        key: randomUUID(),
+        cardToken: await cardToken(workshop.standIns, 'lumen-good'),
+      },
+      '203.0.113.9',
+    );
+  await expect(doOnOwnPage(token, { deed: 'card', agrees: false, name: 'Otto' }, '203.0.113.9')).rejects.toMatchObject({
+    code: 'authorise-first',
+  });
+  for (let tries = 0; tries < 8; tries++) await card();
+  await expect(card()).rejects.toMatchObject({ code: 'too-many-attempts' });
+  // The same card again and again is one card.
+  expect((await ownPage(token))?.cards).toHaveLength(2);
+  const other = await runningPlan(house, workshop.standIns, planTerms(house, '2027-08-01'));
+  await expect(doOnOwnPage(token, { deed: 'withdraw', planId: other.id }, '203.0.113.9')).rejects.toMatchObject({
+    code: 'not-found',
+  });
+  await clock('2027-07-09', '12:00');
+  expect(await ownPage(token)).toMatchObject({ over: true, name: '', plans: [], receipts: [] });
+  await expect(card()).rejects.toMatchObject({ code: 'link-over' });
 });
 
 test('many from a table: every row is looked at, the right ones are made and sent once, however often it is pressed', async () => {
