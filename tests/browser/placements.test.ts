@@ -18,6 +18,7 @@ import {
   openPage,
   press,
   pressOn,
+  pressUntilShown,
   type,
   until,
   untilShown,
@@ -190,8 +191,7 @@ test('a hosted page is built from blocks, published, seen, and paid from', async
   await type(visitor.page, 'Name', 'Perpetua Vane');
   await type(visitor.page, 'E-mail address', 'perpetua@vane.example');
   await fillCard(visitor.page, 'corvid-good');
-  await press(visitor.page, 'Pay $50.00', 'button');
-  await untilShown(visitor.page, 'has received your gift');
+  await pressUntilShown(visitor.page, 'Pay $50.00', 'has received your gift');
   await visit(visitor.page, address);
   // 50.00 of 500.00.
   await untilShown(visitor.page, '$50.00 / $500.00');

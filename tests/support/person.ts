@@ -34,8 +34,21 @@ async function listening(page: Page | Frame, selector: string): Promise<ElementH
 export const byName = (page: Page | Frame, name: string, role = ''): Promise<ElementHandle<Element> | null> =>
   listening(page, `::-p-aria([name="${name}"]${role ? `[role="${role}"]` : ''})`);
 
+/** Presses it once nothing lies over it: a bar that leads to what is out of sight goes a moment after that has come into sight. */
 export async function press(page: Page | Frame, name: string, role = ''): Promise<void> {
   const element = await byName(page, name, role);
+  await element?.scrollIntoView();
+  await page
+    .waitForFunction(
+      (one) => {
+        const { x, y, width, height } = (one as Element).getBoundingClientRect();
+        const hit = document.elementFromPoint(x + width / 2, y + height / 2);
+        return hit !== null && ((one as Element).contains(hit) || hit.contains(one as Element));
+      },
+      { timeout: 5000, polling: 60 },
+      element,
+    )
+    .catch(() => null);
   await element?.click();
 }
 
@@ -116,6 +129,22 @@ export async function visitAgain(page: Page): Promise<void> {
 export async function goBack(page: Page): Promise<void> {
   await page.goBack();
   await settled(page);
+}
+
+/** Presses a button until the page shows these words: a busy computer may swallow a press, and a second one does no harm. */
+export async function pressUntilShown(page: Page | Frame, name: string, words: string): Promise<void> {
+  for (let tries = 0; tries < 3; tries++) {
+    if (await page.$(`::-p-aria([name="${name}"][role="button"])`)) await press(page, name, 'button');
+    const there = await page
+      .waitForFunction(
+        (wanted: string) => document.body?.innerText.replace(/\s+/g, ' ').includes(wanted),
+        { timeout: PATIENCE, polling: 120 },
+        words,
+      )
+      .catch(() => null);
+    if (there) return;
+  }
+  throw new Error(`${name} does not lead to “${words}”: ${await shown(page)}`);
 }
 
 /** Presses a button until it has led on: a page just shown may not listen yet, and a press then goes nowhere. */
