@@ -38,6 +38,8 @@ export default defineConfig({
           testTimeout: 420_000,
           hookTimeout: 600_000,
           fileParallelism: false,
+          // A computer that stands still for a while may swallow a press; what fails twice in a row is no accident.
+          retry: 1,
         },
       },
     ],
