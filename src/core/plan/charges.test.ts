@@ -93,6 +93,10 @@ describe('what is charged, when, and why then', () => {
     const endless = terms({ kind: 'instalments' });
     expect(() => forecast(endless, planReading(endless, setting).sums, context)).toThrow(RuleError);
     expect(dateTrouble(endless, planReading(endless, setting).sums, context)).toContain('how many payments');
+    const ages = terms({
+      schedule: { unit: 'day', every: 1, start: day('2026-01-01'), ends: { on: day('2199-01-01') } },
+    });
+    expect(dateTrouble(ages, planReading(ages, setting).sums, context)).toContain('more dates than anybody');
     const crumbs = terms({ kind: 'instalments', schedule: { ...terms().schedule, ends: { after: 40 } } }, '0.20');
     expect(dateTrouble(crumbs, planReading(crumbs, setting).sums, context)).toContain('fewer payments');
     const problems = planReading(

@@ -4,7 +4,7 @@ import { minorDigits } from '../money/currency';
 import { RuleError } from '../rule-error';
 import type { Discount } from '../tally/document';
 import { percentOf } from '../tally/tally';
-import { firstCharges, type PlanContext, type PlanSums, type PlanTerms } from './plan';
+import { forecast, type PlanContext, type PlanSums, type PlanTerms } from './plan';
 
 /** The line that the set-up fee makes on the first invoice; it is taxed as the first line is. */
 const SET_UP_LINE = '00000000-0000-4000-8000-00000000000a';
@@ -70,8 +70,9 @@ export function planReading(
 /** Why a plan's dates cannot be used, in words; null where they can. */
 export function dateTrouble(terms: PlanTerms, sums: PlanSums, context: PlanContext): string | null {
   try {
-    const { charges } = firstCharges(terms, sums, context, 1);
-    return charges.length === 0 ? 'This schedule has no date at all. Change its start or its end.' : null;
+    return forecast(terms, sums, context).charges.length === 0
+      ? 'This schedule has no date at all. Change its start or its end.'
+      : null;
   } catch (error) {
     if (!(error instanceof RuleError)) throw error;
     if (error.message.startsWith('count'))

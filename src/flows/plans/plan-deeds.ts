@@ -17,7 +17,7 @@ import { Refusal } from '../refusal';
 import { withdrawAuthorisation } from './authorise';
 import { askToCharge, billCharge } from './charge-plans';
 import { planAhead } from './plan-ahead';
-import { chargeInstant } from './plan-setting';
+import { chargeInstant, planStanding } from './plan-setting';
 import { endPlan, pausePlanNow, resumed } from './plan-state';
 import { keepPlan } from './plans';
 
@@ -164,7 +164,7 @@ export async function takeAsPaid(actor: Actor, chargeId: string, by: ReceivedBy,
   });
 }
 
-/** Charges another sum from the next date on: the price of the first line. Parts of a balance stay as they were agreed. */
+/** Charges another sum from the next date on: the price of the first line. Parts of a balance stay as they were agreed. @throws Refusal `plan-not-ready` for what is no price */
 export const changeAmount = (actor: Actor, planId: string, price: string): Promise<void> =>
   withPlan(actor, planId, async (tx, business, plan, now) => {
     if (plan.terms.kind !== 'membership') throw new Refusal('charge-settled');
@@ -172,6 +172,8 @@ export const changeAmount = (actor: Actor, planId: string, price: string): Promi
     if (!first) throw new Refusal('plan-not-ready');
     const paper = { ...plan.terms.paper, lines: [{ ...first, price }, ...more] };
     const changed = { ...plan, terms: { ...plan.terms, paper } };
+    const { problems } = await planStanding(tx, business, changed);
+    if (problems.length > 0) throw new Refusal('plan-not-ready', problems);
     await deleteUpcoming(tx, business.id, planId);
     if (plan.state === 'active') await planAhead(tx, business, changed, now);
     else await updatePlan(tx, business.id, changed, now);

@@ -272,6 +272,8 @@ describe('by hand', () => {
       'upcoming 2026-11-09 2200',
     ]);
     await skipCharge(house.owner, (await charges(id))[4]?.id ?? '');
+    for (const wrong of ['', 'much', '0', '-5'])
+      await expect(changeAmount(house.owner, id, wrong), wrong).rejects.toMatchObject({ code: 'plan-not-ready' });
     await changeAmount(house.owner, id, '30.00');
     const rest = (await charges(id)).filter(({ state }) => state === 'upcoming');
     expect(rest.some(({ nominal }) => nominal === '2026-12-03')).toBe(false);
