@@ -33,3 +33,8 @@ export async function send<T>(
     return UNREACHABLE;
   }
 }
+
+/** What an answer says is wrong, the first named place before the whole; empty when nothing is. */
+export const troubleOf = (
+  answer: { ok: true } | { ok: false; words: string; fields: readonly { words: string }[] },
+): string => (answer.ok ? '' : (answer.fields[0]?.words ?? answer.words));

@@ -9,7 +9,7 @@ import { Field, FieldError, SelectField } from '../field';
 import { FileDrop } from '../import/file-drop';
 import { RecordTicks } from '../records/record-ticks';
 import type { RecordPage } from '../records/use-record-pages';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 
 type Row = { customer: string; own: OwnWords };
 
@@ -51,7 +51,7 @@ export function BatchForm({
     const body = { invoiceId, name, group, customerIds: [...chosen.keys()], rows, how: sendBy(way) };
     const answer = await send<{ id: string }>('POST', '/api/batches', body);
     setBusy(false);
-    if (!answer.ok) return setTrouble(answer.fields[0]?.words ?? answer.words);
+    if (!answer.ok) return setTrouble(troubleOf(answer));
     router.push(`/ask/batch/${answer.value.id}` as Route);
   }
 

@@ -9,7 +9,7 @@ import { figureText, moneyText } from '@/core/money/money-text';
 import { Empty } from '../empty';
 import { Field } from '../field';
 import { FormDialog } from '../form-dialog';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 
 /** A code as its table shows it; amounts in minor units. */
@@ -100,7 +100,7 @@ export function CodeTable({
     setBusy(false);
     if (!answer.ok) {
       setTroubles(Object.fromEntries(answer.fields.map(({ field, words }) => [field, words])));
-      return answer.fields[0]?.words ?? answer.words;
+      return troubleOf(answer);
     }
     setEditing(null);
     setTroubles({});

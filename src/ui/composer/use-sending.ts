@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useCallback, useState } from 'react';
 import type { SendWith } from '@/core/invoice/send-with';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 import type { useDraft } from './use-draft';
 
@@ -46,7 +46,7 @@ export function useSending({
       return failed('The last change could not be kept, so nothing was sent. Try again in a moment.');
     const body = { revision: draft.latestRevision(), how, ...(on ? { on } : {}) };
     const answer = await send<{ number?: string }>('POST', `/api/invoices/${id}/send`, body);
-    if (!answer.ok) return failed(answer.fields[0]?.words ?? answer.words);
+    if (!answer.ok) return failed(troubleOf(answer));
     if (on) {
       setSending('no');
       router.refresh();

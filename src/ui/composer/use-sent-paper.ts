@@ -5,7 +5,7 @@ import type { PaperLine } from '@/core/invoice/paper';
 import type { Item } from '@/core/item/item';
 import { typedDecimal } from '@/core/money/typed';
 import { useMakeAndOpen } from '../make-and-open';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 import type { useDraft } from './use-draft';
 
@@ -38,7 +38,7 @@ export function useSentPaper(id: string, draft: ReturnType<typeof useDraft>, cur
         pictureId: null,
         options: [],
       });
-      if (!answer.ok) return sayTrouble(answer.fields[0]?.words ?? answer.words);
+      if (!answer.ok) return sayTrouble(troubleOf(answer));
       changeLine(lineId, { itemId: answer.value.id });
       say('Kept as an item', { label: 'See it', onClick: () => window.open(`/records/items/${answer.value.id}`) });
     },
@@ -48,7 +48,7 @@ export function useSentPaper(id: string, draft: ReturnType<typeof useDraft>, cur
   /** Resolves with what went wrong, or an empty text. */
   const keepTemplate = async (name: string): Promise<string> => {
     const answer = await send('POST', '/api/templates', { name, paper: latest.current });
-    if (!answer.ok) return answer.fields[0]?.words ?? answer.words;
+    if (!answer.ok) return troubleOf(answer);
     say(`“${name}” is kept as a template`);
     router.refresh();
     return '';
@@ -70,7 +70,7 @@ export function useSentPaper(id: string, draft: ReturnType<typeof useDraft>, cur
   const changeSent = async (version: number, tell: boolean): Promise<string> => {
     const answer = await send('POST', `/api/invoices/${id}/change`, { version, tell, paper: latest.current });
     if (answer.ok) say(tell ? 'The invoice is changed, and the customer is told' : 'The invoice is changed');
-    return answer.ok ? '' : (answer.fields[0]?.words ?? answer.words);
+    return troubleOf(answer);
   };
   /** Gives a repeat what stands here, from its next date on. */
   const sayFromNextOn = async (repeatId: string): Promise<void> => {

@@ -8,7 +8,8 @@ import { Field } from '../field';
 import { FormDialog } from '../form-dialog';
 import { AuthorisationFields, givenSent, newGiven } from '../plan/authorisation-fields';
 import { CardEntry, type CardEntryHandle } from '../plan/card-entry';
-import { send } from '../send';
+import { usePress } from '../press';
+import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 
 type Props = {
@@ -24,23 +25,14 @@ type Props = {
 
 /** A customer's cards on file in the order in which they are tried, plans, authorisations; a payment at the desk. */
 export function CustomerCards({ customer, cards, plans, authorisations, ownPage, fieldsUrl, mayAsk }: Props) {
-  const router = useRouter();
+  const { busy, pressed } = usePress();
   const [shown, setShown] = useState<'' | 'add' | 'pay'>('');
-  const [busy, setBusy] = useState(false);
 
-  async function press(work: () => ReturnType<typeof send>, done: string) {
-    setBusy(true);
-    const answer = await work();
-    setBusy(false);
-    if (!answer.ok) return sayTrouble(answer.words);
-    say(done);
-    router.refresh();
-  }
   const move = (at: number) => {
     const ids = cards.map(({ id }) => id);
     const [card] = ids.splice(at, 1);
     if (card) ids.splice(at - 1, 0, card);
-    return press(() => send('PUT', '/api/cards', { customerId: customer.id, ids }), 'The order is changed');
+    return pressed('/api/cards', { customerId: customer.id, ids }, 'The order is changed', 'PUT');
   };
   return (
     <section className="mt-7">
@@ -79,7 +71,7 @@ export function CustomerCards({ customer, cards, plans, authorisations, ownPage,
                 type="button"
                 className="link link-small"
                 disabled={busy}
-                onClick={() => void press(() => send('DELETE', `/api/cards/${card.id}`), 'The card is taken away')}
+                onClick={() => void pressed(`/api/cards/${card.id}`, {}, 'The card is taken away', 'DELETE')}
               >
                 Take away
               </button>
@@ -123,8 +115,9 @@ export function CustomerCards({ customer, cards, plans, authorisations, ownPage,
               className="link"
               disabled={busy}
               onClick={() =>
-                void press(
-                  () => send('POST', `/api/customers/${customer.id}/own-page`, { way: 'mail' }),
+                void pressed(
+                  `/api/customers/${customer.id}/own-page`,
+                  { way: 'mail' },
                   `The link is on its way to ${customer.email}`,
                 )
               }
@@ -138,8 +131,9 @@ export function CustomerCards({ customer, cards, plans, authorisations, ownPage,
               className="link"
               disabled={busy}
               onClick={() =>
-                void press(
-                  () => send('POST', `/api/customers/${customer.id}/own-page`, { way: 'text' }),
+                void pressed(
+                  `/api/customers/${customer.id}/own-page`,
+                  { way: 'text' },
                   `The link is on its way to ${customer.phone}`,
                 )
               }
@@ -181,7 +175,7 @@ function AddCard({ customer, fieldsUrl, onClose }: Pick<Props, 'customer' | 'fie
       given: agreed,
     });
     setBusy(false);
-    if (!answer.ok) return answer.fields[0]?.words ?? answer.words;
+    if (!answer.ok) return troubleOf(answer);
     say('The card is on file');
     onClose();
     router.refresh();
@@ -239,7 +233,7 @@ function DeskPayment({
       ...(token ? { cardToken: token.token } : { cardId: chosen }),
     });
     setBusy(false);
-    if (!answer.ok) return answer.fields[0]?.words ?? answer.words;
+    if (!answer.ok) return troubleOf(answer);
     if (answer.value.state === 'approval' && answer.value.url) {
       // The holder approves at the bank, on this screen, and is led back to the invoice.
       location.assign(answer.value.url);

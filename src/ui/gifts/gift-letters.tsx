@@ -5,7 +5,7 @@ import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { Empty } from '../empty';
 import { SelectField } from '../field';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 
 type Donor = {
@@ -53,7 +53,7 @@ export function GiftLetters({
     const body = { year, customerIds: [...ticked], requestKey: key.current };
     const answer = await send<{ letters: number }>('POST', '/api/gift-letters', body);
     setBusy(false);
-    if (!answer.ok) return sayTrouble(answer.fields[0]?.words ?? answer.words);
+    if (!answer.ok) return sayTrouble(troubleOf(answer));
     key.current = '';
     setTicked(new Set());
     say(answer.value.letters === 1 ? '1 letter is on its way' : `${answer.value.letters} letters are on their way`);

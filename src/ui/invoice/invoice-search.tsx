@@ -10,7 +10,7 @@ import { NameDialog } from '../composer/name-dialog';
 import { Field, SelectField } from '../field';
 import { FileDrop } from '../import/file-drop';
 import { type ListRow, ListRowLink } from '../list/list-row';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 import { CancelDialog } from './sheet-dialogs';
 
@@ -153,7 +153,7 @@ export function InvoiceSearch({
         | { ok: true; value: { id: string } }
         | { ok: false; words: string; fields: { words: string }[] };
       if (answer.ok) router.push(`/ask/compose/${answer.value.id}` as Route);
-      else sayTrouble(answer.fields[0]?.words ?? answer.words);
+      else sayTrouble(troubleOf(answer));
     } catch {
       sayTrouble('No connection. Choose the file again in a moment.');
     }
@@ -412,7 +412,7 @@ export function InvoiceSearch({
         onClose={() => setNaming(false)}
         onName={async (name) => {
           const answer = await send('POST', '/api/saved', { name, asked: ask });
-          if (!answer.ok) return answer.fields[0]?.words ?? answer.words;
+          if (!answer.ok) return troubleOf(answer);
           setNaming(false);
           say(`“${name}” is kept`);
           router.refresh();

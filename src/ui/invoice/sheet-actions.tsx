@@ -3,10 +3,11 @@ import { Ellipsis } from 'lucide-react';
 import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { sendBy } from '@/core/invoice/send-with';
 import { useMakeAndOpen } from '../make-and-open';
-import { type Answer, send } from '../send';
+import { usePress } from '../press';
+import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 import { CancelDialog, CreditDialog, ReceivedDialog, WordsDialog } from './sheet-dialogs';
 
@@ -26,32 +27,9 @@ export type SheetActionsOf = {
   readonly reminderText: string;
 };
 
-/** One press, one deed: the key is made once and kept until it succeeded. */
-function usePress() {
-  const router = useRouter();
-  const key = useRef('');
-  const [busy, setBusy] = useState(false);
-  async function press(path: string, body: object, done: string): Promise<Answer<unknown>> {
-    setBusy(true);
-    key.current ||= crypto.randomUUID();
-    const answer = await send('POST', path, { requestKey: key.current, ...body });
-    setBusy(false);
-    if (answer.ok) {
-      key.current = '';
-      say(done);
-      router.refresh();
-    }
-    return answer;
-  }
-  return { busy, press };
-}
-
-/** What a dialog shows of an answer: what went wrong, or nothing. */
-const troubleOf = (answer: Answer<unknown>): string => (answer.ok ? '' : (answer.fields[0]?.words ?? answer.words));
-
 /** Reminding with words that can be changed. */
 function RemindDialog({ of, open, onClose }: { of: SheetActionsOf; open: boolean; onClose: () => void }) {
-  const { busy, press } = usePress();
+  const { busy, press } = usePress({ keyed: true });
   return (
     <WordsDialog
       open={open}
@@ -75,7 +53,7 @@ function RemindDialog({ of, open, onClose }: { of: SheetActionsOf; open: boolean
 
 /** The next step as one button: reminding where it is late, sending again where it was not paid. */
 export function NextDeed({ of, remind }: { of: SheetActionsOf; remind: boolean }) {
-  const { busy, press } = usePress();
+  const { busy, press } = usePress({ keyed: true });
   const [writing, setWriting] = useState(false);
   if (!of.to) return <span className="text-soft">No e-mail address</span>;
   return (
@@ -100,7 +78,7 @@ export function NextDeed({ of, remind }: { of: SheetActionsOf; remind: boolean }
 
 /** Reminds with the usual words, from where many are looked at. */
 export function RemindAtOnce({ invoiceId, to, strong }: { invoiceId: string; to: string; strong: boolean }) {
-  const { busy, press } = usePress();
+  const { busy, press } = usePress({ keyed: true });
   return (
     <button
       type="button"
@@ -119,7 +97,7 @@ export function RemindAtOnce({ invoiceId, to, strong }: { invoiceId: string; to:
 /** Everything else that can be done with a sent invoice. */
 export function MoreDeeds({ of, open }: { of: SheetActionsOf; open: boolean }) {
   const router = useRouter();
-  const { busy, press } = usePress();
+  const { busy, press } = usePress({ keyed: true });
   const { compose } = useMakeAndOpen();
   const [dialog, setDialog] = useState<'received' | 'credit' | 'cancel' | 'remind' | null>(null);
   const base = `/api/invoices/${of.invoiceId}`;
@@ -239,7 +217,7 @@ export function AnswerDeed({ questionId, question }: { questionId: string; quest
           setBusy(true);
           const answer = await send('POST', `/api/questions/${questionId}`, { text });
           setBusy(false);
-          if (!answer.ok) return answer.fields[0]?.words ?? answer.words;
+          if (!answer.ok) return troubleOf(answer);
           setOpen(false);
           say('The answer is on its way');
           router.refresh();

@@ -8,7 +8,7 @@ import { UNIT_SIGNS } from '../composer/line-row';
 import { upload } from '../composer/paper-after';
 import { Field, FieldError, SelectField, TextField, TickField } from '../field';
 import { FileDrop } from '../import/file-drop';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 
 const KINDS = { goods: 'Goods', digital: 'Digital', service: 'Service' } as const;
@@ -129,7 +129,7 @@ export function ItemForm({
     setBusy(false);
     if (!answer.ok) {
       setTroubles(Object.fromEntries(answer.fields.map(({ field, words }) => [field, words])));
-      return setTrouble(answer.fields[0]?.words ?? answer.words);
+      return setTrouble(troubleOf(answer));
     }
     setTroubles({});
     setTrouble('');

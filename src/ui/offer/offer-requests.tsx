@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Field, SelectField, TextField, TickField } from '../field';
 import { FormDialog } from '../form-dialog';
 import { Rosette } from '../rosette';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 
 const STATES = { sent: 'Sent', seen: 'Seen', paid: 'Paid', withdrawn: 'Cancelled' } as const;
@@ -120,7 +120,7 @@ export function OfferRequests({
           setBusy(true);
           const answer = await send<{ id: string; sign: string }>('POST', `/api/offers/${offerId}/requests`, draft);
           setBusy(false);
-          if (!answer.ok) return answer.fields[0]?.words ?? answer.words;
+          if (!answer.ok) return troubleOf(answer);
           setWriting(false);
           setDraft(BLANK);
           say(draft.way === 'link' ? 'The request is made: copy its link' : 'The request is on its way');

@@ -25,7 +25,7 @@ import {
 import { Field, SelectField } from '../field';
 import { Fold } from '../offer/offer-folds';
 import { OfferProof } from '../offer/offer-proof';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { SortableList } from '../sortable-list';
 import { say, sayTrouble } from '../toasts';
 import { BLOCK_NAMES, BlockEditor, Pictures } from './block-editor';
@@ -305,7 +305,7 @@ export function PageDesigner({
     const answer = kept ? await send<{ version: number }>('POST', `/api/offers/${id}/publish`, {}) : null;
     setBusy(false);
     if (!answer) return;
-    if (!answer.ok) return sayTrouble(answer.fields[0]?.words ?? answer.words);
+    if (!answer.ok) return sayTrouble(troubleOf(answer));
     say(`Version ${answer.value.version} is what visitors see now`);
     router.refresh();
   }

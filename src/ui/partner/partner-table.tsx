@@ -6,7 +6,7 @@ import { moneyText } from '@/core/money/money-text';
 import { Empty } from '../empty';
 import { Field } from '../field';
 import { FormDialog } from '../form-dialog';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 
 type Partner = {
@@ -45,7 +45,7 @@ export function PartnerTable({
     setBusy(false);
     if (!answer.ok) {
       setTroubles(Object.fromEntries(answer.fields.map(({ field, words }) => [field, words])));
-      return answer.fields[0]?.words ?? answer.words;
+      return troubleOf(answer);
     }
     setEditing(null);
     setTroubles({});
@@ -61,7 +61,7 @@ export function PartnerTable({
     if (answer.ok) setBank(`The bank has it in the name of ${answer.value.holder}.`);
     else {
       setBank('');
-      setTroubles({ account: answer.fields[0]?.words ?? answer.words });
+      setTroubles({ account: troubleOf(answer) });
     }
   }
 

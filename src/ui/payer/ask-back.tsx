@@ -1,7 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useId, useState } from 'react';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 
 /** A question to the sender, folded in until somebody has one. */
 export function AskQuestion({
@@ -18,7 +18,7 @@ export function AskQuestion({
   async function ask() {
     setState('busy');
     const answer = await send('POST', `/api/pay/${token}/question`, { text, byName: '' });
-    setTrouble(answer.ok ? '' : (answer.fields[0]?.words ?? answer.words));
+    setTrouble(troubleOf(answer));
     setState(answer.ok ? 'sent' : 'open');
   }
   if (state === 'sent') return <p className="text-center text-[15px] font-medium text-leaf">{words.sent}</p>;

@@ -7,7 +7,7 @@ import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { Field, SelectField } from '../field';
 import { FormDialog } from '../form-dialog';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { say } from '../toasts';
 
 /** What can be done with the payment of an order: giving back, taking back, the receipt again. Amounts in minor units. */
@@ -52,7 +52,7 @@ export function OrderPaymentActions({
     setBusy(false);
     if (!answer.ok) {
       if (answer.code !== 'unreachable' && answer.code !== 'trouble') key.current = '';
-      return answer.fields[0]?.words ?? answer.words;
+      return troubleOf(answer);
     }
     key.current = '';
     setShown('');

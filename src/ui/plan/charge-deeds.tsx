@@ -1,6 +1,5 @@
 'use client';
 import { Ellipsis } from 'lucide-react';
-import { useRouter } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { shortDate } from '@/core/dates/date-text';
@@ -8,8 +7,8 @@ import type { ReceivedBy } from '@/core/ledger/movements';
 import type { ShownCard } from '@/core/plan/shown-card';
 import { Field, SelectField } from '../field';
 import { FormDialog } from '../form-dialog';
-import { send } from '../send';
-import { say, sayTrouble } from '../toasts';
+import { usePress } from '../press';
+import { troubleOf } from '../send';
 import type { SheetCharge, SheetPlan } from './sheet-types';
 
 type Shown = '' | 'paid' | 'move' | 'waive';
@@ -26,28 +25,21 @@ export function ChargeDeeds({
   cards: readonly ShownCard[];
   locale: string;
 }) {
-  const router = useRouter();
-  const [busy, setBusy] = useState(false);
+  const { busy, press, pressed } = usePress();
   const [shown, setShown] = useState<Shown>('');
   const [by, setBy] = useState<ReceivedBy>('transfer');
   const [reference, setReference] = useState('');
   const [to, setTo] = useState<string>(charge.chargedOn);
   const day = shortDate(charge.chargedOn, locale, { weekday: true });
 
+  /** Resolves with what went wrong, or an empty text. */
   async function deed(name: string, done: string, more: object = {}): Promise<string> {
-    setBusy(true);
-    const answer = await send('POST', `/api/charges/${charge.id}`, { deed: name, ...more });
-    setBusy(false);
-    if (!answer.ok) return answer.fields[0]?.words ?? answer.words;
-    say(done);
-    setShown('');
-    router.refresh();
-    return '';
+    const answer = await press(`/api/charges/${charge.id}`, { deed: name, ...more }, done);
+    if (answer.ok) setShown('');
+    return troubleOf(answer);
   }
-  const press = async (name: string, done: string, more: object = {}) => {
-    const trouble = await deed(name, done, more);
-    if (trouble) sayTrouble(trouble);
-  };
+  const pressDeed = (name: string, done: string, more: object = {}) =>
+    pressed(`/api/charges/${charge.id}`, { deed: name, ...more }, done);
   const item = (words: string, onSelect: () => void) => (
     <DropdownMenu.Item className="menu-item" onSelect={onSelect}>
       {words}
@@ -73,7 +65,7 @@ export function ChargeDeeds({
                     <DropdownMenu.Item
                       key={card.id}
                       className="menu-item"
-                      onSelect={() => void press('again', 'It is being charged', { cardId: card.id })}
+                      onSelect={() => void pressDeed('again', 'It is being charged', { cardId: card.id })}
                     >
                       Charge now: {card.words}
                     </DropdownMenu.Item>
@@ -82,7 +74,7 @@ export function ChargeDeeds({
             {item('Take it as paid', () => setShown('paid'))}
             {alive && charge.state !== 'billed' ? item('Charge it on another day', () => setShown('move')) : null}
             {charge.state === 'upcoming' && charge.part === 'period'
-              ? item('Leave this one out', () => void press('skip', 'It is left out'))
+              ? item('Leave this one out', () => void pressDeed('skip', 'It is left out'))
               : null}
             {item('Waive it', () => setShown('waive'))}
           </DropdownMenu.Content>

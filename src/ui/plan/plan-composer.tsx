@@ -16,7 +16,7 @@ import type { Place } from '@/core/tax/tax-rules';
 import { CustomerPicker } from '../composer/customer-picker';
 import { Field, FieldError } from '../field';
 import { Rosette } from '../rosette';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 import { ChargeCalendar } from './charge-calendar';
 import type { DrawnCharge } from './charge-words';
@@ -103,7 +103,7 @@ export function PlanComposer(props: PlanComposerProps) {
   async function sendLink(id: string) {
     const way = customer?.email ? 'mail' : 'link';
     const answer = await send('POST', `/api/plans/${id}/send`, { way });
-    if (!answer.ok) return sayTrouble(answer.fields[0]?.words ?? answer.words);
+    if (!answer.ok) return sayTrouble(troubleOf(answer));
     say(way === 'mail' ? `The link is on its way to ${customer?.email}` : 'Copy the link, and pass it on');
     router.push(`/ask/plans/${id}` as Route);
     router.refresh();
@@ -111,7 +111,7 @@ export function PlanComposer(props: PlanComposerProps) {
 
   async function startByInvoice(id: string) {
     const answer = await send('POST', `/api/plans/${id}/start`, {});
-    if (!answer.ok) return sayTrouble(answer.fields[0]?.words ?? answer.words);
+    if (!answer.ok) return sayTrouble(troubleOf(answer));
     say('The plan has begun');
     router.push(`/ask/plans/${id}` as Route);
     router.refresh();

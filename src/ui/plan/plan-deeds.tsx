@@ -1,13 +1,13 @@
 'use client';
 import type { Route } from 'next';
-import { useRouter } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { Field } from '../field';
 import { FormDialog } from '../form-dialog';
 import { useMakeAndOpen } from '../make-and-open';
-import { send } from '../send';
-import { say, sayTrouble } from '../toasts';
+import { usePress } from '../press';
+import { troubleOf } from '../send';
+import { say } from '../toasts';
 import type { SheetPlan } from './sheet-types';
 import { StartPlanDialog } from './start-plan';
 
@@ -25,36 +25,20 @@ export function PlanDeeds({
   link: string;
   fieldsUrl: string;
 }) {
-  const router = useRouter();
   const { makeAndOpen } = useMakeAndOpen();
-  const [busy, setBusy] = useState(false);
+  const { busy, press, pressed } = usePress();
   const [shown, setShown] = useState<Shown>('');
   const [later, setLater] = useState(true);
   const [price, setPrice] = useState(plan.price);
 
   /** Resolves with what went wrong, or an empty text. */
   async function deed(name: string, done: string, more: object = {}): Promise<string> {
-    setBusy(true);
-    const answer = await send('POST', `/api/plans/${plan.id}`, { deed: name, ...more });
-    setBusy(false);
-    if (!answer.ok) return answer.fields[0]?.words ?? answer.words;
-    say(done);
-    setShown('');
-    router.refresh();
-    return '';
+    const answer = await press(`/api/plans/${plan.id}`, { deed: name, ...more }, done);
+    if (answer.ok) setShown('');
+    return troubleOf(answer);
   }
-  const press = async (name: string, done: string) => {
-    const trouble = await deed(name, done);
-    if (trouble) sayTrouble(trouble);
-  };
-  async function sendLink(way: 'mail' | 'text' | 'link') {
-    setBusy(true);
-    const answer = await send('POST', `/api/plans/${plan.id}/send`, { way });
-    setBusy(false);
-    if (!answer.ok) return sayTrouble(answer.fields[0]?.words ?? answer.words);
-    say('The link is on its way');
-    router.refresh();
-  }
+  const pressDeed = (name: string, done: string) => pressed(`/api/plans/${plan.id}`, { deed: name }, done);
+  const sendLink = (way: 'mail' | 'text') => pressed(`/api/plans/${plan.id}/send`, { way }, 'The link is on its way');
   async function copy() {
     await navigator.clipboard.writeText(link);
     say('The link is copied');
@@ -84,7 +68,12 @@ export function PlanDeeds({
         </>
       ) : null}
       {plan.state === 'active' ? (
-        <button type="button" className="btn" disabled={busy} onClick={() => void press('pause', 'The plan is paused')}>
+        <button
+          type="button"
+          className="btn"
+          disabled={busy}
+          onClick={() => void pressDeed('pause', 'The plan is paused')}
+        >
           Pause
         </button>
       ) : null}
@@ -93,7 +82,7 @@ export function PlanDeeds({
           type="button"
           className="btn btn-go"
           disabled={busy}
-          onClick={() => void press('resume', 'The plan goes on')}
+          onClick={() => void pressDeed('resume', 'The plan goes on')}
         >
           Resume
         </button>

@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { Customer } from '@/core/customer/customer';
 import type { ShownCard } from '@/core/plan/shown-card';
 import { FormDialog } from '../form-dialog';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { say } from '../toasts';
 import { AuthorisationFields, givenSent, newGiven } from './authorisation-fields';
 import { CardEntry, type CardEntryHandle } from './card-entry';
@@ -56,7 +56,7 @@ export function StartPlanDialog({
     const body = 'token' in card ? { cardToken: card.token, key: key.current } : card;
     const answer = await send('POST', `/api/plans/${planId}/start`, { card: body, given: agreed });
     setBusy(false);
-    if (!answer.ok) return answer.fields[0]?.words ?? answer.words;
+    if (!answer.ok) return troubleOf(answer);
     say(`${what} has begun`);
     router.push(`/ask/plans/${planId}` as Route);
     router.refresh();

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import type { PlanTerms } from '@/core/plan/plan';
-import { type Answer, send } from '../send';
+import { type Answer, send, troubleOf } from '../send';
 
 type Kept = { readonly id: string; readonly revision: number };
 
@@ -33,7 +33,7 @@ export function usePlanKeeping(
     const answer: Answer<Kept> = before
       ? await send('PUT', `/api/plans/${before.id}`, { ...body, revision: before.revision })
       : await send('POST', '/api/plans', body);
-    setTrouble(answer.ok ? '' : (answer.fields[0]?.words ?? answer.words));
+    setTrouble(troubleOf(answer));
     if (!answer.ok) return null;
     current.current = answer.value;
     setKept(answer.value);

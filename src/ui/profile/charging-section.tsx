@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { AFTERWARDS, type Afterwards, type ChargingPolicy } from '@/core/plan/dunning';
 import { Field, FieldError, SelectField, TextField, TickField } from '../field';
 import { FileDrop } from '../import/file-drop';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 
 const AFTER: Readonly<Record<Afterwards, string>> = {
@@ -44,7 +44,7 @@ export function ChargingSection({
       ...(wording === firstWording ? {} : { wording }),
     });
     setBusy(false);
-    setTrouble(answer.ok ? '' : (answer.fields[0]?.words ?? answer.words));
+    setTrouble(troubleOf(answer));
     if (!answer.ok) return;
     say('It is kept; plans are charged like this from now on');
     router.refresh();

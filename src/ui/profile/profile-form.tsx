@@ -11,7 +11,7 @@ import { LANGUAGES } from '@/core/words/words';
 import { AddressFields } from '../customer/address-fields';
 import { Field, FieldError, TextField, TickField } from '../field';
 import { PictureField } from '../picture-field';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 import { TermsSection, type TermsText } from './terms-section';
 
@@ -72,7 +72,7 @@ export function ProfileForm({
     setBusy(false);
     if (!answer.ok) {
       setTroubles(Object.fromEntries(answer.fields.map(({ field, words }) => [field, words])));
-      return sayTrouble(answer.fields[0]?.words ?? answer.words);
+      return sayTrouble(troubleOf(answer));
     }
     setTroubles({});
     say('The profile is kept');

@@ -3,7 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Dialog } from '../dialog';
 import { Field, FieldError, TextField } from '../field';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 
 export type TermsText = { readonly id: string; readonly name: string; readonly version: number; readonly text: string };
@@ -20,7 +20,7 @@ export function TermsSection({ terms, mayAsk }: { terms: readonly TermsText[]; m
     setBusy(true);
     const answer = await send('POST', '/api/terms', open);
     setBusy(false);
-    if (!answer.ok) return setTrouble(answer.fields[0]?.words ?? answer.words);
+    if (!answer.ok) return setTrouble(troubleOf(answer));
     setOpen(null);
     setTrouble('');
     say('The terms are kept');

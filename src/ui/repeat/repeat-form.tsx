@@ -3,7 +3,7 @@ import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Field, FieldError } from '../field';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { say } from '../toasts';
 import { readSchedule, ScheduleForm, type ScheduleTyped } from './schedule-form';
 
@@ -43,7 +43,7 @@ export function RepeatForm({
       ? await send<{ id: string }>('PUT', `/api/repeats/${id}`, plan)
       : await send<{ id: string }>('POST', '/api/repeats', { ...plan, invoiceId: from });
     setBusy(false);
-    if (!answer.ok) return setTrouble(answer.fields[0]?.words ?? answer.words);
+    if (!answer.ok) return setTrouble(troubleOf(answer));
     say(id ? 'It is changed from the next one on' : 'It comes again by itself');
     if (onDone) onDone();
     else router.push(`/ask/repeats/${answer.value.id}` as Route);

@@ -7,7 +7,7 @@ import { type BusinessTax, placeTaxes, taxClasses } from '@/core/tax/business-ta
 import { newTaxes, taxOfCells } from '@/core/tax/tax-csv';
 import { usePlaces } from '../customer/use-places';
 import { FieldError, SelectField } from '../field';
-import { send } from '../send';
+import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 
 const listed = (text: string): string[] | undefined => {
@@ -64,7 +64,7 @@ export function TaxTable({
     setBusy(false);
     if (!answer.ok) {
       setTroubles(Object.fromEntries(answer.fields.map(({ field, words }) => [field.split('.')[0] ?? '', words])));
-      return sayTrouble(answer.fields[0]?.words ?? answer.words);
+      return sayTrouble(troubleOf(answer));
     }
     setTroubles({});
     setChanged(false);
