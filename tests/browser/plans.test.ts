@@ -1,10 +1,14 @@
 /** Billing plans as people meet them: composed on a calendar, agreed to on a phone, refused and recovered, ended by the customer. */
 import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { newCustomer } from '@/core/customer/customer';
+import { NO_ADDRESS } from '@/core/place/address';
 import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
+import { addCustomer } from '@/flows/customers';
 import { beginOffer, offerSheet, placeOffer } from '@/flows/offers';
 import { ownPageToken } from '@/flows/plans/own-page-link';
+import { keepPlan, sendPlan } from '@/flows/plans/plans';
 import { passwordHash, signIn } from '@/flows/sign-in';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
@@ -179,6 +183,50 @@ test('from the sheet: taken as paid, moved, paused and resumed, cancelled', asyn
   await press(page, 'At once', 'radio');
   await press(page, 'Cancel it', 'button');
   await untilShown(page, 'Ended: nothing more is charged.');
+});
+
+test('at the desk: a payment with a typed card, a card put on file with a signature, and a plan started with it', async () => {
+  const name = 'Leocadia Tarn';
+  const billing = { ...NO_ADDRESS, lines: ['9 Weir Lane'], country: 'US' };
+  const customer = await addCustomer(house.owner, newCustomer(name, { email: 'leocadia@tarn.example', billing }));
+  await visit(page, `${stack.web}/records/customers/${customer.id}`);
+  await press(page, 'Take a card payment', 'button');
+  await type(page, 'What for', 'A stool, reglued');
+  await type(page, 'Price, before tax where yours are', '40');
+  await fillCard(page, 'corvid-good');
+  await expectAccessible(page, 'desk payment');
+  await press(page, 'Charge the card', 'button');
+  await untilShown(page, 'A stool, reglued');
+  await untilShown(page, 'Receipt delivered');
+  // Without an agreement no card is kept.
+  await visit(page, `${stack.web}/records/customers/${customer.id}`);
+  await press(page, 'Add a card', 'button');
+  await fillCard(page, 'lumen-good');
+  await press(page, 'Put it on file', 'button');
+  await untilShown(page, 'Let the customer sign in the field.');
+  const field = await page.waitForSelector('canvas');
+  await field?.scrollIntoView();
+  const at = (await field?.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
+  await page.mouse.move(at.x + 30, at.y + at.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(at.x + 90, at.y + 15, { steps: 6 });
+  await page.mouse.move(at.x + 150, at.y + at.height - 15, { steps: 6 });
+  await page.mouse.up();
+  await press(page, 'Put it on file', 'button');
+  await untilShown(page, '3211');
+  // On file once, chosen by itself, and the plan runs with it.
+  const paper = { ...planTerms(house, '2027-06-01').paper, customerId: customer.id };
+  const terms = { ...planTerms(house, '2027-06-01'), paper };
+  const { id } = await keepPlan(house.owner, null, { terms, memo: '', reference: '' });
+  await sendPlan(house.owner, id, 'link');
+  await visit(page, `${stack.web}/ask/plans/${id}`);
+  await press(page, 'Start with a card now', 'button');
+  await untilShown(page, 'Another card');
+  await press(page, 'By telephone', 'button');
+  await type(page, 'Who said it on the telephone', name);
+  await press(page, 'Start the plan', 'button');
+  await untilShown(page, 'Next charge on');
+  expect(await stateOf(id)).toBe('active');
 });
 
 test('upcoming: found by the card’s last digits, narrowed, marked as carried over, as a calendar and as a feed', async () => {

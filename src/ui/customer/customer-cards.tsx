@@ -7,6 +7,7 @@ import type { ShownCard } from '@/core/plan/shown-card';
 import { Field } from '../field';
 import { FormDialog } from '../form-dialog';
 import { AuthorisationFields, givenSent, newGiven } from '../plan/authorisation-fields';
+import { CardChoice, type CardChoiceHandle } from '../plan/card-choice';
 import { CardEntry, type CardEntryHandle } from '../plan/card-entry';
 import { usePress } from '../press';
 import { send, troubleOf } from '../send';
@@ -209,20 +210,18 @@ function DeskPayment({
   onClose,
 }: Pick<Props, 'customer' | 'cards' | 'fieldsUrl'> & { onClose: () => void }) {
   const router = useRouter();
-  const good = cards.filter(({ state }) => state === 'good');
   const [what, setWhat] = useState('');
   const [price, setPrice] = useState('');
-  const [chosen, setChosen] = useState(good[0]?.id ?? 'new');
   const [busy, setBusy] = useState(false);
-  const entry = useRef<CardEntryHandle>(null);
+  const choice = useRef<CardChoiceHandle>(null);
   const key = useRef('');
 
   async function pay(): Promise<string> {
     setBusy(true);
-    const token = chosen === 'new' ? ((await entry.current?.token()) ?? { trouble: 'Type the card.' }) : null;
-    if (token && 'trouble' in token) {
+    const card = (await choice.current?.chosen()) ?? { trouble: 'Type the card.' };
+    if ('trouble' in card) {
       setBusy(false);
-      return token.trouble ?? 'Complete the card’s fields.';
+      return card.trouble;
     }
     key.current ||= crypto.randomUUID();
     const answer = await send<Standing>('POST', '/api/desk-payments', {
@@ -230,7 +229,7 @@ function DeskPayment({
       what,
       price,
       attemptKey: key.current,
-      ...(token ? { cardToken: token.token } : { cardId: chosen }),
+      ...card,
     });
     setBusy(false);
     if (!answer.ok) return troubleOf(answer);
@@ -272,24 +271,7 @@ function DeskPayment({
         value={price}
         onChange={(event) => setPrice(event.target.value)}
       />
-      {good.length > 0 ? (
-        <fieldset>
-          <legend className="label mb-1">Card</legend>
-          {[...good.map(({ id, words }) => ({ id, words })), { id: 'new', words: 'Another card' }].map((card) => (
-            <label key={card.id} className="flex min-h-9 items-center gap-2.5 border-b border-rule">
-              <input
-                type="radio"
-                name="desk-card"
-                className="accent-plum"
-                checked={chosen === card.id}
-                onChange={() => setChosen(card.id)}
-              />
-              {card.words}
-            </label>
-          ))}
-        </fieldset>
-      ) : null}
-      {chosen === 'new' ? <CardEntry fieldsUrl={fieldsUrl} handle={entry} /> : null}
+      <CardChoice cards={cards} fieldsUrl={fieldsUrl} handle={choice} />
     </FormDialog>
   );
 }

@@ -8,7 +8,7 @@ import { FormDialog } from '../form-dialog';
 import { send, troubleOf } from '../send';
 import { say } from '../toasts';
 import { AuthorisationFields, givenSent, newGiven } from './authorisation-fields';
-import { CardEntry, type CardEntryHandle } from './card-entry';
+import { CardChoice, type CardChoiceHandle } from './card-choice';
 
 /** Starts a plan at the desk: with a card on file or one typed now, and how the customer agreed. */
 export function StartPlanDialog({
@@ -26,34 +26,26 @@ export function StartPlanDialog({
 }) {
   const router = useRouter();
   const [cards, setCards] = useState<readonly ShownCard[] | null>(null);
-  const [chosen, setChosen] = useState('');
   const [given, setGiven] = useState(newGiven(customer.name));
   const [busy, setBusy] = useState(false);
-  const entry = useRef<CardEntryHandle>(null);
+  const choice = useRef<CardChoiceHandle>(null);
   // The same press, sent twice, keeps one card.
   const key = useRef(crypto.randomUUID());
   useEffect(() => {
     void send<ShownCard[]>('GET', `/api/cards?customerId=${customer.id}`).then((answer) => {
-      const good = answer.ok ? answer.value.filter(({ state }) => state === 'good') : [];
-      setCards(good);
-      setChosen(good[0]?.id ?? 'new');
+      setCards(answer.ok ? answer.value : []);
     });
   }, [customer.id]);
 
   async function start(): Promise<string> {
     setBusy(true);
     const agreed = await givenSent(given);
-    const card =
-      'trouble' in agreed
-        ? { trouble: agreed.trouble }
-        : chosen === 'new'
-          ? ((await entry.current?.token()) ?? { trouble: 'Type the card.' })
-          : { cardId: chosen };
+    const card = 'trouble' in agreed ? agreed : ((await choice.current?.chosen()) ?? { trouble: 'Type the card.' });
     if ('trouble' in card) {
       setBusy(false);
-      return card.trouble ?? 'Complete the card’s fields.';
+      return card.trouble;
     }
-    const body = 'token' in card ? { cardToken: card.token, key: key.current } : card;
+    const body = 'cardToken' in card ? { ...card, key: key.current } : card;
     const answer = await send('POST', `/api/plans/${planId}/start`, { card: body, given: agreed });
     setBusy(false);
     if (!answer.ok) return troubleOf(answer);
@@ -73,24 +65,7 @@ export function StartPlanDialog({
       onClose={onClose}
       onSure={start}
     >
-      {cards && cards.length > 0 ? (
-        <fieldset>
-          <legend className="label mb-1">Card</legend>
-          {[...cards.map(({ id, words }) => ({ id, words })), { id: 'new', words: 'Another card' }].map((card) => (
-            <label key={card.id} className="flex min-h-9 items-center gap-2.5 border-b border-rule">
-              <input
-                type="radio"
-                name="card"
-                className="accent-plum"
-                checked={chosen === card.id}
-                onChange={() => setChosen(card.id)}
-              />
-              {card.words}
-            </label>
-          ))}
-        </fieldset>
-      ) : null}
-      {chosen === 'new' ? <CardEntry fieldsUrl={fieldsUrl} handle={entry} /> : null}
+      {cards ? <CardChoice cards={cards} fieldsUrl={fieldsUrl} handle={choice} /> : null}
       <AuthorisationFields given={given} paper={`/files/authorisations/new?plan=${planId}`} onChange={setGiven} />
     </FormDialog>
   );
