@@ -22,7 +22,7 @@ export function Dialog({
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-50 bg-[rgb(36_26_38/45%)]" />
         <Radix.Content
-          className="sheet fixed left-1/2 top-[14vh] z-50 max-h-[78vh] w-[min(480px,calc(100vw-24px))] -translate-x-1/2 overflow-auto p-6"
+          className="sheet fixed left-1/2 top-[9vh] z-50 max-h-[86vh] w-[min(480px,calc(100vw-24px))] -translate-x-1/2 overflow-auto p-6"
           {...(about ? {} : { 'aria-describedby': undefined })}
         >
           <Radix.Title className="title-section pr-10">{title}</Radix.Title>

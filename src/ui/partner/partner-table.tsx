@@ -104,7 +104,7 @@ export function PartnerTable({
                 </span>
               </span>
               <span className="text-right">
-                {partner.sums.length === 0 ? <span className="text-soft">nothing earned yet</span> : null}
+                {partner.sums.length === 0 ? <span className="block text-soft">nothing earned yet</span> : null}
                 {partner.sums.map((sum) => (
                   <span key={sum.currency} className="block">
                     <span className="private font-serif text-[16.5px]">

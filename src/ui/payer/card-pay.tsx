@@ -202,7 +202,7 @@ export function CardPay({ fieldsUrl, pending, refused, door, words }: PayOpen & 
   return (
     <div>
       <div className={waiting || door.free ? 'hidden' : ''}>
-        <iframe ref={frame} title="Card fields" src={fieldsUrl} className="block h-[146px] w-full border-0" />
+        <iframe ref={frame} title="Card fields" src={fieldsUrl} className="card-fields" />
       </div>
       <div aria-live="polite" className="text-[15px]/[22px]">
         {trouble && stage === 'ready' ? (

@@ -271,7 +271,7 @@ const day = (date: string) => date as PrintedInvoice['issuedOn'];
 function ProofPay({ fieldsUrl, sum, words }: { fieldsUrl: string; sum: string; words: Words }) {
   return (
     <>
-      <iframe title="Card fields" src={fieldsUrl} className="block h-[146px] w-full border-0" tabIndex={-1} />
+      <iframe title="Card fields" src={fieldsUrl} className="card-fields" tabIndex={-1} />
       <button type="button" className="btn btn-tall mt-2" disabled>
         {words.pay(sum)}
       </button>

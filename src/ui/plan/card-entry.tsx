@@ -25,5 +25,5 @@ export function CardEntry({
     token: async () =>
       frame.current ? tokenise(frame.current, new URL(fieldsUrl).origin, words) : { trouble: words.cardSilent },
   }));
-  return <iframe ref={frame} title="Card fields" src={fieldsUrl} className="block h-[146px] w-full border-0" />;
+  return <iframe ref={frame} title="Card fields" src={fieldsUrl} className="card-fields" />;
 }

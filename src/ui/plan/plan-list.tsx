@@ -51,7 +51,7 @@ export function PlanList({
         <input
           type="search"
           aria-label="Customer, plan, last four digits"
-          placeholder="Customer, plan, last four digits"
+          placeholder="Name, plan, last digits"
           className="input"
           value={words}
           onChange={(event) => setWords(event.target.value)}

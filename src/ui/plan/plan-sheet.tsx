@@ -170,7 +170,8 @@ function NextStep({ plan, refused, link, locale, authorisations, cards }: Props 
         <b className="font-semibold text-brick">
           {refused.length === 1 ? 'A charge is refused' : `${refused.length} charges are refused`}
         </b>
-        , {first.trouble || first.words}. {first.next || 'Nothing is tried by itself any more: it waits for you.'}
+        , {first.trouble || first.words}.{' '}
+        {first.next ? `Next try: ${first.next}.` : 'Nothing is tried by itself any more: it waits for you.'}
       </p>
     );
   if (plan.state === 'waiting')
@@ -216,12 +217,7 @@ function ChargeLine({ charge, plan, cards, locale, mayAsk }: Props & { charge: S
         </span>
         <span className={`w-[86px] flex-none font-medium ${colour}`}>{CHARGE_STATE_WORDS[charge.state]}</span>
         <span className="small min-w-0 flex-1 text-soft">
-          {[
-            reasonWords(charge, plan.currency, locale),
-            charge.words,
-            charge.state === 'refused' ? charge.trouble : '',
-            charge.next,
-          ]
+          {[reasonWords(charge, plan.currency, locale), charge.words, charge.next ? `next try ${charge.next}` : '']
             .filter(Boolean)
             .join(' · ')}
         </span>

@@ -27,6 +27,7 @@ export type SheetCharge = DrawnCharge & {
   readonly state: ChargeState;
   readonly words: string;
   readonly trouble: string;
+  /** When a refused one is tried next; empty where it is not by itself. */
   readonly next: string;
   readonly invoiceId: string | null;
   readonly attempts: readonly { readonly when: string; readonly words: string; readonly paymentId: string }[];

@@ -53,7 +53,7 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
         trouble: charge.lastReason
           ? `${REFUSAL_BRIEF[charge.lastReason]} (${CLASS_WORDS[refusalClass(charge.lastReason)]})`
           : '',
-        next: charge.state === 'refused' && charge.actAt ? `tried again ${when(charge.actAt)}` : '',
+        next: charge.state === 'refused' && charge.actAt ? when(charge.actAt) : '',
         invoiceId: charge.invoiceId,
         attempts: attempts
           .filter(({ chargeId }) => chargeId === charge.id)
