@@ -4,6 +4,7 @@ import sharp from 'sharp';
 import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { newLine, type Paper, type PaperFile, type PaperWays, USUAL_WAYS, wholePaper } from '@/core/invoice/paper';
+import { money } from '@/core/money/money';
 import { insertBusiness, insertCounter } from '@/db/businesses';
 import { insertCustomer } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
@@ -14,6 +15,7 @@ import { insertTax } from '@/db/taxes';
 import { insertHappening } from '@/db/timeline';
 import { inBusiness, readBusiness } from '@/db/transaction';
 import { askQuestion, decideFile } from '@/flows/consent';
+import { closeDays } from '@/flows/day-batches';
 import { discardDraft, saveDraft, startInvoice } from '@/flows/draft';
 import { cancelInvoice, creditInvoice, recordReceived } from '@/flows/follow-invoice';
 import { handOverMessage } from '@/flows/hand-over-message';
@@ -144,6 +146,19 @@ const setStandInClock = () =>
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ set: present.toISOString() }),
   });
+
+/** Somebody typed a card into the processor's own terminal: its book has a payment that ours has not. */
+async function strayPayment(): Promise<void> {
+  at(3, 15);
+  await setStandInClock();
+  await services().cards.sale({
+    key: `${BUSINESS.id}.${randomUUID()}`,
+    amount: money(1850n, BUSINESS.currency),
+    token: await cardToken('lumen-good'),
+    reference: 'Rosin and a mute',
+    returnUrl: STANDINS,
+  });
+}
 
 async function cardToken(name: string): Promise<string> {
   const number = PRETEND_CARDS.find((card) => card.name === name)?.number;
@@ -407,6 +422,8 @@ const billing = planPlans({
 for (const [daysAgo, hour, work] of billing) if (daysAgo > 43) later.push({ daysAgo, hour, work });
 await history();
 await lately();
+await strayPayment();
+await closeDays(BUSINESS.id, begun);
 await fetch(`${STANDINS}/clock`, {
   method: 'POST',
   headers: { 'content-type': 'application/json' },

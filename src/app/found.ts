@@ -3,9 +3,13 @@ import type { Route } from 'next';
 import { notFound, redirect } from 'next/navigation';
 import { Refusal } from '@/flows/refusal';
 
-/** What a page waits for; the not-found screen where there is no such thing, or the address holds no id at all. */
-export async function orNotFound<T>(id: string, loading: Promise<T>): Promise<T> {
-  if (!isUUID(id)) {
+/** What a page waits for; the not-found screen where there is no such thing, or the address holds nothing that `isId` takes. */
+export async function orNotFound<T>(
+  id: string,
+  loading: Promise<T>,
+  isId: (text: string) => boolean = isUUID,
+): Promise<T> {
+  if (!isId(id)) {
     loading.catch(() => undefined);
     notFound();
   }

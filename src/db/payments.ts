@@ -246,6 +246,13 @@ export const paymentRow = (db: Db, businessId: string, id: string): Promise<Paym
     values: [businessId, id],
   });
 
+/** These payments, in no order. */
+export const paymentRowsOf = (db: Db, businessId: string, ids: readonly string[]): Promise<PaymentRow[]> =>
+  many(db, {
+    text: `select ${ROW} where payments.business_id = $1 and payments.id = any($2::uuid[])`,
+    values: [businessId, [...ids]],
+  });
+
 /** The payments of one invoice that went through, oldest first. */
 export const paidPayments = (db: Db, businessId: string, invoiceId: string): Promise<PaymentRow[]> =>
   many(db, {

@@ -11,6 +11,7 @@ import { insertHappening } from '@/db/timeline';
 import { inBusiness, inBusinessInTurn, outsideBusiness } from '@/db/transaction';
 import { services } from '@/outside/services';
 import { found } from './access';
+import { closeAllDays } from './day-batches';
 import { queueReminder } from './follow-invoice';
 import { planMinute } from './plans/plan-minute';
 import { Refusal } from './refusal';
@@ -20,7 +21,7 @@ import { sendInTurn } from './send-invoice';
 const AT_ONCE = 50;
 
 /**
- * What the clock brings: drafts to be sent, invoices that come again, reminders, and what plans need. Each is done in the transaction that marks
+ * What the clock brings: drafts to be sent, invoices that come again, reminders, what plans need, and the closing of days. Each is done in the transaction that marks
  * it done, so that it happens once, whatever is killed and however often this runs.
  *
  * @param onTrouble hears of a business whose work failed; the others go on
@@ -37,6 +38,7 @@ export async function everyMinute(onTrouble: (businessId: string, error: unknown
       onTrouble(businessId, error);
     }
   }
+  await closeAllDays(now, onTrouble);
 }
 
 /** Sends the drafts whose time has come; one that can no longer be sent stays a draft, and its timeline says why. */

@@ -43,6 +43,7 @@ export type RefusalCode =
   | 'account-unknown'
   | 'account-closed'
   | 'bank-silent'
+  | 'processor-silent'
   | 'charge-settled'
   | 'card-not-kept'
   | 'plan-not-ready'
@@ -100,6 +101,7 @@ const WORDS: Record<RefusalCode, string> = {
   'account-unknown': 'The bank knows no account with this number. Look at it again, or leave it empty for now.',
   'account-closed': 'This account is closed. Ask your partner for another one.',
   'bank-silent': 'The bank does not answer just now. Keep the partner without the account, and add it later.',
+  'processor-silent': 'The card processor does not answer just now. Try again in a while.',
   'charge-settled': 'This charge is dealt with already, or under way just now. Look at it again in a moment.',
   'card-not-kept':
     'The card processor could not keep this card. Nothing was charged: type it again, or use another card.',

@@ -4,6 +4,7 @@ import { DAYS_AHEAD, DAYS_BACK, type Horizon, horizon } from '@/core/today/horiz
 import { type Business, businessById } from '@/db/businesses';
 import { type FailingCard, failingCards } from '@/db/cards';
 import { plannedByDay, refusedCharges, type UpcomingRow } from '@/db/charges';
+import { differingBatches } from '@/db/day-batches';
 import { dueByDay, receivedByDay } from '@/db/day-sums';
 import { type InvoiceRow, invoiceRows, largestDue, lateInvoices } from '@/db/invoices';
 import { failedMessages } from '@/db/messages';
@@ -25,6 +26,7 @@ export type QueueItem =
   | { readonly kind: 'refused'; readonly payment: PaymentRow }
   | { readonly kind: 'checking'; readonly payment: PaymentRow }
   | { readonly kind: 'undelivered'; readonly message: Awaited<ReturnType<typeof failedMessages>>[number] }
+  | { readonly kind: 'batch'; readonly batch: Awaited<ReturnType<typeof differingBatches>>[number] }
   | { readonly kind: 'question'; readonly question: Awaited<ReturnType<typeof openQuestions>>[number] }
   | { readonly kind: 'late'; readonly invoice: InvoiceRow }
   | { readonly kind: 'draft'; readonly invoice: InvoiceRow };
@@ -67,6 +69,7 @@ export async function todayView(actor: Actor): Promise<TodayView> {
         kind: 'checking' as const,
         payment,
       })),
+      ...(await differingBatches(db, businessId, QUEUE)).map((batch) => ({ kind: 'batch' as const, batch })),
       ...(await openQuestions(db, businessId, QUEUE)).map((question) => ({ kind: 'question' as const, question })),
       ...late.filter(({ id }) => !refusedInvoices.has(id)).map((invoice) => ({ kind: 'late' as const, invoice })),
       ...(await invoiceRows(db, businessId, 'drafts', 3))

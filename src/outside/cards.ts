@@ -1,5 +1,6 @@
 import type { Money } from '@/core/money/money';
 import { wireMinor } from '@/core/money/money';
+import type { BookSale } from '@/core/payment/day-batch';
 import type { CardSeen, RefusalReason, SaleOutcome } from '@/core/payment/outcome';
 import type { KeptCard } from '@/core/plan/shown-card';
 
@@ -39,6 +40,16 @@ export interface CardProcessor {
   void(saleId: string): Promise<boolean | null>;
   /** Gives back part or all of a sale, once a key; false where that is not there to be given back, null where no answer came. */
   refund(saleId: string, key: string, amount: Money): Promise<boolean | null>;
+  /**
+   * The processor's own book, for reconciling: the sales whose keys begin so and that were made or given back in a span (its end
+   * not included), and those with these keys. Null where no answer came.
+   */
+  book(ask: {
+    readonly prefix: string;
+    readonly from: Date;
+    readonly to: Date;
+    readonly keys: readonly string[];
+  }): Promise<BookSale[] | null>;
   /** Whether the processor answers at all. */
   answers(): Promise<boolean>;
 }
@@ -63,6 +74,26 @@ type WireSale = {
   approvalUrl?: string;
   card: { scheme: string; last4: string; fingerprint?: string; id?: string; expires?: string } | null;
 };
+
+type WireBookSale = {
+  key: string;
+  status: string;
+  currency: string;
+  amount: number;
+  fee: number;
+  at: string;
+  refunds: { key: string; amount: number; at: string }[];
+};
+
+const bookSale = (sale: WireBookSale): BookSale => ({
+  paymentId: sale.key.slice(sale.key.lastIndexOf('.') + 1),
+  status: sale.status,
+  currency: sale.currency,
+  amountMinor: BigInt(sale.amount),
+  feeMinor: BigInt(sale.fee),
+  at: new Date(sale.at),
+  backs: sale.refunds.map(({ key, amount, at }) => ({ refundId: key, amountMinor: BigInt(amount), at: new Date(at) })),
+});
 
 const seen = ({ scheme, last4 }: CardSeen): CardSeen => ({ scheme, last4 });
 
@@ -156,6 +187,12 @@ export function cardProcessor(options: { url: string; apiKey: string; timeoutMs:
     void: async (saleId) => taken(await call(`/sales/${encodeURIComponent(saleId)}/void`, {})),
     refund: async (saleId, key, amount) =>
       taken(await call(`/sales/${encodeURIComponent(saleId)}/refund`, { key, amount: wireMinor(amount.minor) })),
+    book: async ({ prefix, from, to, keys }) => {
+      const asked = { prefix, from: from.toISOString(), to: to.toISOString(), keys };
+      const answer = await call('/book', asked);
+      const { sales } = (answer?.sale ?? {}) as { sales?: WireBookSale[] };
+      return answer?.status === 200 && sales ? sales.map(bookSale) : null;
+    },
     answers: async () => (await call(byKey('health'))) !== null,
   };
 }

@@ -315,6 +315,15 @@ export class Processor {
     return [...this.sales.values()];
   }
 
+  /** The sales of one merchant that were made or given back in a span (ISO instants, its end not included), and those with these keys. */
+  bookOf(ask: { prefix: string; from: string; to: string; keys: readonly string[] }): Sale[] {
+    const keys = new Set(ask.keys);
+    const within = ({ at }: { at: string }) => at >= ask.from && at < ask.to;
+    return this.book().filter(
+      (sale) => sale.key.startsWith(ask.prefix) && (keys.has(sale.key) || within(sale) || sale.refunds.some(within)),
+    );
+  }
+
   /** Sales whose last word the other side has not confirmed to have heard. */
   untold(): Sale[] {
     return this.book().filter((sale) => this.told.get(sale.key) !== sale.status);

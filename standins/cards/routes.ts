@@ -131,6 +131,7 @@ export function cardRoutes(processor: Processor, seeded: Seeded, now: () => numb
     return sale ? c.json(answer(sale, base(c.req.url))) : c.json({ error: 'cannot be refunded' }, 409);
   });
   api.get('/book', (c) => c.json({ sales: processor.book() }));
+  api.post('/book', async (c) => c.json({ sales: processor.bookOf(await c.req.json()) }));
   app.route('/api', api);
   return app;
 }

@@ -1,4 +1,4 @@
-import { CircleHelp, CreditCard, MailX, MessageCircleQuestion, PenLine } from 'lucide-react';
+import { CircleHelp, CreditCard, MailX, MessageCircleQuestion, PenLine, Scale } from 'lucide-react';
 import type { Route } from 'next';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
@@ -77,6 +77,17 @@ function rowOf(item: QueueItem, view: TodayView, first: boolean, mayAsk: boolean
         about: `${CHANNEL_WORDS[payment.channel]} ${payment.subject}. Dahlia keeps asking; the card is charged once at most.`,
         sum: figure(payment.amountMinor, payment.currency),
         action: open(subjectPath(payment), 'Look at it'),
+      };
+    }
+    case 'batch': {
+      const { day, differences } = item.batch;
+      return {
+        key: `batch ${day}`,
+        mark: <Scale {...icon} />,
+        title: <>The card processor’s book differs from yours</>,
+        about: `Batch of ${shortDate(day, locale, { weekday: true })}: ${differences.length === 1 ? 'one payment' : `${differences.length} payments`}.`,
+        sum: null,
+        action: open(`/money/batches/${day}`, 'Look at it'),
       };
     }
     case 'question': {

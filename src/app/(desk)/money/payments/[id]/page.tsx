@@ -66,6 +66,13 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
               {[METHOD_WORDS[payment.method], payment.reference].filter(Boolean).join(', ')}
             </Leader>
           )}
+          {payment.saleId && (payment.state === 'paid' || payment.state === 'voided') ? (
+            <Leader label="Batch">
+              <Link className="link font-serif text-[15px]" href={`/money/batches/${dateInZone(at, zone)}` as Route}>
+                {shortDate(dateInZone(at, zone), locale, { weekday: true })}
+              </Link>
+            </Leader>
+          ) : null}
           {payment.receiptNumber ? (
             <Leader label="Receipt">
               <a

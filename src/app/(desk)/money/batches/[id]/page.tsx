@@ -1,0 +1,168 @@
+import type { Metadata, Route } from 'next';
+import Link from 'next/link';
+import { orNotFound } from '@/app/found';
+import { pageActor } from '@/app/session';
+import { isCalendarDate } from '@/core/dates/calendar-date';
+import { clockTime, shortDate } from '@/core/dates/date-text';
+import { dateInZone } from '@/core/dates/zone';
+import { wireMinor } from '@/core/money/money';
+import type { BatchSum } from '@/core/payment/day-batch';
+import { type BatchLine, type BatchSheet, batchSheet } from '@/flows/day-batches';
+import { Amount, Figure } from '@/ui/amount';
+import { BatchActions } from '@/ui/batches/batch-actions';
+import { Leader } from '@/ui/leader';
+import { Rosette } from '@/ui/rosette';
+import { CHANNEL_WORDS } from '../../payments/wire-payment';
+import { batchRosette, batchState, DIFFERENCE_WORDS } from '../wire-batch';
+
+export const metadata: Metadata = { title: 'Batch' };
+
+/** What a day comes to in one currency, worked from the sales down to what arrives. */
+function Sum({ sum, locale, several }: { sum: BatchSum; locale: string; several: boolean }) {
+  const figure = (minor: bigint) => <Figure minor={wireMinor(minor)} currency={sum.currency} locale={locale} />;
+  return (
+    <div className="mt-3">
+      {several ? <h3 className="text-[12.5px]/5 font-semibold">{sum.currency}</h3> : null}
+      {sum.channels.map(({ channel, sales, salesMinor }) => (
+        <Leader key={channel} label={`${CHANNEL_WORDS[channel as keyof typeof CHANNEL_WORDS] ?? channel}, ${sales}`}>
+          {figure(salesMinor)}
+        </Leader>
+      ))}
+      {sum.channels.length > 1 ? (
+        <Leader label={`Payments, ${sum.sales}`} className="rule-total">
+          {figure(sum.salesMinor)}
+        </Leader>
+      ) : null}
+      {sum.backs > 0 ? <Leader label={`Given back, ${sum.backs}`}>{figure(-sum.backMinor)}</Leader> : null}
+      <Leader label="Processing fees">{figure(-sum.feesMinor)}</Leader>
+      <Leader label="On its way to you" className="rule-total mt-1 py-0.5 text-[17px]/7 font-semibold">
+        {figure(sum.netMinor)}
+      </Leader>
+    </div>
+  );
+}
+
+const BACK_WORDS = { refund: 'given back', void: 'voided' } as const;
+
+function Line({ line, zone, locale }: { line: BatchLine; zone: string; locale: string }) {
+  const { payment, back } = line;
+  const about = [
+    back ? BACK_WORDS[back] : `${CHANNEL_WORDS[payment.channel]} ${payment.subject ?? ''}`,
+    payment.cardScheme ? `${payment.cardScheme} ·${payment.cardLast4}` : '',
+  ];
+  const figure = (minor: bigint) => <Figure minor={wireMinor(minor)} currency={payment.currency} locale={locale} />;
+  return (
+    <li>
+      <Link
+        href={`/money/payments/${payment.id}` as Route}
+        className="grid min-h-[34.5px] grid-cols-[46px_minmax(0,1fr)_76px_60px] items-center gap-2 border-b border-rule py-1 hover:bg-[color-mix(in_srgb,var(--rule)_45%,transparent)]"
+      >
+        <span className="text-soft">{clockTime(line.at, zone)}</span>
+        <span className="min-w-0">
+          <span className="private block truncate font-serif text-[15.5px] font-medium">{payment.customer}</span>
+          <span className="small block truncate text-soft">{about.filter(Boolean).join(' · ')}</span>
+        </span>
+        <span className="text-right font-serif text-[15.5px] font-medium">{figure(line.amountMinor)}</span>
+        <span className="text-right font-serif text-[14px] text-soft">{figure(-line.feeMinor)}</span>
+      </Link>
+    </li>
+  );
+}
+
+/** Where the two books differ, what that means, and what to do. */
+function Differences({ sheet }: { sheet: BatchSheet }) {
+  const { batch, about, business } = sheet;
+  const figure = (minor: bigint, currency: string) => (
+    <Figure minor={wireMinor(minor)} currency={currency} locale={business.locale} />
+  );
+  return (
+    <section aria-label="Differences" className="mt-5">
+      <h2 className="title-section">Where the books differ</h2>
+      <ul>
+        {batch.differences.map(({ kind, paymentId, currency, oursMinor, theirsMinor }) => {
+          const payment = about.get(paymentId);
+          const { what, todo } = DIFFERENCE_WORDS[kind];
+          return (
+            <li key={`${kind} ${paymentId}`} className="border-b border-rule py-2">
+              <p>
+                <b className="font-semibold text-brick">{what}</b>:{' '}
+                {payment ? (
+                  <Link className="link" href={`/money/payments/${paymentId}` as Route}>
+                    <span className="private">{payment.customer}</span>
+                  </Link>
+                ) : (
+                  <span className="break-all">{paymentId}</span>
+                )}
+                , here {figure(oursMinor, currency)}, there {figure(theirsMinor, currency)} {currency}
+              </p>
+              <p className="small text-soft">{todo}</p>
+            </li>
+          );
+        })}
+      </ul>
+      {batch.settledBy ? (
+        <p className="mt-2">
+          Looked into by {batch.settledBy}
+          {batch.settledWords ? `: ${batch.settledWords}` : ''}.
+        </p>
+      ) : null}
+    </section>
+  );
+}
+
+export default async function BatchPage({ params }: { params: Promise<{ id: string }> }) {
+  const actor = await pageActor();
+  const { id } = await params;
+  const sheet = await orNotFound(id, batchSheet(actor, id), isCalendarDate);
+  const { business, batch, lines } = sheet;
+  const { locale, zone } = business;
+  const state = batchState(batch);
+  const own = batch.sums.find(({ currency }) => currency === business.currency) ?? batch.sums[0];
+  const differs = batch.differences.length > 0 && !batch.settledBy;
+  return (
+    <article className="sheet max-w-[600px] pb-6" aria-label={`Batch of ${batch.day}`}>
+      <div className="grid grid-cols-[66px_minmax(0,1fr)] items-center px-[26px] pb-3 pt-4">
+        <Rosette state={batchRosette(batch)} share={batchRosette(batch) === 'Paid' ? 1 : 0} size={48} />
+        <div>
+          <h1 className="font-serif text-[30px]/[34px] font-medium">
+            {own ? <Amount minor={wireMinor(own.netMinor)} currency={own.currency} locale={locale} /> : 'Nothing moved'}{' '}
+            <span className="text-[17px] text-soft">{shortDate(batch.day, locale, { weekday: true, year: true })}</span>
+          </h1>
+          <p>
+            <b className={`font-semibold ${differs ? 'text-brick' : ''}`}>{state}</b>
+            {batch.checkedAt
+              ? `: compared with the processor’s book ${shortDate(dateInZone(batch.checkedAt, zone), locale)} at ${clockTime(batch.checkedAt, zone)}`
+              : ': it is closed at midnight, and compared with the processor’s book'}
+          </p>
+        </div>
+      </div>
+      <div className="px-[26px] sm:pl-[92px] sm:pr-[30px]">
+        <div className="document leading-7">
+          {batch.sums.map((sum) => (
+            <Sum key={sum.currency} sum={sum} locale={locale} several={batch.sums.length > 1} />
+          ))}
+        </div>
+        {batch.differences.length > 0 ? <Differences sheet={sheet} /> : null}
+        <div className="mt-4 flex flex-wrap gap-5">
+          <a className="link" href={`/files/day-batches/${batch.day}`}>
+            Payments as CSV
+          </a>
+          {batch.checkedAt && actor.role !== 'reader' ? <BatchActions day={batch.day} differs={differs} /> : null}
+        </div>
+        <section aria-label="Payments of the day" className="mt-5">
+          <div className="grid grid-cols-[46px_minmax(0,1fr)_76px_60px] gap-2 border-b border-ink pb-1 text-[12.5px]/5 font-semibold">
+            <span>At</span>
+            <span>Payments</span>
+            <span className="text-right">Amount</span>
+            <span className="text-right">Fee</span>
+          </div>
+          <ul>
+            {lines.map((line) => (
+              <Line key={`${line.back} ${line.payment.id} ${line.at}`} line={line} zone={zone} locale={locale} />
+            ))}
+          </ul>
+        </section>
+      </div>
+    </article>
+  );
+}

@@ -1,0 +1,35 @@
+import type { ReactNode } from 'react';
+import { pageActor } from '@/app/session';
+import { batchList } from '@/flows/day-batches';
+import { Empty } from '@/ui/empty';
+import { ListAndSheet } from '@/ui/list/list-and-sheet';
+import { ListGroups } from '@/ui/list/list-group';
+import { MoneyShelf } from '../shelf';
+import { wireBatch } from './wire-batch';
+
+export default async function BatchesLayout({ children }: { children: ReactNode }) {
+  const actor = await pageActor();
+  const { business, today, rows, next } = await batchList(actor, null);
+  return (
+    <>
+      <MoneyShelf here="Batches" />
+      <ListAndSheet
+        label="Batches"
+        list={
+          rows.length === 0 ? (
+            <Empty words="No card payment yet. Each day’s card payments make a batch, which the processor pays out." />
+          ) : (
+            <ListGroups
+              rows={rows.map((row) => wireBatch(row, business, today))}
+              next={next && { key: next, id: next }}
+              more="/api/day-batches"
+              locale={business.locale}
+            />
+          )
+        }
+      >
+        {children}
+      </ListAndSheet>
+    </>
+  );
+}

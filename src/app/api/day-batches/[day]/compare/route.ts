@@ -1,0 +1,4 @@
+import { desk, Nothing } from '@/app/answer';
+import { compareAgain } from '@/flows/day-batches';
+
+export const POST = desk(Nothing, (actor, { params }) => compareAgain(actor, params.day ?? ''));

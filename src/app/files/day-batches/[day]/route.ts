@@ -1,0 +1,6 @@
+import { desk, Nothing, textAnswer } from '@/app/answer';
+import { batchCsv } from '@/flows/day-batches';
+
+export const GET = desk(Nothing, async (actor, { params }) =>
+  textAnswer(`batch-${params.day}.csv`, 'text/csv', await batchCsv(actor, params.day ?? '')),
+);

@@ -1,0 +1,129 @@
+import { inRange } from '../money/money';
+
+/** A card sale that counts on a day, in minor units; `amountMinor` with the tip in it. */
+export type BatchSale = {
+  readonly paymentId: string;
+  readonly channel: string;
+  readonly currency: string;
+  readonly amountMinor: bigint;
+  readonly feeMinor: bigint;
+  /** Taken back as a whole since; the taking back counts on its own day. */
+  readonly voided: boolean;
+};
+
+/** Money given back on a day; a void gives the fee back with it. */
+export type BatchBack = {
+  readonly refundId: string;
+  readonly paymentId: string;
+  readonly kind: 'refund' | 'void';
+  readonly currency: string;
+  readonly amountMinor: bigint;
+  readonly feeBackMinor: bigint;
+};
+
+/** What a day's batch comes to in one currency, in minor units. */
+export type BatchSum = {
+  readonly currency: string;
+  readonly sales: number;
+  readonly salesMinor: bigint;
+  readonly backs: number;
+  readonly backMinor: bigint;
+  /** Less what voids gave back. */
+  readonly feesMinor: bigint;
+  /** What the processor pays out for this day: sales − given back − fees. */
+  readonly netMinor: bigint;
+  readonly channels: readonly { readonly channel: string; readonly sales: number; readonly salesMinor: bigint }[];
+};
+
+/** The sums of a day's batch, currencies and channels in the order in which they first come. */
+export function batchSums(sales: readonly BatchSale[], backs: readonly BatchBack[]): BatchSum[] {
+  const currencies = [...new Set([...sales, ...backs].map(({ currency }) => currency))];
+  return currencies.map((currency) => {
+    const sold = sales.filter((sale) => sale.currency === currency);
+    const back = backs.filter((one) => one.currency === currency);
+    const sum = (of: readonly { amountMinor: bigint }[]) => of.reduce((all, one) => all + one.amountMinor, 0n);
+    const feesMinor =
+      sold.reduce((all, one) => all + one.feeMinor, 0n) - back.reduce((all, one) => all + one.feeBackMinor, 0n);
+    const channels = [...new Set(sold.map(({ channel }) => channel))].map((channel) => {
+      const own = sold.filter((sale) => sale.channel === channel);
+      return { channel, sales: own.length, salesMinor: inRange(sum(own)) };
+    });
+    return {
+      currency,
+      sales: sold.length,
+      salesMinor: inRange(sum(sold)),
+      backs: back.length,
+      backMinor: inRange(sum(back)),
+      feesMinor: inRange(feesMinor),
+      netMinor: inRange(sum(sold) - sum(back) - feesMinor),
+      channels,
+    };
+  });
+}
+
+/** A sale as the processor's own book has it, in minor units. */
+export type BookSale = {
+  readonly paymentId: string;
+  readonly status: string;
+  readonly currency: string;
+  readonly amountMinor: bigint;
+  readonly feeMinor: bigint;
+  readonly backs: readonly { readonly refundId: string; readonly amountMinor: bigint; readonly at: Date }[];
+  readonly at: Date;
+};
+
+/** Where our book and the processor's say different things; a side that has nothing says 0. */
+export type BatchDifference = {
+  readonly kind: 'only-here' | 'only-there' | 'amount' | 'fee' | 'back-only-here' | 'back-only-there';
+  readonly paymentId: string;
+  readonly currency: string;
+  readonly oursMinor: bigint;
+  readonly theirsMinor: bigint;
+};
+
+/**
+ * Compares a day of our book with the processor's.
+ *
+ * @param ours what counts on the day here
+ * @param theirs every sale that the processor has of these payments, and every one that it made on the day
+ * @param known the payments that went through here on any day, and the refunds: the two clocks may differ around midnight
+ * @param isDay whether an instant lies on the day
+ */
+export function batchDifferences(
+  ours: { readonly sales: readonly BatchSale[]; readonly backs: readonly BatchBack[] },
+  theirs: readonly BookSale[],
+  known: ReadonlySet<string>,
+  isDay: (at: Date) => boolean,
+): BatchDifference[] {
+  const book = new Map(theirs.map((sale) => [sale.paymentId, sale]));
+  const differences: BatchDifference[] = [];
+  const add = (
+    kind: BatchDifference['kind'],
+    { paymentId, currency }: { paymentId: string; currency: string },
+    oursMinor: bigint,
+    theirsMinor: bigint,
+  ) => differences.push({ kind, paymentId, currency, oursMinor, theirsMinor });
+  for (const sale of ours.sales) {
+    const there = book.get(sale.paymentId);
+    const standing = sale.voided ? 'voided' : 'accepted';
+    if (there?.status !== standing) add('only-here', sale, sale.amountMinor, 0n);
+    else if (there.amountMinor !== sale.amountMinor || there.currency !== sale.currency)
+      add('amount', sale, sale.amountMinor, there.amountMinor);
+    else if (!sale.voided && there.feeMinor !== sale.feeMinor) add('fee', sale, sale.feeMinor, there.feeMinor);
+  }
+  for (const back of ours.backs) {
+    const there = book.get(back.paymentId);
+    const given =
+      back.kind === 'void'
+        ? there?.status === 'voided'
+        : there?.backs.some((one) => one.refundId === back.refundId && one.amountMinor === back.amountMinor);
+    if (!given) add('back-only-here', back, back.amountMinor, 0n);
+  }
+  for (const sale of theirs) {
+    if (sale.status === 'accepted' && isDay(sale.at) && !known.has(sale.paymentId))
+      add('only-there', sale, 0n, sale.amountMinor);
+    for (const back of sale.backs)
+      if (isDay(back.at) && !known.has(back.refundId)) add('back-only-there', sale, 0n, back.amountMinor);
+  }
+  return differences;
+}
