@@ -31,6 +31,7 @@ import { takePayment } from '@/flows/take-payment';
 import { keepAsTemplate } from '@/flows/templates';
 import { services } from '@/outside/services';
 import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
+import { seeded } from '../../tests/support/seeded';
 import { offerPlans } from './offers';
 import { planPlans } from './plans';
 import { BUSINESS, CUSTOMERS, ITEMS, JOBS, PASSWORD, PEOPLE, TAXES, TERMS } from './thistlewood';
@@ -41,14 +42,7 @@ const DAYS = 545;
 const REAL_MAIL_DAYS = 12;
 const STANDINS = new URL(process.env.CLOCK_URL ?? '').origin;
 
-// A small generator with a fixed seed (mulberry32), so that every demo is the same.
-let state = 20261113;
-const chance = (): number => {
-  state = (state + 0x6d2b79f5) | 0;
-  let t = Math.imul(state ^ (state >>> 15), 1 | state);
-  t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-  return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-};
+const chance = seeded(20261113);
 const pick = <T>(list: readonly T[]): T => list[Math.floor(chance() * list.length)] as T;
 
 const real = services();
@@ -149,7 +143,7 @@ const setStandInClock = () =>
 
 /** Somebody typed a card into the processor's own terminal: its book has a payment that ours has not. */
 async function strayPayment(): Promise<void> {
-  at(3, 15);
+  at(4, 15);
   await setStandInClock();
   await services().cards.sale({
     key: `${BUSINESS.id}.${randomUUID()}`,

@@ -35,6 +35,8 @@ export type TodayView = {
   readonly business: Business;
   readonly today: ReturnType<typeof dateInZone>;
   readonly queue: readonly QueueItem[];
+  /** Whether more waits behind what is shown. */
+  readonly more: boolean;
   readonly cameIn: readonly PaymentRow[];
   /** What came in today, in the business's currency. */
   readonly cameInToday: bigint;
@@ -80,6 +82,7 @@ export async function todayView(actor: Actor): Promise<TodayView> {
       business,
       today,
       queue: queue.slice(0, QUEUE),
+      more: queue.length > QUEUE,
       cameIn: await cameIn(db, businessId, 10),
       cameInToday: received.find(({ on }) => on === today)?.minor ?? 0n,
       horizon: horizon(today, received, [...due, ...planned]),

@@ -1,7 +1,7 @@
 import type { Money } from '@/core/money/money';
 import { wireMinor } from '@/core/money/money';
 import type { BookSale } from '@/core/payment/day-batch';
-import type { CardSeen, RefusalReason, SaleOutcome } from '@/core/payment/outcome';
+import { type CardSeen, cardText, type RefusalReason, type SaleOutcome } from '@/core/payment/outcome';
 import type { KeptCard } from '@/core/plan/shown-card';
 
 /** A sale to be made. `key` makes it one sale however often it is sent. */
@@ -78,6 +78,8 @@ type WireSale = {
 type WireBookSale = {
   key: string;
   status: string;
+  reference: string;
+  card: { scheme: string; last4: string } | null;
   currency: string;
   amount: number;
   fee: number;
@@ -87,6 +89,7 @@ type WireBookSale = {
 
 const bookSale = (sale: WireBookSale): BookSale => ({
   paymentId: sale.key.slice(sale.key.lastIndexOf('.') + 1),
+  words: [sale.reference, sale.card && cardText(sale.card)].filter(Boolean).join(', '),
   status: sale.status,
   currency: sale.currency,
   amountMinor: BigInt(sale.amount),

@@ -8,6 +8,7 @@ import { checkBatch, sendBatch } from '@/flows/batch';
 import { addCustomer } from '@/flows/customers';
 import type { ProgramName } from '../../bin/stack/programs';
 import { asSuperuser } from '../support/database';
+import { seeded } from '../support/seeded';
 import { type Stack, startStack } from '../support/stack';
 import {
   cardToken,
@@ -41,16 +42,6 @@ beforeAll(async () => {
 });
 afterAll(() => stack?.close());
 
-/** A small generator with a fixed seed (mulberry32): the same kills each time. */
-function seeded(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 type Standing = { state: string };

@@ -2,6 +2,7 @@
 import type { ChildProcess } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import type { DatabaseUrls } from '@/db/migrate';
 import { buildApplication } from '../../bin/stack/build';
 import { portFrom } from '../../bin/stack/ports';
 import {
@@ -28,10 +29,17 @@ export type Stack = {
 
 const PROGRAMS: readonly ProgramName[] = ['standins', 'web', 'worker'];
 
-/** Starts all programs; this process also gets their settings, so that it can found a business in the same database. */
-export async function startStack(more: Readonly<Record<string, string>> = {}): Promise<Stack> {
+/**
+ * Starts all programs; this process also gets their settings, so that it can found a business in the same database.
+ *
+ * @param database where it lives; a copy of the tests' template unless said otherwise
+ */
+export async function startStack(
+  more: Readonly<Record<string, string>> = {},
+  database: () => Promise<DatabaseUrls & { admin: string }> = ownDatabase,
+): Promise<Stack> {
   buildApplication(DIST);
-  const urls = await ownDatabase();
+  const urls = await database();
   const folder = mkdtempSync(join(resolve('.data/test'), 'stack-'));
   const options: StackOptions = {
     folder,

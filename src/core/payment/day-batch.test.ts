@@ -24,6 +24,7 @@ const back = (of: BatchSale, change: Partial<BatchBack> = {}): BatchBack => ({
 const there = (sales: readonly BatchSale[], backs: readonly BatchBack[]): BookSale[] =>
   sales.map((one) => ({
     paymentId: one.paymentId,
+    words: `Sale ${one.paymentId}`,
     status: one.voided ? 'voided' : 'accepted',
     currency: one.currency,
     amountMinor: one.amountMinor,

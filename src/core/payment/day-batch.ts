@@ -64,6 +64,8 @@ export function batchSums(sales: readonly BatchSale[], backs: readonly BatchBack
 /** A sale as the processor's own book has it, in minor units. */
 export type BookSale = {
   readonly paymentId: string;
+  /** What the holder reads at the bank, and the card. */
+  readonly words: string;
   readonly status: string;
   readonly currency: string;
   readonly amountMinor: bigint;
@@ -77,6 +79,8 @@ export type BatchDifference = {
   readonly kind: 'only-here' | 'only-there' | 'amount' | 'fee' | 'back-only-here' | 'back-only-there';
   readonly paymentId: string;
   readonly currency: string;
+  /** How the processor calls it; empty where it has nothing. */
+  readonly words: string;
   readonly oursMinor: bigint;
   readonly theirsMinor: bigint;
 };
@@ -102,7 +106,15 @@ export function batchDifferences(
     { paymentId, currency }: { paymentId: string; currency: string },
     oursMinor: bigint,
     theirsMinor: bigint,
-  ) => differences.push({ kind, paymentId, currency, oursMinor, theirsMinor });
+  ) =>
+    differences.push({
+      kind,
+      paymentId,
+      currency,
+      words: book.get(paymentId)?.words ?? '',
+      oursMinor,
+      theirsMinor,
+    });
   for (const sale of ours.sales) {
     const there = book.get(sale.paymentId);
     const standing = sale.voided ? 'voided' : 'accepted';

@@ -8,6 +8,7 @@ import { readBusiness } from '@/db/transaction';
 import { services } from '@/outside/services';
 import { asSuperuser } from '../../../tests/support/database';
 import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
+import { seeded } from '../../../tests/support/seeded';
 import { foundHouse, type House, openWorkshop, type Workshop } from '../../../tests/support/workshop';
 import { settlePayment } from '../settle-payment';
 import { chargeDue } from './charge-plans';
@@ -25,14 +26,7 @@ beforeAll(async () => {
 });
 afterAll(() => workshop.close());
 
-/** A small generator with a fixed seed (mulberry32): the same kills each time. */
-let state = 11;
-const random = (): number => {
-  state = (state + 0x6d2b79f5) | 0;
-  let t = Math.imul(state ^ (state >>> 15), 1 | state);
-  t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-  return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-};
+const random = seeded(11);
 
 /**
  * What a kill is to everybody else: from one step on nothing more is sent, to the database or the processor, and what is open

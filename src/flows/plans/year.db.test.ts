@@ -8,6 +8,7 @@ import { ledgerTroubles } from '@/db/ledger';
 import { inBusiness, readBusiness } from '@/db/transaction';
 import { asSuperuser } from '../../../tests/support/database';
 import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
+import { seeded } from '../../../tests/support/seeded';
 import { foundHouse, type House, openWorkshop, type Workshop } from '../../../tests/support/workshop';
 import { type Case, type Rule, yearOf } from '../../../tests/support/year-oracle';
 import { settlePayment } from '../settle-payment';
@@ -34,14 +35,7 @@ beforeAll(async () => {
 });
 afterAll(() => workshop.close());
 
-/** A small generator with a fixed seed (mulberry32): the same plans each time. */
-let state = 5;
-const random = (): number => {
-  state = (state + 0x6d2b79f5) | 0;
-  let t = Math.imul(state ^ (state >>> 15), 1 | state);
-  t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-  return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-};
+const random = seeded(5);
 const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)] as T;
 const day = (offset: number): string =>
   new Date(Date.parse(`${FIRST}T00:00:00Z`) + offset * 86_400_000).toISOString().slice(0, 10);

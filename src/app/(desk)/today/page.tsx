@@ -93,7 +93,7 @@ export default async function TodayPage() {
       <div className="mx-auto w-full max-w-[1440px] flex-1 px-4 pb-6 sm:px-7">
         <h1 className="title-screen pt-4">{dayHeading(today, business.locale)}</h1>
         <p className="mt-1 font-serif text-[18px]/[26px]">
-          {COUNTS[queue.length] ?? 'Many things need'} a hand.{' '}
+          {view.more ? 'More than six things need' : (COUNTS[queue.length] ?? 'Many things need')} a hand.{' '}
           <Link href="/money/payments" className="tally-link font-semibold">
             {amount(view.cameInToday)}
           </Link>{' '}

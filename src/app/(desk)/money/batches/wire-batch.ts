@@ -33,7 +33,7 @@ export function wireBatch(
     id: batch.day,
     href: `/money/batches/${batch.day}`,
     name: shortDate(batch.day, locale, { weekday: true }),
-    under: `${state} · ${sales === 1 ? '1 payment' : `${sales} payments`}${batch.sums.length > 1 ? `, ${batch.sums.length} currencies` : ''}`,
+    under: `${state} · ${sales === 0 ? 'no payment' : sales === 1 ? '1 payment' : `${sales} payments`}${batch.sums.length > 1 ? `, ${batch.sums.length} currencies` : ''}`,
     state: rosette,
     share: rosette === 'Paid' ? 1 : 0,
     minor: wireMinor(shown?.netMinor ?? 0n),

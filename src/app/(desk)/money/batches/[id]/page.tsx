@@ -69,6 +69,25 @@ function Line({ line, zone, locale }: { line: BatchLine; zone: string; locale: s
   );
 }
 
+/** What moved, in order of time. */
+function Lines({ lines, zone, locale }: { lines: readonly BatchLine[]; zone: string; locale: string }) {
+  return (
+    <section aria-label="Payments of the day" className="mt-5">
+      <div className="grid grid-cols-[46px_minmax(0,1fr)_76px_60px] gap-2 border-b border-ink pb-1 text-[12.5px]/5 font-semibold">
+        <span>At</span>
+        <span>Payments</span>
+        <span className="text-right">Amount</span>
+        <span className="text-right">Fee</span>
+      </div>
+      <ul>
+        {lines.map((line) => (
+          <Line key={`${line.back} ${line.payment.id} ${line.at}`} line={line} zone={zone} locale={locale} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** Where the two books differ, what that means, and what to do. */
 function Differences({ sheet }: { sheet: BatchSheet }) {
   const { batch, about, business } = sheet;
@@ -79,7 +98,7 @@ function Differences({ sheet }: { sheet: BatchSheet }) {
     <section aria-label="Differences" className="mt-5">
       <h2 className="title-section">Where the books differ</h2>
       <ul>
-        {batch.differences.map(({ kind, paymentId, currency, oursMinor, theirsMinor }) => {
+        {batch.differences.map(({ kind, paymentId, currency, words, oursMinor, theirsMinor }) => {
           const payment = about.get(paymentId);
           const { what, todo } = DIFFERENCE_WORDS[kind];
           return (
@@ -91,11 +110,12 @@ function Differences({ sheet }: { sheet: BatchSheet }) {
                     <span className="private">{payment.customer}</span>
                   </Link>
                 ) : (
-                  <span className="break-all">{paymentId}</span>
+                  words || 'a payment'
                 )}
                 , here {figure(oursMinor, currency)}, there {figure(theirsMinor, currency)} {currency}
               </p>
               <p className="small text-soft">{todo}</p>
+              {payment ? null : <p className="small break-all text-soft">The processor’s key: {paymentId}</p>}
             </li>
           );
         })}
@@ -149,19 +169,7 @@ export default async function BatchPage({ params }: { params: Promise<{ id: stri
           </a>
           {batch.checkedAt && actor.role !== 'reader' ? <BatchActions day={batch.day} differs={differs} /> : null}
         </div>
-        <section aria-label="Payments of the day" className="mt-5">
-          <div className="grid grid-cols-[46px_minmax(0,1fr)_76px_60px] gap-2 border-b border-ink pb-1 text-[12.5px]/5 font-semibold">
-            <span>At</span>
-            <span>Payments</span>
-            <span className="text-right">Amount</span>
-            <span className="text-right">Fee</span>
-          </div>
-          <ul>
-            {lines.map((line) => (
-              <Line key={`${line.back} ${line.payment.id} ${line.at}`} line={line} zone={zone} locale={locale} />
-            ))}
-          </ul>
-        </section>
+        {lines.length === 0 ? null : <Lines lines={lines} zone={zone} locale={locale} />}
       </div>
     </article>
   );
