@@ -195,6 +195,17 @@ export function planPlans(stage: PlanStage): [daysAgo: number, hour: number, wor
       ),
     ],
     [
+      57,
+      15,
+      run(() =>
+        started(stage, 'Marguerite Öystad', 'Cello bow, in four parts', '960.00', [], {
+          kind: 'instalments',
+          pay: 'invoice',
+          schedule: { ends: { after: 4 } },
+        }),
+      ),
+    ],
+    [
       52,
       9,
       run(async () => {

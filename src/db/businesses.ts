@@ -93,6 +93,18 @@ export async function replaceSeries(tx: Tx, businessId: string, series: readonly
 export const insertCounter = (tx: Tx, businessId: string, series: string, first: bigint): Promise<number> =>
   run(tx, sql`insert into counters (business_id, series, next_number) values (${businessId}, ${series}, ${first})`);
 
+/** Which addresses of the private calendar are good. */
+export async function feedVersion(db: Db, businessId: string): Promise<number> {
+  const row = await one<{ version: number }>(
+    db,
+    sql`select feed_version as version from businesses where business_id = ${businessId}`,
+  );
+  return row.version;
+}
+
+export const raiseFeedVersion = (tx: Tx, businessId: string): Promise<number> =>
+  run(tx, sql`update businesses set feed_version = feed_version + 1 where business_id = ${businessId}`);
+
 /** Every business's id and nothing else of it, for work that goes through all of them. Outside any business. */
 export async function businessIds(db: Db): Promise<string[]> {
   const rows = await many<{ id: string }>(db, sql`select id from business_ids() as id`);

@@ -280,6 +280,17 @@ export const refusedCharges = (db: Db, businessId: string, limit: number): Promi
     values: [businessId, limit],
   });
 
+/** Parts of balances that were asked for before a day and are not paid, oldest first. */
+export const openParts = (db: Db, businessId: string, before: CalendarDate, limit: number): Promise<UpcomingRow[]> =>
+  many(db, {
+    text: `select ${CHARGE}, plans.name as plan, plans.number as "planNumber", plans.kind as "planKind", plans.state as "planState",
+        customers.name as customer, plans.pay, plans.reference
+      ${FROM_CHARGES} where charges.business_id = $1 and charges.state = 'billed' and charges.charged_on < $2
+        and plans.invoice_id is not null
+      order by charges.charged_on, charges.id limit $3`,
+    values: [businessId, before, limit],
+  });
+
 /** What was planned, received, refused and recovered by month and kind from a day on; a month is `YYYY-MM`. */
 export const chargeMonths = (
   db: Db,

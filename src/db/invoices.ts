@@ -346,6 +346,9 @@ export type PayerView = {
   readonly pending: { readonly id: string; readonly approvalUrl: string | null } | null;
   /** What open attempts hold, theirs included. */
   readonly heldMinor: bigint;
+  /** What a plan asks for of it now, part by part, and the parts that it counts as paid. */
+  readonly askedMinor: bigint;
+  readonly countedMinor: bigint;
   /** The latest attempt, if it was refused. */
   readonly refused: { readonly reason: RefusalReason; readonly at: string } | null;
   readonly receipts: readonly {
@@ -371,7 +374,8 @@ export async function payerView(db: Db, token: string): Promise<PayerView | null
     sql`select business_id as "businessId", invoice_id as "invoiceId", printed, stage, paid_minor as "paidMinor",
           due_minor as "dueMinor", credited_minor as "creditedMinor", refunded_minor as "refundedMinor",
           total_minor as "totalMinor", smallest_minor as "smallestMinor", zone, terms_accepted as "termsAccepted", pending,
-          held_minor as "heldMinor", refused, receipts, approvals
+          held_minor as "heldMinor", refused, receipts, approvals, asked_minor as "askedMinor",
+          counted_minor as "countedMinor"
         from payer_view(${token})`,
   );
   return view && { ...view, printed: wholePrinted(view.printed) };

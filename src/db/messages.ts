@@ -22,6 +22,7 @@ export type MessageKind =
   | 'plan-reminder'
   | 'charge-notice'
   | 'charge-refused'
+  | 'part-due'
   | 'card-asked'
   | 'own-page'
   | 'plan-ended';

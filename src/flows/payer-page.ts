@@ -1,4 +1,4 @@
-import { type Payable, payable } from '@/core/payment/part-payment';
+import { askedNow, type Payable, payable } from '@/core/payment/part-payment';
 import { linkHolder, type PayerView, payerView, updateSeen } from '@/db/invoices';
 import { announce } from '@/db/jobs';
 import { insertHappening } from '@/db/timeline';
@@ -24,6 +24,13 @@ export function payableNow(view: PayerView): Payable {
     smallest: view.smallestMinor,
   });
 }
+
+/** The part that a plan asks for now, in minor units; null where the whole is to be paid. */
+export const partAskedNow = (view: PayerView, may: Payable): bigint | null =>
+  askedNow(
+    { asked: view.askedMinor, counted: view.countedMinor, paid: view.paidMinor - view.refundedMinor + view.heldMinor },
+    may,
+  );
 
 /** The customer's page says that somebody looks at it: noted the first time. */
 export async function noteSeen(link: string, device: 'phone' | 'computer'): Promise<void> {

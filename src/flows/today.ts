@@ -1,19 +1,22 @@
-import { addDays } from '@/core/dates/calendar-date';
+import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
+import { payBy } from '@/core/plan/plan';
 import { DAYS_AHEAD, DAYS_BACK, type Horizon, horizon } from '@/core/today/horizon';
 import { type Business, businessById } from '@/db/businesses';
 import { type FailingCard, failingCards } from '@/db/cards';
-import { plannedByDay, refusedCharges, type UpcomingRow } from '@/db/charges';
+import { openParts, plannedByDay, refusedCharges, type UpcomingRow } from '@/db/charges';
 import { differingBatches } from '@/db/day-batches';
 import { dueByDay, receivedByDay } from '@/db/day-sums';
 import { type InvoiceRow, invoiceRows, largestDue, lateInvoices } from '@/db/invoices';
 import { failedMessages } from '@/db/messages';
 import { cameIn, type PaymentRow, pendingSince, refusedLately } from '@/db/payments';
 import type { Actor } from '@/db/people';
+import { planById } from '@/db/plans';
+import type { Db } from '@/db/pool';
 import { openQuestions } from '@/db/questions';
 import { readBusiness } from '@/db/transaction';
 import { services } from '@/outside/services';
-import { requireRight } from './access';
+import { found, requireRight } from './access';
 
 const QUEUE = 6;
 const CHECKING_AFTER_MS = 60_000;
@@ -22,6 +25,7 @@ const REFUSED_DAYS = 14;
 /** One thing that needs a hand, worst first. */
 export type QueueItem =
   | { readonly kind: 'charge'; readonly charge: UpcomingRow }
+  | { readonly kind: 'part'; readonly charge: UpcomingRow; readonly payBy: CalendarDate }
   | { readonly kind: 'card'; readonly failing: FailingCard }
   | { readonly kind: 'refused'; readonly payment: PaymentRow }
   | { readonly kind: 'checking'; readonly payment: PaymentRow }
@@ -66,6 +70,7 @@ export async function todayView(actor: Actor): Promise<TodayView> {
       ...(await failedMessages(db, businessId, QUEUE)).map((message) => ({ kind: 'undelivered' as const, message })),
       ...refused.filter(({ channel }) => channel !== 'plan').map((payment) => ({ kind: 'refused' as const, payment })),
       ...charges.map((charge) => ({ kind: 'charge' as const, charge })),
+      ...(await lateParts(db, businessId, today)),
       ...(await failingCards(db, businessId, today, QUEUE)).map((failing) => ({ kind: 'card' as const, failing })),
       ...(await pendingSince(db, businessId, new Date(now.getTime() - CHECKING_AFTER_MS), QUEUE)).map((payment) => ({
         kind: 'checking' as const,
@@ -89,4 +94,14 @@ export async function todayView(actor: Actor): Promise<TodayView> {
       names: await largestDue(db, businessId, business.currency, today, addDays(today, DAYS_AHEAD)),
     };
   });
+}
+
+/** Parts of balances that were to be paid before today. */
+async function lateParts(db: Db, businessId: string, today: CalendarDate): Promise<QueueItem[]> {
+  const late: QueueItem[] = [];
+  for (const charge of await openParts(db, businessId, today, QUEUE * 2)) {
+    const due = payBy(found(await planById(db, businessId, charge.planId)).terms, charge.chargedOn);
+    if (due < today) late.push({ kind: 'part', charge, payBy: due });
+  }
+  return late;
 }

@@ -25,6 +25,7 @@ export type MailKind =
   | 'plan-reminder'
   | 'charge-notice'
   | 'charge-refused'
+  | 'part-due'
   | 'card-asked'
   | 'own-page'
   | 'plan-ended';
@@ -111,6 +112,7 @@ const MAILS: Readonly<Record<MailKind, string>> = {
   'plan-reminder': 'Reminder of the plan',
   'charge-notice': 'Notice before a charge',
   'charge-refused': 'Notice of the refused charge',
+  'part-due': 'Request for a part',
   'card-asked': 'Request for a new card',
   'own-page': 'Link to the customer’s own page',
   'plan-ended': 'Notice of the plan’s end',

@@ -53,6 +53,21 @@ export function payable(terms: PaymentTerms): Payable {
   return { due, credit: balance < 0n ? -balance : 0n, least, greatest: due, smallest };
 }
 
+/**
+ * What a plan asks for now of an invoice that it pays in parts, in minor units: what stands asked for and is not covered by what
+ * was paid beyond the parts counted so far. Null where that is nothing, the whole, or no payment that may be made.
+ *
+ * @param asked parts asked for or refused @param counted parts that count as paid @param paid what was paid, less refunds
+ */
+export function askedNow(
+  { asked, counted, paid }: { readonly asked: bigint; readonly counted: bigint; readonly paid: bigint },
+  may: Payable,
+): bigint | null {
+  const over = paid > counted ? paid - counted : 0n;
+  const now = asked - over;
+  return now < may.due && isAllowed(now, may) ? now : null;
+}
+
 /** Whether this payment (minor units) may be taken: above 0, between least and due, leaving 0 or enough. */
 export function isAllowed(payment: bigint, { least, greatest, smallest }: Payable): boolean {
   const left = greatest - payment;

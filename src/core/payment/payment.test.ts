@@ -4,7 +4,7 @@ import { calendarDate } from '../dates/calendar-date';
 import { entry } from '../ledger/entry';
 import { cardPaymentTaken, invoiceSent } from '../ledger/movements';
 import { money } from '../money/money';
-import { isAllowed, payable } from './part-payment';
+import { askedNow, isAllowed, payable } from './part-payment';
 
 const ON = calendarDate('2026-05-04');
 const usd = (minor: bigint) => money(minor, 'USD');
@@ -74,4 +74,27 @@ test('an entry that does not balance in one of its currencies cannot be made', (
       { account: 'revenue', amount: money(-5n, 'EUR') },
     ]),
   ).toThrow('does not balance');
+});
+
+test('the part of a plan that is asked for is a payment that may be made, and with it everything asked for is covered', () => {
+  const part = fc.bigInt(100n, 5_000n);
+  fc.assert(
+    fc.property(fc.array(part, { minLength: 2, maxLength: 8 }), fc.nat(8), fc.nat(8), part, (parts, a, b, extra) => {
+      const total = parts.reduce((sum, one) => sum + one, 0n);
+      const sumOf = (from: number, to: number) => parts.slice(from, to).reduce((sum, one) => sum + one, 0n);
+      const counted = sumOf(0, a);
+      const asked = sumOf(a, a + b);
+      // Part of the next may have been paid as well, but never more than is asked for.
+      const over = extra < asked ? extra : 0n;
+      const may = payable({ total, paid: counted + over, parts: true, smallest: 50n });
+      const now = askedNow({ asked, counted, paid: counted + over }, may);
+      if (now === null) return;
+      expect(isAllowed(now, may)).toBe(true);
+      expect(now).toBeLessThan(may.due);
+      expect(counted + over + now).toBe(counted + asked);
+    }),
+  );
+  const may = payable({ total: 90_000n, paid: 30_000n, parts: true, smallest: 100n });
+  expect(askedNow({ asked: 30_000n, counted: 30_000n, paid: 30_000n }, may)).toBe(30_000n);
+  expect(askedNow({ asked: 0n, counted: 30_000n, paid: 30_000n }, may)).toBeNull();
 });

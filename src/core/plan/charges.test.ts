@@ -99,11 +99,8 @@ describe('what is charged, when, and why then', () => {
     expect(dateTrouble(ages, planReading(ages, setting).sums, context)).toContain('more dates than anybody');
     const crumbs = terms({ kind: 'instalments', schedule: { ...terms().schedule, ends: { after: 40 } } }, '0.20');
     expect(dateTrouble(crumbs, planReading(crumbs, setting).sums, context)).toContain('fewer payments');
-    const problems = planReading(
-      terms({ name: ' ', deposit: '200%', kind: 'instalments', pay: 'invoice' }),
-      setting,
-    ).problems;
-    expect(problems.map(({ field }) => field).sort()).toEqual(['deposit', 'name', 'pay']);
+    const problems = planReading(terms({ name: ' ', deposit: '200%', kind: 'instalments' }), setting).problems;
+    expect(problems.map(({ field }) => field).sort()).toEqual(['deposit', 'name']);
   });
 });
 

@@ -1,4 +1,5 @@
 import { addDays, type CalendarDate, daysInMonth } from '../dates/calendar-date';
+import { dueDate } from '../invoice/due';
 import type { Paper } from '../invoice/paper';
 import { RuleError } from '../rule-error';
 import { instalments, type Leftover } from './instalments';
@@ -64,6 +65,10 @@ export type PlanContext = {
   /** Both ends included. */
   readonly pauses: readonly { readonly from: CalendarDate; readonly to: CalendarDate }[];
 };
+
+/** Until when a date that is asked for by invoice is to be paid. */
+export const payBy = (terms: PlanTerms, chargedOn: CalendarDate): CalendarDate =>
+  dueDate(terms.paper.due, chargedOn) ?? chargedOn;
 
 /** No plan of parts has more of them. */
 export const MOST_INSTALMENTS = 520;

@@ -59,11 +59,6 @@ export function planReading(
     problems.push({ field: 'deposit', words: 'The deposit is not less than the whole.' });
   if (!terms.name.trim()) problems.push({ field: 'name', words: 'Say what it is for: the customer reads this.' });
   if (eachMinor <= 0n) problems.push({ field: 'lines', words: 'Write what is charged, with a price.' });
-  if (terms.kind === 'instalments' && terms.pay === 'invoice')
-    problems.push({
-      field: 'pay',
-      words: 'Parts of a balance are charged to a card. Write an invoice with part payments instead.',
-    });
   return { sums: { eachMinor, setUpMinor, depositMinor: paidFirst < eachMinor ? paidFirst : 0n }, currency, problems };
 }
 

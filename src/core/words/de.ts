@@ -112,6 +112,7 @@ export const de: Words = {
   paying: 'Wird bezahlt',
   payWhole: 'Alles',
   payPart: 'Einen Teil',
+  askedNow: (sum) => `Jetzt ${sum}`,
   partAmount: 'Wie viel jetzt',
   partSpan: (least, most) => `Zwischen ${least} und ${most}`,
   tipTitle: 'Trinkgeld?',

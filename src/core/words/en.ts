@@ -119,6 +119,7 @@ export const en = {
   paying: 'Paying',
   payWhole: 'All of it',
   payPart: 'A part',
+  askedNow: (sum: string) => `${sum} now`,
   partAmount: 'How much now',
   partSpan: (least: string, most: string) => `Between ${least} and ${most}`,
   tipTitle: 'A tip?',

@@ -111,6 +111,7 @@ export const es: Words = {
   paying: 'Pagando',
   payWhole: 'Todo',
   payPart: 'Una parte',
+  askedNow: (sum) => `${sum} ahora`,
   partAmount: 'Cuánto ahora',
   partSpan: (least, most) => `Entre ${least} y ${most}`,
   tipTitle: '¿Una propina?',

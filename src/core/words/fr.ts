@@ -111,6 +111,7 @@ export const fr: Words = {
   paying: 'Paiement en cours',
   payWhole: 'Tout',
   payPart: 'Une partie',
+  askedNow: (sum) => `${sum} maintenant`,
   partAmount: 'Combien maintenant',
   partSpan: (least, most) => `Entre ${least} et ${most}`,
   tipTitle: 'Un pourboire ?',

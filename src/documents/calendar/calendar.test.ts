@@ -33,9 +33,13 @@ test('days off are read from an iCalendar file: single, of several days, and com
 });
 
 test('charges go out as all-day events that a reader takes in again', () => {
-  const text = chargesCalendar('Sallow; Joinery', [
-    { id: 'a', on: day('2026-12-31'), words: '$22.00, Otto Reed', more: 'Care club' },
-  ]);
+  const text = chargesCalendar(
+    'Sallow; Joinery',
+    [{ id: 'a', on: day('2026-12-31'), words: '$22.00, Otto Reed', more: 'Care club' }],
+    new Date('2026-11-23T18:05:06Z'),
+  );
+  // A moment in UTC, never a day (RFC 5545, 3.8.7.2).
+  expect(text).toContain('DTSTAMP:20261123T180506Z');
   expect(text).toContain('DTSTART;VALUE=DATE:20261231');
   expect(text).toContain('SUMMARY:$22.00\\, Otto Reed');
   expect(holidaysOf(text, day('2026-01-01'), day('2027-01-01'))).toEqual([

@@ -9,8 +9,8 @@ export type CalendarDay = {
   readonly more: string;
 };
 
-/** Days as an iCalendar file (RFC 5545): one all-day event each, under an id that stays. */
-export function chargesCalendar(name: string, days: readonly CalendarDay[]): string {
+/** Days as an iCalendar file (RFC 5545): one all-day event each, under an id that stays. @param now when it is made, for DTSTAMP */
+export function chargesCalendar(name: string, days: readonly CalendarDay[], now: Date): string {
   const calendar = new ICAL.Component('vcalendar');
   calendar.updatePropertyWithValue('version', '2.0');
   calendar.updatePropertyWithValue('prodid', '-//Dahlia//Charges//EN');
@@ -18,7 +18,7 @@ export function chargesCalendar(name: string, days: readonly CalendarDay[]): str
   for (const { id, on, words, more } of days) {
     const event = new ICAL.Component('vevent');
     event.updatePropertyWithValue('uid', `${id}@dahlia`);
-    event.updatePropertyWithValue('dtstamp', ICAL.Time.fromDateString(on));
+    event.updatePropertyWithValue('dtstamp', ICAL.Time.fromJSDate(now, true));
     event.updatePropertyWithValue('dtstart', ICAL.Time.fromDateString(on));
     event.updatePropertyWithValue('summary', words);
     event.updatePropertyWithValue('description', more);

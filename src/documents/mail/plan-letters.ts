@@ -54,6 +54,13 @@ export function chargeNoticeLetter(of: PlanLetterOf, sum: string, date: string, 
   });
 }
 
+/** Asks for a part of a balance, and leads to where it is paid. @param date until when */
+export function partDueLetter(of: PlanLetterOf, sum: string, date: string): Letter {
+  const { plan } = wordsOf(of.locale);
+  const subject = plan.partSubject(sum, date);
+  return planLetter(of, { subject, sum: subject, under: of.what, text: plan.partText, button: plan.payPart(sum) });
+}
+
 /** Says that a charge was refused, and how it can be settled. @param last nobody tries again by themselves */
 export function chargeRefusedLetter(of: PlanLetterOf, sum: string, last: boolean): Letter {
   const { plan } = wordsOf(of.locale);

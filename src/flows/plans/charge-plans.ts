@@ -22,6 +22,7 @@ import { services } from '@/outside/services';
 import { found, requireRight } from '../access';
 import { writeDraft } from '../draft';
 import { localeOf } from '../paper-setting';
+import { queueMessage } from '../queue-message';
 import { recordOutcome } from '../record-outcome';
 import { Refusal } from '../refusal';
 import { sendInTurn } from '../send-invoice';
@@ -101,15 +102,16 @@ async function prepare(tx: Tx, business: Business, charge: Charge, now: Date): P
   // What an invoice comes to counts: taxes may be others than when the date was planned.
   const wanted = plan.terms.kind === 'membership' && !charge.invoiceId ? invoice.totalMinor : charge.amountMinor;
   const asked: Charge = { ...charge, amountMinor: wanted, invoiceId: invoice.id };
-  if (plan.terms.pay === 'invoice') {
-    await updateCharge(tx, business.id, { ...asked, state: 'billed', actAt: null });
-    await planAhead(tx, business, plan, now);
-    return null;
-  }
   const left = invoice.stage === 'sent' ? invoice.dueMinor - (await heldByPending(tx, business.id, invoice.id)) : 0n;
   const amountMinor = left < wanted ? left : wanted;
   if (amountMinor <= 0n) {
     await chargedOtherwise(tx, business, plan, asked, 'nothing was due any more', now);
+    return null;
+  }
+  if (plan.terms.pay === 'invoice') {
+    await updateCharge(tx, business.id, { ...asked, amountMinor, state: 'billed', actAt: null });
+    if (plan.invoiceId) await askForPart(tx, business.id, plan, customer, charge.id, now);
+    await planAhead(tx, business, plan, now);
     return null;
   }
   const cards = (await cardsOf(tx, business.id, plan.customerId)).filter(isUsable);
@@ -119,6 +121,21 @@ async function prepare(tx: Tx, business: Business, charge: Charge, now: Date): P
     return null;
   }
   return { ...(await writeAttempt(tx, business, plan, { ...asked, amountMinor }, card, now)), card };
+}
+
+/** Asks for a part of the balance, whose invoice the customer has a link to. */
+async function askForPart(
+  tx: Tx,
+  businessId: string,
+  plan: Plan,
+  customer: Customer,
+  chargeId: string,
+  now: Date,
+): Promise<void> {
+  if (!customer.email) return;
+  const about = { kind: 'part-due', planId: plan.id, customerId: customer.id, details: { chargeId } } as const;
+  const to = { toName: customer.name, toAddress: customer.email, key: `part-due:${chargeId}` };
+  await queueMessage(tx, businessId, { ...about, ...to }, now);
 }
 
 async function writeAttempt(

@@ -3,6 +3,7 @@ import { sellerOf } from '@/core/business/business';
 import type { Seller } from '@/core/invoice/printed';
 import { cardText } from '@/core/payment/outcome';
 import type { Address } from '@/core/place/address';
+import { payBy } from '@/core/plan/plan';
 import type { PlanState } from '@/core/plan/state';
 import { authorisationsOf } from '@/db/authorisations';
 import { businessById } from '@/db/businesses';
@@ -51,9 +52,11 @@ export type OwnPage = {
     readonly minor: number;
     readonly currency: string;
   }[];
-  /** Refused charges, with where each can be paid. */
-  readonly refused: readonly {
+  /** What was refused or is asked for by invoice, with where each can be paid. */
+  readonly open: readonly {
     readonly id: string;
+    /** Until when it is to be paid; null for a refused charge. */
+    readonly payBy: string | null;
     readonly what: string;
     readonly minor: number;
     readonly currency: string;
@@ -69,7 +72,7 @@ export type OwnPage = {
   readonly agreement: string;
 };
 
-const NOTHING = { cards: [], plans: [], coming: [], refused: [], receipts: [], agreement: '' } as const;
+const NOTHING = { cards: [], plans: [], coming: [], open: [], receipts: [], agreement: '' } as const;
 
 /** What a token opens; null for one that is not ours. A link that is over shows nothing but whose it was. */
 export async function ownPage(token: string): Promise<OwnPage | null> {
@@ -93,14 +96,16 @@ export async function ownPage(token: string): Promise<OwnPage | null> {
     };
     if (over) return { ...head, ...NOTHING };
     const plans = await plansOfCustomer(db, businessId, customerId);
-    const nameOf = new Map(plans.map(({ id, terms }) => [id, terms.name]));
+    const planOf = new Map(plans.map((plan) => [plan.id, plan]));
     const ahead = await chargesAhead(db, businessId, customerId, 30);
-    const what = (planId: string) => nameOf.get(planId) ?? '';
-    const refused = [];
-    for (const charge of ahead.filter(({ state }) => state === 'refused')) {
+    const what = (planId: string) => planOf.get(planId)?.terms.name ?? '';
+    const open = [];
+    for (const charge of ahead.filter(({ state }) => state === 'refused' || state === 'billed')) {
       const invoice = charge.invoiceId ? await invoiceById(db, businessId, charge.invoiceId) : null;
-      refused.push({
+      const terms = charge.state === 'billed' ? planOf.get(charge.planId)?.terms : undefined;
+      open.push({
         id: charge.id,
+        payBy: terms ? payBy(terms, charge.chargedOn) : null,
         what: what(charge.planId),
         minor: Number(charge.amountMinor),
         currency: charge.currency,
@@ -139,7 +144,7 @@ export async function ownPage(token: string): Promise<OwnPage | null> {
           minor: Number(amountMinor),
           currency,
         })),
-      refused,
+      open,
       receipts: await receiptsOfCustomer(db, businessId, customerId, 24),
       agreement: text,
     };

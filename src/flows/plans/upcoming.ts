@@ -3,7 +3,7 @@ import { shortDate } from '@/core/dates/date-text';
 import { minorDigits } from '@/core/money/currency';
 import { decimalText } from '@/core/money/decimal';
 import { CHARGE_STATE_WORDS, type ChargeState } from '@/core/plan/state';
-import { type Business, businessById } from '@/db/businesses';
+import { type Business, businessById, feedVersion } from '@/db/businesses';
 import { chargeMonths, type UpcomingAsk, type UpcomingRow, upcomingDays, upcomingPage } from '@/db/charges';
 import type { Actor } from '@/db/people';
 import { livingMembers, planMovements } from '@/db/plans';
@@ -11,7 +11,7 @@ import { readBusiness } from '@/db/transaction';
 import { csvText } from '@/documents/csv/write';
 import { services } from '@/outside/services';
 import { requireRight } from '../access';
-import { businessFeedSecret } from './calendar-feed';
+import { feedSecret } from './calendar-feed';
 import { todayOf } from './plan-setting';
 
 export type { UpcomingRow };
@@ -75,11 +75,14 @@ export async function upcomingSetting(
   requireRight(actor, 'read');
   const { clock, publicUrl } = services();
   const now = await clock.now();
-  const business = await readBusiness(actor.businessId, (db) => businessById(db, actor.businessId));
+  const { business, version } = await readBusiness(actor.businessId, async (db) => ({
+    business: await businessById(db, actor.businessId),
+    version: await feedVersion(db, actor.businessId),
+  }));
   return {
     business,
     today: todayOf(business, now),
-    feed: `${publicUrl}/files/calendar/${businessFeedSecret(actor.businessId)}`,
+    feed: `${publicUrl}/files/calendar/${feedSecret(actor.businessId, version)}`,
   };
 }
 

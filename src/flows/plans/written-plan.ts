@@ -1,13 +1,15 @@
 import { sellerOf } from '@/core/business/business';
-import { monthText, shortDate } from '@/core/dates/date-text';
+import { longDate, monthText } from '@/core/dates/date-text';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { cardText } from '@/core/payment/outcome';
+import { payBy } from '@/core/plan/plan';
 import { wordsOf } from '@/core/words/words';
 import type { Business } from '@/db/businesses';
 import { cardsOf } from '@/db/cards';
 import { chargeById } from '@/db/charges';
 import { customerById } from '@/db/customers';
+import { invoiceById } from '@/db/invoices';
 import type { Message } from '@/db/messages';
 import { planById } from '@/db/plans';
 import { readBusiness } from '@/db/transaction';
@@ -18,6 +20,7 @@ import {
   chargeRefusedLetter,
   ownPageLetter,
   type PlanLetterOf,
+  partDueLetter,
   planEndedLetter,
   planLinkLetter,
 } from '@/documents/mail/plan-letters';
@@ -31,6 +34,7 @@ const KINDS = [
   'plan-reminder',
   'charge-notice',
   'charge-refused',
+  'part-due',
   'card-asked',
   'own-page',
   'plan-ended',
@@ -48,13 +52,14 @@ async function subjectOf(business: Business, message: Message) {
     const charge = message.details.chargeId ? await chargeById(db, business.id, message.details.chargeId) : null;
     const plan = message.planId ? await planById(db, business.id, message.planId) : null;
     const cards = await cardsOf(db, business.id, customer.id);
-    return { customer, charge, plan, card: cards.find(({ state }) => state === 'good') ?? null };
+    const invoice = plan?.invoiceId ? await invoiceById(db, business.id, plan.invoiceId) : null;
+    return { customer, charge, plan, invoice, card: cards.find(({ state }) => state === 'good') ?? null };
   });
 }
 
 /** The letter for a message about a plan, in the customer's language. */
 export async function writtenPlan(business: Business, message: Message, publicUrl: string, now: Date): Promise<Letter> {
-  const { customer, charge, plan, card } = await subjectOf(business, message);
+  const { customer, charge, plan, invoice, card } = await subjectOf(business, message);
   const locale = localeOf(business, customer);
   const what = plan?.terms.name ?? '';
   const own = ownPageLink(business.id, customer.id, now);
@@ -73,9 +78,15 @@ export async function writtenPlan(business: Business, message: Message, publicUr
     case 'plan-reminder':
       return planLinkLetter({ ...of, link: planLink(publicUrl, plan?.linkToken ?? '') }, kind === 'plan-reminder');
     case 'charge-notice':
-      return chargeNoticeLetter(of, sum, charge ? shortDate(charge.chargedOn, locale) : '', card ? cardText(card) : '');
+      return chargeNoticeLetter(of, sum, charge ? longDate(charge.chargedOn, locale) : '', card ? cardText(card) : '');
     case 'charge-refused':
       return chargeRefusedLetter(of, sum, message.details.subject === 'last');
+    case 'part-due':
+      return partDueLetter(
+        { ...of, link: `${publicUrl}/i/${invoice?.linkToken ?? ''}` },
+        sum,
+        charge && plan ? longDate(payBy(plan.terms, charge.chargedOn), locale) : '',
+      );
     case 'card-asked':
       return cardAskedLetter(of, message.details.subject ?? '', monthText(message.details.to ?? '', locale));
     case 'own-page':

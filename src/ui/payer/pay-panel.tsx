@@ -20,6 +20,8 @@ export type PayTerms = {
   /** Due and not spoken for by somebody else's open attempt. */
   readonly dueMinor: number;
   readonly leastMinor: number;
+  /** The part that is asked for now; null where that is the whole. */
+  readonly askedMinor: number | null;
   readonly smallestMinor: number;
   readonly parts: boolean;
   readonly tip: readonly string[] | null;
@@ -50,12 +52,17 @@ export function PayPanel({
   }, [token]);
   const nextWork = useWork(`/api/pay/${token}`);
   const { currency, locale } = terms;
-  const [part, setPart] = useState<string | null>(null);
+  // The whole, what is asked for now, or a part as typed.
+  const [part, setPart] = useState<'whole' | 'asked' | { readonly typed: string }>(
+    terms.askedMinor === null ? 'whole' : 'asked',
+  );
   const [tip, setTip] = useState('');
   const [accepts, setAccepts] = useState(false);
   const digits = minorDigits(currency);
   const text = (minor: bigint | number) => moneyText(money(BigInt(minor), currency), locale);
-  const amount = part === null ? BigInt(terms.dueMinor) : typedMinor(part, digits);
+  const typed = typeof part === 'object' ? part.typed : null;
+  const chosen = part === 'asked' ? terms.askedMinor : terms.dueMinor;
+  const amount = typed === null ? BigInt(chosen ?? terms.dueMinor) : typedMinor(typed, digits);
   const payable = {
     due: BigInt(terms.dueMinor),
     credit: 0n,
@@ -86,14 +93,19 @@ export function PayPanel({
         <fieldset>
           <legend className="sr-only">{words.partAmount}</legend>
           <div className="segment w-full">
-            <button type="button" {...choice(part === null)} onClick={() => setPart(null)}>
+            {terms.askedMinor === null ? null : (
+              <button type="button" {...choice(part === 'asked')} onClick={() => setPart('asked')}>
+                {words.askedNow.replace('{sum}', text(terms.askedMinor))}
+              </button>
+            )}
+            <button type="button" {...choice(part === 'whole')} onClick={() => setPart('whole')}>
               {words.whole}
             </button>
-            <button type="button" {...choice(part !== null)} onClick={() => setPart(part ?? '')}>
+            <button type="button" {...choice(typed !== null)} onClick={() => setPart({ typed: typed ?? '' })}>
               {words.part}
             </button>
           </div>
-          {part === null ? null : (
+          {typed === null ? null : (
             <div className="mt-3">
               <label className="block">
                 <span className="label mb-1 !text-[14px]">{words.partAmount}</span>
@@ -102,15 +114,15 @@ export function PayPanel({
                   inputMode="decimal"
                   autoComplete="off"
                   autoFocus
-                  value={part}
-                  aria-invalid={part !== '' && !allowed ? true : undefined}
+                  value={typed}
+                  aria-invalid={typed !== '' && !allowed ? true : undefined}
                   aria-describedby="part-span"
-                  onChange={(event) => setPart(event.target.value)}
+                  onChange={(event) => setPart({ typed: event.target.value })}
                 />
               </label>
               <p
                 id="part-span"
-                className={`mt-1 text-[14px]/5 ${part !== '' && !allowed ? 'font-medium text-brick' : 'text-soft'}`}
+                className={`mt-1 text-[14px]/5 ${typed !== '' && !allowed ? 'font-medium text-brick' : 'text-soft'}`}
               >
                 {span}
               </p>

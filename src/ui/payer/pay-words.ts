@@ -6,6 +6,7 @@ export const payWords = (words: Words) => ({
   paying: words.paying,
   whole: words.payWhole,
   part: words.payPart,
+  askedNow: words.askedNow('{sum}'),
   partAmount: words.partAmount,
   partSpan: words.partSpan('{least}', '{most}'),
   tipTitle: words.tipTitle,

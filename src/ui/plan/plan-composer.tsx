@@ -117,7 +117,7 @@ export function PlanComposer(props: PlanComposerProps) {
     router.refresh();
   }
 
-  const byInvoice = typed.kind === 'membership' && typed.pay === 'invoice';
+  const byInvoice = typed.pay === 'invoice';
   return (
     <div className="mx-auto max-w-[1440px] px-4 pb-24 sm:px-7">
       <div className="flex min-h-[58px] flex-wrap items-center gap-x-4 gap-y-2 py-2">

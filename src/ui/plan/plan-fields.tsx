@@ -339,17 +339,28 @@ export function PlanMore({ typed, troubles, change, leftText }: Props & { leftTe
             checked={typed.freeFirst}
             onChange={(event) => change({ freeFirst: event.target.checked })}
           />
-          <Segment
-            label="Paid by"
-            value={typed.pay}
-            choices={[
-              ['card', 'Card on file'],
-              ['invoice', 'Invoice each time'],
-            ]}
-            onChoose={(pay) => change({ pay })}
-          />
         </>
       )}
+      <Segment
+        label="Paid by"
+        value={typed.pay}
+        choices={[
+          ['card', 'Card on file'],
+          ['invoice', 'Invoice each time'],
+        ]}
+        onChoose={(pay) => change({ pay })}
+      />
+      {typed.pay === 'invoice' ? (
+        <Field
+          label="Days to pay"
+          hint={
+            typed.kind === 'instalments' ? 'One invoice over the whole; each part is asked for on its day.' : undefined
+          }
+          inputMode="numeric"
+          value={typed.dueDays}
+          onChange={(event) => change({ dueDays: event.target.value })}
+        />
+      ) : null}
       <TickField
         label="The first charge is made when it starts"
         hint="Not on the first day of the calendar."
@@ -361,13 +372,15 @@ export function PlanMore({ typed, troubles, change, leftText }: Props & { leftTe
         checked={typed.receipts}
         onChange={(event) => change({ receipts: event.target.checked })}
       />
-      <Field
-        label="Tell the customer before each charge, in days"
-        placeholder="not at all"
-        inputMode="numeric"
-        value={typed.noticeDays}
-        onChange={(event) => change({ noticeDays: event.target.value })}
-      />
+      {typed.pay === 'card' ? (
+        <Field
+          label="Tell the customer before each charge, in days"
+          placeholder="not at all"
+          inputMode="numeric"
+          value={typed.noticeDays}
+          onChange={(event) => change({ noticeDays: event.target.value })}
+        />
+      ) : null}
       <Field
         label="Reference"
         value={typed.reference}

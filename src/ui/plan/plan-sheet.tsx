@@ -189,7 +189,7 @@ function NextStep({ plan, refused, link, locale, authorisations, cards }: Props 
     return (
       <p>
         Next charge on <b className="font-semibold">{shortDate(plan.nextOn, locale, { weekday: true, year: true })}</b>
-        {plan.pay === 'invoice' ? ', as an invoice by mail' : ''}.
+        {plan.pay === 'card' ? '' : plan.kind === 'instalments' ? ', asked for by mail' : ', as an invoice by mail'}.
         {ending && plan.pay === 'card' ? (
           <span className="text-ochre"> The card ends soon: ask for a new one.</span>
         ) : null}

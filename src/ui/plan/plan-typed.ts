@@ -24,6 +24,8 @@ export type PlanTyped = {
   readonly deposit: string;
   readonly leftover: 'even' | 'last';
   readonly pay: PlanPay;
+  /** Days to pay, where it is asked for by invoice. */
+  readonly dueDays: string;
   readonly receipts: boolean;
   readonly noticeDays: string;
   readonly files: readonly PaperFile[];
@@ -50,6 +52,7 @@ export const newTyped = (start: CalendarDate, lineId: string): PlanTyped => ({
   deposit: '',
   leftover: 'even',
   pay: 'card',
+  dueDays: '14',
   receipts: true,
   noticeDays: '',
   files: [],
@@ -80,6 +83,7 @@ export function typedOf(terms: PlanTerms, memo: string, reference: string): Plan
     deposit: terms.deposit,
     leftover: terms.leftover,
     pay: terms.pay,
+    dueDays: terms.paper.due.kind === 'days' ? String(terms.paper.due.days) : '14',
     receipts: terms.receipts,
     noticeDays: terms.noticeDays === null ? '' : String(terms.noticeDays),
     files: terms.paper.files,
@@ -125,17 +129,24 @@ export function scheduleTyped(typed: PlanTyped): { schedule: Schedule } | { fiel
 export const termsTyped = (typed: PlanTyped, customerId: string | null, schedule: Schedule): PlanTerms => ({
   kind: typed.kind,
   name: typed.name,
-  paper: wholePaper({ customerId, lines: typed.lines, files: typed.files, due: { kind: 'days', days: 14 } }),
+  paper: wholePaper({
+    customerId,
+    lines: typed.lines,
+    files: typed.files,
+    due: { kind: 'days', days: /^\d{1,3}$/.test(typed.dueDays.trim()) ? Number(typed.dueDays) : 14 },
+  }),
   schedule,
   firstNow: typed.firstNow,
   setUp: typed.kind === 'membership' ? typed.setUp : '',
   freeFirst: typed.kind === 'membership' && typed.freeFirst,
   deposit: typed.kind === 'instalments' ? typed.deposit : '',
   leftover: typed.leftover,
-  pay: typed.kind === 'instalments' ? 'card' : typed.pay,
+  pay: typed.pay,
   receipts: typed.receipts,
   noticeDays:
-    /^\d{1,2}$/.test(typed.noticeDays.trim()) && Number(typed.noticeDays) > 0 ? Number(typed.noticeDays) : null,
+    typed.pay === 'card' && /^\d{1,2}$/.test(typed.noticeDays.trim()) && Number(typed.noticeDays) > 0
+      ? Number(typed.noticeDays)
+      : null,
 });
 
 const UNITS: Readonly<Record<Schedule['unit'], readonly [string, string]>> = {

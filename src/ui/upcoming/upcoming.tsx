@@ -12,8 +12,10 @@ import { REFUSAL_BRIEF } from '@/core/payment/outcome';
 import { CHARGE_STATE_WORDS, CHARGE_STATES, type ChargeState } from '@/core/plan/state';
 import { Amount, Figure } from '../amount';
 import { Empty } from '../empty';
+import { FormDialog } from '../form-dialog';
 import { Segment } from '../plan/plan-fields';
-import { send } from '../send';
+import { usePress } from '../press';
+import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 import { MonthSheet, type UpcomingDay } from './month-sheet';
 import type { WireCharge } from './wire-charge';
@@ -146,6 +148,7 @@ export function Upcoming({
         >
           Copy calendar address
         </button>
+        {mayAsk ? <NewFeedAddress /> : null}
       </div>
       <form
         className="flex flex-wrap items-end gap-3 border-t border-ink py-3"
@@ -332,4 +335,33 @@ function daySum(rows: readonly WireCharge[], locale: string): string {
   for (const row of rows)
     if (row.state !== 'skipped') sums.set(row.currency, (sums.get(row.currency) ?? 0) + row.minor);
   return [...sums].map(([currency, minor]) => moneyText(money(BigInt(minor), currency), locale)).join(' · ');
+}
+
+/** Another address for the private calendar, where the old one has got into wrong hands. */
+function NewFeedAddress() {
+  const { busy, press } = usePress();
+  const [asked, setAsked] = useState(false);
+  return (
+    <>
+      <button type="button" className="link" onClick={() => setAsked(true)}>
+        New calendar address
+      </button>
+      <FormDialog
+        open={asked}
+        title="A new calendar address"
+        about="The old address shows nothing any more. Every calendar program that has it must be given the new one."
+        action="Make a new address"
+        busy={busy}
+        danger
+        onClose={() => setAsked(false)}
+        onSure={async () => {
+          const answer = await press('/api/upcoming/feed', {}, 'The old address is void; copy the new one');
+          if (answer.ok) setAsked(false);
+          return troubleOf(answer);
+        }}
+      >
+        {null}
+      </FormDialog>
+    </>
+  );
 }

@@ -57,6 +57,22 @@ function rowOf(item: QueueItem, view: TodayView, first: boolean, mayAsk: boolean
         action: open(`/ask/plans/${charge.planId}`, 'Look at it'),
       };
     }
+    case 'part': {
+      const { charge, payBy } = item;
+      const late = daysBetween(payBy, today);
+      return {
+        key: charge.id,
+        mark: <Rosette state="Overdue" size={26} />,
+        title: (
+          <>
+            {charge.customer} is {late === 1 ? '1 day' : `${late} days`} late
+          </>
+        ),
+        about: `${charge.plan}: a part was to be paid by ${shortDate(payBy, locale, { weekday: true })}.`,
+        sum: figure(charge.amountMinor, charge.currency),
+        action: open(`/ask/plans/${charge.planId}`, 'Look at it'),
+      };
+    }
     case 'card': {
       const { failing } = item;
       return {

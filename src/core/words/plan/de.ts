@@ -79,6 +79,9 @@ export const planDe: PlanWords = {
   noticeText: (card) => `Auf Ihrer ${card}. Sie brauchen nichts zu tun.`,
   yourCardOnFile: 'hinterlegten Karte',
   seeOwnPage: 'Ihre Karten und Pläne',
+  partSubject: (sum, date) => `${sum} sind bis ${date} fällig`,
+  partText: 'Diese Rate ist jetzt zu zahlen; Sie können auch mehr oder alles zahlen.',
+  payPart: (sum) => `${sum} zahlen`,
   refusedSubject: (sum, what) => `${sum} für ${what} konnten nicht belastet werden`,
   refusedFirst:
     'Ihre Bank hat abgelehnt. Wir versuchen es in einigen Tagen wieder; um es gleich zu erledigen, zahlen Sie oder geben Sie uns eine andere Karte.',

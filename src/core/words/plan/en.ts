@@ -71,6 +71,9 @@ export const planEn = {
   noticeText: (card: string) => `To your ${card}. You need not do anything.`,
   yourCardOnFile: 'card on file',
   seeOwnPage: 'Your cards and plans',
+  partSubject: (sum: string, date: string) => `${sum} is due by ${date}`,
+  partText: 'This part is to be paid now; you can also pay more of it, or all.',
+  payPart: (sum: string) => `Pay ${sum}`,
   refusedSubject: (sum: string, what: string) => `${sum} for ${what} could not be charged`,
   refusedFirst:
     'Your bank refused it. We try again in some days; to settle it at once, pay it or give us another card.',

@@ -79,6 +79,9 @@ export const planEs: PlanWords = {
   noticeText: (card) => `A su ${card}. No tiene que hacer nada.`,
   yourCardOnFile: 'tarjeta guardada',
   seeOwnPage: 'Sus tarjetas y planes',
+  partSubject: (sum, date) => `${sum}, a pagar hasta el ${date}`,
+  partText: 'Este plazo se paga ahora; también puede pagar más o todo.',
+  payPart: (sum) => `Pagar ${sum}`,
   refusedSubject: (sum, what) => `No se pudieron cargar ${sum} por ${what}`,
   refusedFirst:
     'Su banco lo rechazó. Lo intentamos de nuevo en unos días; para arreglarlo ahora, páguelo o denos otra tarjeta.',

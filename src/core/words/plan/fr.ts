@@ -79,6 +79,9 @@ export const planFr: PlanWords = {
   noticeText: (card) => `Sur votre ${card}. Vous n’avez rien à faire.`,
   yourCardOnFile: 'carte enregistrée',
   seeOwnPage: 'Vos cartes et plans',
+  partSubject: (sum, date) => `${sum} à payer avant le ${date}`,
+  partText: 'Cette part est à payer maintenant ; vous pouvez aussi payer davantage ou tout.',
+  payPart: (sum) => `Payer ${sum}`,
   refusedSubject: (sum, what) => `${sum} pour ${what} n’ont pas pu être débités`,
   refusedFirst:
     'Votre banque a refusé. Nous réessayons dans quelques jours ; pour régler tout de suite, payez ou donnez-nous une autre carte.',

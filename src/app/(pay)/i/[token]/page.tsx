@@ -5,7 +5,7 @@ import { longDate, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { wireMinor } from '@/core/money/money';
 import { isLanguage, localeFor, wordsOf } from '@/core/words/words';
-import { cardFieldsUrl, payableNow, viewByLink } from '@/flows/payer-page';
+import { cardFieldsUrl, partAskedNow, payableNow, viewByLink } from '@/flows/payer-page';
 import { PayerInvoice } from '@/ui/payer/payer-invoice';
 
 const view = cache(viewByLink);
@@ -53,6 +53,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
   });
   const payable = payableNow(found);
   const open = found.stage === 'sent' && dueMinor > 0n;
+  const part = partAskedNow(found, payable);
   const { terms } = printed;
   return (
     <PayerInvoice
@@ -88,6 +89,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
                 locale,
                 dueMinor: wireMinor(payable.due),
                 leastMinor: wireMinor(payable.least),
+                askedMinor: part === null ? null : wireMinor(part),
                 smallestMinor: wireMinor(payable.smallest),
                 parts: printed.ways.parts,
                 tip: printed.ways.tip,

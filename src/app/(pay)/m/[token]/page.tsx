@@ -56,9 +56,16 @@ export default async function OwnPage({ params, searchParams }: Props) {
       ) : (
         <div className="grid gap-x-10 gap-y-8 px-5 pb-9 sm:px-11 lg:grid-cols-2">
           <div className="grid content-start gap-8">
-            {found.refused.map((charge) => (
-              <p key={charge.id} className="border border-brick px-4 py-3 text-[15px]/6" role="alert">
-                <b className="font-semibold text-brick">{charge.what}</b>: {words.refusedWords}{' '}
+            {found.open.map((charge) => (
+              <p
+                key={charge.id}
+                className={`border px-4 py-3 text-[15px]/6 ${charge.payBy ? 'border-edge' : 'border-brick'}`}
+                role={charge.payBy ? undefined : 'alert'}
+              >
+                <b className={`font-semibold ${charge.payBy ? '' : 'text-brick'}`}>{charge.what}</b>:{' '}
+                {charge.payBy
+                  ? words.partSubject(sum(charge.minor, charge.currency), day(charge.payBy))
+                  : words.refusedWords}{' '}
                 {charge.link ? (
                   <a className="link" href={charge.link}>
                     {words.payNow(sum(charge.minor, charge.currency))}

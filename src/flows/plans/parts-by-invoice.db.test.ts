@@ -1,0 +1,148 @@
+/** A balance whose parts are asked for by invoice: asked on their days, paid by link or otherwise, late ones in Today. */
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
+import type { CalendarDate } from '@/core/dates/calendar-date';
+import { instantInZone } from '@/core/dates/zone';
+import { chargesOfPlan } from '@/db/charges';
+import { invoiceById } from '@/db/invoices';
+import { ledgerTroubles } from '@/db/ledger';
+import { planById } from '@/db/plans';
+import { readBusiness } from '@/db/transaction';
+import { asSuperuser } from '../../../tests/support/database';
+import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
+import {
+  cardToken,
+  foundHouse,
+  type House,
+  mailOf,
+  openWorkshop,
+  type Workshop,
+} from '../../../tests/support/workshop';
+import { recordReceived } from '../follow-invoice';
+import { handOverMessage } from '../hand-over-message';
+import { partAskedNow, payableNow, viewByLink } from '../payer-page';
+import { takePayment } from '../take-payment';
+import { todayView } from '../today';
+import { chargeDue } from './charge-plans';
+import { ownPage } from './own-page';
+import { ownPageToken } from './own-page-link';
+
+let workshop: Workshop;
+let house: House;
+beforeAll(async () => {
+  workshop = await openWorkshop();
+});
+afterAll(() => workshop.close());
+beforeEach(async () => {
+  house = await foundHouse();
+});
+
+/** The clock at a day's charge hour, and what is due then dealt with. */
+async function on(day: string): Promise<Date> {
+  const now = instantInZone(day as CalendarDate, '09:05', house.business.zone);
+  await setClock(workshop.standIns, now);
+  await chargeDue(house.business.id);
+  return now;
+}
+
+/** 1,100.00 with tax: 200.00 at once, and three parts of 300.00 from 5 May on, each to be paid within ten days. */
+async function begun() {
+  await on('2027-05-03');
+  const terms = planTerms(house, '2027-05-05', {
+    kind: 'instalments',
+    name: 'A chest',
+    price: '1000',
+    deposit: '200',
+    pay: 'invoice',
+    schedule: { ends: { after: 3 } },
+  });
+  const paper = { ...terms.paper, due: { kind: 'days' as const, days: 10 } };
+  const { id, customerId, email } = await runningPlan(house, workshop.standIns, { ...terms, paper });
+  await chargeDue(house.business.id);
+  const read = () =>
+    readBusiness(house.business.id, async (db) => {
+      const plan = await planById(db, house.business.id, id);
+      const invoice = await invoiceById(db, house.business.id, plan?.invoiceId ?? '');
+      if (!plan || !invoice) throw new Error('The plan is gone');
+      const charges = await chargesOfPlan(db, house.business.id, id);
+      return { plan, invoice, charges: charges.map((one) => `${one.state} ${one.amountMinor}`) };
+    });
+  const { invoice } = await read();
+  const asked = async () => {
+    const view = await viewByLink(invoice.linkToken);
+    return view && partAskedNow(view, payableNow(view));
+  };
+  const pay = async (amountMinor: bigint) =>
+    takePayment(
+      invoice.linkToken,
+      { attemptKey: randomUUID(), cardToken: await cardToken(workshop.standIns, 'corvid-good'), amountMinor },
+      randomUUID(),
+    );
+  return { id, customerId, email, invoice, read, asked, pay };
+}
+
+test('each part is asked for on its day, by mail with its sum and last day, and its payment is followed', async () => {
+  const { email, read, asked, pay, invoice } = await begun();
+  expect((await read()).charges).toEqual(['billed 20000', 'upcoming 30000', 'upcoming 30000', 'upcoming 30000']);
+  expect(await asked()).toBe(20_000n);
+  await pay(20_000n);
+  expect((await read()).charges[0]).toBe('charged 20000');
+  expect(await asked()).toBeNull();
+  await on('2027-05-05');
+  // Less than the part leaves it open for the rest; more of it counts for the next.
+  await pay(10_000n);
+  expect((await read()).charges.slice(1, 3)).toEqual(['billed 30000', 'upcoming 30000']);
+  expect(await asked()).toBe(20_000n);
+  await pay(50_000n);
+  expect((await read()).charges.slice(1)).toEqual(['charged 30000', 'charged 30000', 'upcoming 30000']);
+  await on('2027-07-05');
+  // The rest is the last part: nothing less is asked for.
+  expect(await asked()).toBeNull();
+  const { dueMinor, id } = (await read()).invoice;
+  expect(dueMinor).toBe(30_000n);
+  await recordReceived(house.owner, id, {
+    amountMinor: 30_000n,
+    method: 'transfer',
+    reference: '',
+    receivedOn: '2027-07-05' as CalendarDate,
+    requestKey: randomUUID(),
+  });
+  expect(await read()).toMatchObject({
+    plan: { state: 'finished', chargedMinor: 110_000n },
+    invoice: { dueMinor: 0n },
+  });
+  expect(await readBusiness(house.business.id, (db) => ledgerTroubles(db, house.business.id))).toEqual([]);
+
+  const queued = await asSuperuser<{ id: string }>(
+    workshop.admin,
+    `select id from messages where kind = 'part-due' and business_id = $1 order by created_at`,
+    [house.business.id],
+  );
+  for (const message of queued) await handOverMessage(house.business.id, message.id);
+  const mails = (await mailOf(workshop.standIns, email)).filter(({ subject }) => subject.includes('is due by'));
+  expect(mails.map(({ subject }) => subject).sort()).toEqual([
+    '$200.00 is due by May 13, 2027',
+    '$300.00 is due by July 15, 2027',
+    '$300.00 is due by May 15, 2027',
+  ]);
+  expect(mails.every(({ text }) => text.includes(`/i/${invoice.linkToken}`))).toBe(true);
+});
+
+test('a part that is not paid in time stands in Today and on the customer’s own page, and no card is ever asked', async () => {
+  const { customerId, read } = await begun();
+  const late = async () => (await todayView(house.owner)).queue.filter(({ kind }) => kind === 'part');
+  await on('2027-05-13');
+  expect(await late()).toEqual([]);
+  const now = await on('2027-05-14');
+  expect(await late()).toMatchObject([{ payBy: '2027-05-13', charge: { amountMinor: 20_000n } }]);
+  const page = await ownPage(ownPageToken(house.business.id, customerId, now));
+  expect(page?.open).toMatchObject([
+    { payBy: '2027-05-13', minor: 20_000 },
+    { payBy: '2027-05-15', minor: 30_000 },
+  ]);
+  expect((await read()).charges.slice(0, 2)).toEqual(['billed 20000', 'billed 30000']);
+  const attempts = await asSuperuser(workshop.admin, 'select id from payments where business_id = $1', [
+    house.business.id,
+  ]);
+  expect(attempts).toEqual([]);
+});
