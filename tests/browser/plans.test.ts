@@ -9,6 +9,7 @@ import { addCustomer } from '@/flows/customers';
 import { beginOffer, offerSheet, placeOffer } from '@/flows/offers';
 import { ownPageToken } from '@/flows/plans/own-page-link';
 import { keepPlan, sendPlan } from '@/flows/plans/plans';
+import { upcomingSetting } from '@/flows/plans/upcoming';
 import { passwordHash, signIn } from '@/flows/sign-in';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
@@ -229,6 +230,45 @@ test('at the desk: a payment with a typed card, a card put on file with a signat
   expect(await stateOf(id)).toBe('active');
 });
 
+/** The private calendar's address, as it is copied. */
+const feedOf = async (): Promise<string> => (await upcomingSetting(house.owner)).feed;
+
+test('parts of a balance by invoice: started without a card, and the part that is asked for is paid by the link on a phone', async () => {
+  await visit(page, `${stack.web}/ask/plans/compose?customer=${house.customerId}`);
+  await type(page, 'What for? The customer reads this', 'A dresser in parts');
+  await press(page, 'Instalments', 'button');
+  await type(page, 'Price', '500');
+  await setDate(page, 'From', '2027-01-15');
+  await type(page, 'Payments', '3');
+  await type(page, 'Deposit, charged at the start', '20%');
+  await press(page, 'Invoice each time', 'button');
+  await type(page, 'Days to pay', '10');
+  await untilShown(page, 'One invoice over the whole');
+  await untilTrue(page, () => document.querySelector('[data-total]')?.textContent === '$550.00');
+  await untilShown(page, 'Draft, kept');
+  await press(page, 'Start it', 'button');
+  await untilShown(page, 'asked for by mail');
+  const id = await page.evaluate(() => location.pathname.split('/').at(-1) ?? '');
+  await untilCharged(id, 'billed', 1);
+  const [row] = await asSuperuser<{ link: string }>(
+    stack.admin,
+    'select invoices.link_token as link from invoices join plans on plans.invoice_id = invoices.id where plans.id = $1',
+    [id],
+  );
+  const payer = await openPage(browser, { width: 390, height: 844 });
+  await visit(payer.page, `${stack.web}/i/${row?.link}`);
+  await untilShown(payer.page, '$110.00 now');
+  await expectAccessible(payer.page, 'a part asked for');
+  await fillCard(payer.page, 'corvid-good');
+  await press(payer.page, 'Pay $110.00', 'button');
+  await untilCharged(id, 'charged', 1);
+  await visitAgain(payer.page);
+  // Nothing is asked for until the next day of the plan: the whole rest, or a part of one's own choice.
+  await untilShown(payer.page, 'Pay $440.00');
+  expect(payer.errors).toEqual([]);
+  await payer.close();
+});
+
 test('upcoming: found by the card’s last digits, narrowed, marked as carried over, as a calendar and as a feed', async () => {
   await visit(page, `${stack.web}/money/upcoming?state=charged&from=2020-01-01`);
   await untilShown(page, 'A chest in instalments');
@@ -248,6 +288,12 @@ test('upcoming: found by the card’s last digits, narrowed, marked as carried o
   await visit(page, `${stack.web}/money/upcoming?as=calendar&month=2027-02`);
   await untilShown(page, 'February 2027');
   await expectAccessible(page, 'upcoming as a calendar');
+  const old = await feedOf();
+  await press(page, 'New calendar address', 'button');
+  await press(page, 'Make a new address', 'button');
+  await untilShown(page, 'The old address is void');
+  const fetched = (address: string) => fetch(address).then(({ status }) => status);
+  expect([await fetched(old), await fetched(await feedOf())]).toEqual([404, 200]);
 });
 
 test('the first payment of an offer that is repeated begins a plan', async () => {
@@ -291,6 +337,40 @@ test('a plan comes due at the charge hour of a later day, by itself', async () =
       () => null,
     );
   expect((await charges(id))[0]).toMatchObject({ state: 'charged', amount: '2200' });
+});
+
+test('the day’s batch closed by itself: by channel, compared, and a difference is looked into', async () => {
+  const day = new Intl.DateTimeFormat('en-CA', { timeZone: house.business.zone }).format(new Date());
+  const closed = () => asSuperuser(stack.admin, 'select day from day_batches where day = $1', [day]);
+  // The minute that charged has closed it, or the next one does.
+  for (let tries = 0; tries < 6 && (await closed()).length === 0; tries++)
+    await until('the closing', async () => (await closed()).length > 0).catch(() => null);
+  // Months have gone by: whoever was signed in is not any more.
+  await comeIn(page, stack.web, (await signIn('owner@sallow.example', PASSWORD, 'test')).token);
+  await visit(page, `${stack.web}/money/batches/${day}`);
+  await untilShown(page, 'compared with the processor’s book');
+  await untilTrue(page, () => document.querySelector('article')?.innerText.includes('Agrees') === true);
+  await untilShown(page, 'Billing plan, ');
+  await expectAccessible(page, 'batch');
+  const csv = await page.evaluate(async (on) => (await fetch(`/files/day-batches/${on}`)).text(), day);
+  expect(csv).toContain('Leocadia Tarn');
+  await asSuperuser(
+    stack.admin,
+    `update payments set fee_minor = fee_minor + 1 where channel = 'desk' and method = 'card'`,
+  );
+  await press(page, 'Compare again', 'button');
+  await untilShown(page, 'Another fee with the processor');
+  await visit(page, `${stack.web}/today`);
+  await untilShown(page, 'The card processor’s book differs from yours');
+  await visit(page, `${stack.web}/money/batches/${day}`);
+  await press(page, 'I have looked into it', 'button');
+  await type(page, 'What was found', 'A cent, by contract');
+  await press(page, 'Note it', 'button');
+  await untilShown(page, 'A cent, by contract');
+  await asSuperuser(
+    stack.admin,
+    `update payments set fee_minor = fee_minor - 1 where channel = 'desk' and method = 'card'`,
+  );
 });
 
 test('the books agree, and no page threw an error', async () => {

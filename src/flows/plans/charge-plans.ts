@@ -132,6 +132,8 @@ async function askForPart(
   chargeId: string,
   now: Date,
 ): Promise<void> {
+  const lead = { kind: 'plan-deed', lead: 'Part asked for', note: customer.email } as const;
+  await insertHappening(tx, businessId, { planId: plan.id }, lead, 'Dahlia', now);
   if (!customer.email) return;
   const about = { kind: 'part-due', planId: plan.id, customerId: customer.id, details: { chargeId } } as const;
   const to = { toName: customer.name, toAddress: customer.email, key: `part-due:${chargeId}` };

@@ -94,7 +94,12 @@ export function PayPanel({
           <legend className="sr-only">{words.partAmount}</legend>
           <div className="segment w-full">
             {terms.askedMinor === null ? null : (
-              <button type="button" {...choice(part === 'asked')} onClick={() => setPart('asked')}>
+              <button
+                type="button"
+                {...choice(part === 'asked')}
+                className="min-h-11 flex-[1.5] whitespace-nowrap !px-1"
+                onClick={() => setPart('asked')}
+              >
                 {words.askedNow.replace('{sum}', text(terms.askedMinor))}
               </button>
             )}

@@ -1,41 +1,23 @@
 'use client';
 import type { Route } from 'next';
 import Link from 'next/link';
-import { type ReactNode, useState } from 'react';
-import type { CalendarDate } from '@/core/dates/calendar-date';
+import { useState } from 'react';
+import { type CalendarDate, daysBetween } from '@/core/dates/calendar-date';
 import { shortDate } from '@/core/dates/date-text';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
-import type { ShownCard } from '@/core/plan/shown-card';
 import { CHARGE_STATE_WORDS, PLAN_STATE_WORDS } from '@/core/plan/state';
 import { Amount, Figure } from '../amount';
 import { Rosette } from '../rosette';
 import { ChargeCalendar } from './charge-calendar';
 import { ChargeDeeds } from './charge-deeds';
-import { type DrawnCharge, reasonWords } from './charge-words';
+import { reasonWords } from './charge-words';
+import { NextStep } from './next-step';
 import { PlanDeeds } from './plan-deeds';
-import type { SheetCharge, SheetPlan } from './sheet-types';
-
-type Props = {
-  plan: SheetPlan;
-  customer: { id: string; name: string; email: string; phone: string };
-  charges: readonly SheetCharge[];
-  /** What is planned while nothing is written down yet. */
-  planned: readonly DrawnCharge[];
-  holidays: readonly string[];
-  cards: readonly ShownCard[];
-  authorisations: readonly { id: string; words: string; withdrawn: string }[];
-  invoice: { id: string; number: string } | null;
-  link: string;
-  locale: string;
-  today: CalendarDate;
-  fieldsUrl: string;
-  mayAsk: boolean;
-  timeline: ReactNode;
-};
+import type { PlanSheetProps, SheetCharge } from './sheet-types';
 
 /** A billing plan: how it stands, what is next, every charge with its attempts, cards and authorisations, timeline. */
-export function PlanSheetView(props: Props) {
+export function PlanSheetView(props: PlanSheetProps) {
   const { plan, customer, charges, planned, holidays, cards, authorisations, invoice, locale, mayAsk } = props;
   const [drawn, setDrawn] = useState(false);
   const share = plan.plannedMinor ? plan.chargedMinor / plan.plannedMinor : plan.chargedCount > 0 ? 0.5 : 0;
@@ -117,19 +99,21 @@ export function PlanSheetView(props: Props) {
           </ol>
         )}
         <section className="mt-6 grid gap-6 sm:grid-cols-2">
-          <div>
-            <h2 className="border-b border-ink pb-1 text-[13px] font-semibold">Cards on file, tried in this order</h2>
-            {cards.length === 0 ? <p className="py-2 text-soft">No card on file.</p> : null}
-            <ol>
-              {cards.map((card, at) => (
-                <li key={card.id} className="flex gap-3 border-b border-rule py-1.5">
-                  <span className="font-serif">{at + 1}</span>
-                  <span className={card.ending ? 'text-ochre' : ''}>{card.words}</span>
-                  {card.state === 'refusing' ? <span className="text-brick">{card.trouble}</span> : null}
-                </li>
-              ))}
-            </ol>
-          </div>
+          {plan.pay === 'card' ? (
+            <div>
+              <h2 className="border-b border-ink pb-1 text-[13px] font-semibold">Cards on file, tried in this order</h2>
+              {cards.length === 0 ? <p className="py-2 text-soft">No card on file.</p> : null}
+              <ol>
+                {cards.map((card, at) => (
+                  <li key={card.id} className="flex gap-3 border-b border-rule py-1.5">
+                    <span className="font-serif">{at + 1}</span>
+                    <span className={card.ending ? 'text-ochre' : ''}>{card.words}</span>
+                    {card.state === 'refusing' ? <span className="text-brick">{card.trouble}</span> : null}
+                  </li>
+                ))}
+              </ol>
+            </div>
+          ) : null}
           <div>
             <h2 className="border-b border-ink pb-1 text-[13px] font-semibold">Authorisation and documents</h2>
             {authorisations.length === 0 && plan.pay === 'card' ? (
@@ -162,62 +146,32 @@ export function PlanSheetView(props: Props) {
   );
 }
 
-function NextStep({ plan, refused, link, locale, authorisations, cards }: Props & { refused: readonly SheetCharge[] }) {
-  const first = refused[0];
-  if (first)
-    return (
-      <p>
-        <b className="font-semibold text-brick">
-          {refused.length === 1 ? 'A charge is refused' : `${refused.length} charges are refused`}
-        </b>
-        , {first.trouble || first.words}.{' '}
-        {first.next ? `Next try: ${first.next}.` : 'Nothing is tried by itself any more: it waits for you.'}
-      </p>
-    );
-  if (plan.state === 'waiting')
-    return (
-      <p>
-        Waiting for the customer to agree and enter a card
-        {plan.lapsesOn ? `; it lapses after ${shortDate(plan.lapsesOn, locale)}` : ''}.{' '}
-        <a className="link" href={link} target="_blank" rel="noreferrer">
-          What the customer sees
-        </a>
-      </p>
-    );
-  if (plan.state === 'active' && plan.nextOn) {
-    const ending = cards.length > 0 && cards.every((card) => card.ending || card.state !== 'good');
-    return (
-      <p>
-        Next charge on <b className="font-semibold">{shortDate(plan.nextOn, locale, { weekday: true, year: true })}</b>
-        {plan.pay === 'card' ? '' : plan.kind === 'instalments' ? ', asked for by mail' : ', as an invoice by mail'}.
-        {ending && plan.pay === 'card' ? (
-          <span className="text-ochre"> The card ends soon: ask for a new one.</span>
-        ) : null}
-      </p>
-    );
-  }
-  if (plan.state === 'paused') return <p>Paused: nothing is charged until it is resumed.</p>;
-  if (plan.state === 'draft') return <p>A draft: nobody has seen it yet.</p>;
-  return (
-    <p>
-      {plan.state === 'finished' ? 'Everything planned is charged.' : 'Ended: nothing more is charged.'}
-      {authorisations.some(({ withdrawn }) => withdrawn) ? ' The authorisation was withdrawn.' : ''}
-    </p>
-  );
-}
+const whenDue = (payBy: CalendarDate, today: CalendarDate, locale: string): string => {
+  const late = daysBetween(payBy, today);
+  return late > 0 ? `${late === 1 ? '1 day' : `${late} days`} late` : `to be paid by ${shortDate(payBy, locale)}`;
+};
 
-function ChargeLine({ charge, plan, cards, locale, mayAsk }: Props & { charge: SheetCharge }) {
+function ChargeLine({ charge, plan, cards, locale, today, mayAsk }: PlanSheetProps & { charge: SheetCharge }) {
   const open = charge.state === 'refused' || charge.state === 'upcoming' || charge.state === 'billed';
-  const colour = charge.state === 'refused' ? 'text-brick' : charge.state === 'charged' ? 'text-leaf' : 'text-soft';
+  const late = charge.payBy !== null && charge.payBy < today;
+  const colour =
+    charge.state === 'refused' || late ? 'text-brick' : charge.state === 'charged' ? 'text-leaf' : 'text-soft';
   return (
     <li className="border-b border-rule py-0.5" data-charge={charge.state}>
       <div className="flex min-h-8 flex-wrap items-center gap-x-4">
         <span className="w-[124px] flex-none">
           {shortDate(charge.chargedOn, locale, { weekday: true, year: true })}
         </span>
-        <span className={`w-[86px] flex-none font-medium ${colour}`}>{CHARGE_STATE_WORDS[charge.state]}</span>
+        <span className={`w-[86px] flex-none font-medium ${colour}`}>
+          {charge.state === 'billed' && plan.kind === 'instalments' ? 'Asked for' : CHARGE_STATE_WORDS[charge.state]}
+        </span>
         <span className="small min-w-0 flex-1 text-soft">
-          {[reasonWords(charge, plan.currency, locale), charge.words, charge.next ? `next try ${charge.next}` : '']
+          {[
+            reasonWords(charge, plan.currency, locale),
+            charge.words,
+            charge.next ? `next try ${charge.next}` : '',
+            charge.payBy ? whenDue(charge.payBy, today, locale) : '',
+          ]
             .filter(Boolean)
             .join(' · ')}
         </span>

@@ -1,4 +1,6 @@
+import type { ReactNode } from 'react';
 import type { CalendarDate } from '@/core/dates/calendar-date';
+import type { ShownCard } from '@/core/plan/shown-card';
 import type { ChargeState, PlanState } from '@/core/plan/state';
 import type { DrawnCharge } from './charge-words';
 
@@ -29,6 +31,27 @@ export type SheetCharge = DrawnCharge & {
   readonly trouble: string;
   /** When a refused one is tried next; empty where it is not by itself. */
   readonly next: string;
+  /** Until when one that was asked for by invoice is to be paid. */
+  readonly payBy: CalendarDate | null;
   readonly invoiceId: string | null;
   readonly attempts: readonly { readonly when: string; readonly words: string; readonly paymentId: string }[];
+};
+
+/** All that the sheet is told. */
+export type PlanSheetProps = {
+  plan: SheetPlan;
+  customer: { id: string; name: string; email: string; phone: string };
+  charges: readonly SheetCharge[];
+  /** What is planned while nothing is written down yet. */
+  planned: readonly DrawnCharge[];
+  holidays: readonly string[];
+  cards: readonly ShownCard[];
+  authorisations: readonly { id: string; words: string; withdrawn: string }[];
+  invoice: { id: string; number: string } | null;
+  link: string;
+  locale: string;
+  today: CalendarDate;
+  fieldsUrl: string;
+  mayAsk: boolean;
+  timeline: ReactNode;
 };

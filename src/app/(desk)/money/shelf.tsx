@@ -2,7 +2,7 @@ import { Shelf } from '@/ui/shelf';
 
 const KINDS = [
   { name: 'Payments', href: '/money/payments' },
-  { name: 'Batches', href: '/money/batches' },
+  { name: 'Daily batches', href: '/money/batches' },
   { name: 'Upcoming', href: '/money/upcoming' },
 ] as const;
 

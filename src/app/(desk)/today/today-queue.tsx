@@ -101,7 +101,7 @@ function rowOf(item: QueueItem, view: TodayView, first: boolean, mayAsk: boolean
         key: `batch ${day}`,
         mark: <Scale {...icon} />,
         title: <>The card processor’s book differs from yours</>,
-        about: `Batch of ${shortDate(day, locale, { weekday: true })}: ${differences.length === 1 ? 'one payment' : `${differences.length} payments`}.`,
+        about: `The batch of ${shortDate(day, locale, { weekday: true })}: ${differences.length === 1 ? 'one payment' : `${differences.length} payments`}.`,
         sum: null,
         action: open(`/money/batches/${day}`, 'Look at it'),
       };

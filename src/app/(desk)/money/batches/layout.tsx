@@ -12,9 +12,9 @@ export default async function BatchesLayout({ children }: { children: ReactNode 
   const { business, today, rows, next } = await batchList(actor, null);
   return (
     <>
-      <MoneyShelf here="Batches" />
+      <MoneyShelf here="Daily batches" />
       <ListAndSheet
-        label="Batches"
+        label="Daily batches"
         list={
           rows.length === 0 ? (
             <Empty words="No card payment yet. Each day’s card payments make a batch, which the processor pays out." />

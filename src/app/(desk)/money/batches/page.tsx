@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 
-export const metadata: Metadata = { title: 'Batches' };
+export const metadata: Metadata = { title: 'Daily batches' };
 
 export default function NoBatchOpen() {
   return (

@@ -15,7 +15,7 @@ import { Rosette } from '@/ui/rosette';
 import { CHANNEL_WORDS } from '../../payments/wire-payment';
 import { batchRosette, batchState, DIFFERENCE_WORDS } from '../wire-batch';
 
-export const metadata: Metadata = { title: 'Batch' };
+export const metadata: Metadata = { title: 'Daily batch' };
 
 /** What a day comes to in one currency, worked from the sales down to what arrives. */
 function Sum({ sum, locale, several }: { sum: BatchSum; locale: string; several: boolean }) {
@@ -29,7 +29,7 @@ function Sum({ sum, locale, several }: { sum: BatchSum; locale: string; several:
         </Leader>
       ))}
       {sum.channels.length > 1 ? (
-        <Leader label={`Payments, ${sum.sales}`} className="rule-total">
+        <Leader label={`Payments, ${sum.sales}`} className="border-t border-ink">
           {figure(sum.salesMinor)}
         </Leader>
       ) : null}
@@ -47,8 +47,8 @@ const BACK_WORDS = { refund: 'given back', void: 'voided' } as const;
 function Line({ line, zone, locale }: { line: BatchLine; zone: string; locale: string }) {
   const { payment, back } = line;
   const about = [
-    back ? BACK_WORDS[back] : `${CHANNEL_WORDS[payment.channel]} ${payment.subject ?? ''}`,
     payment.cardScheme ? `${payment.cardScheme} ·${payment.cardLast4}` : '',
+    back ? BACK_WORDS[back] : `${CHANNEL_WORDS[payment.channel]} ${payment.subject ?? ''}`,
   ];
   const figure = (minor: bigint) => <Figure minor={wireMinor(minor)} currency={payment.currency} locale={locale} />;
   return (

@@ -6,6 +6,7 @@ import { dateInZone } from '@/core/dates/zone';
 import { AUTHORISED_WORDS } from '@/core/invoice/timeline';
 import { REFUSAL_BRIEF } from '@/core/payment/outcome';
 import { CLASS_WORDS, refusalClass } from '@/core/plan/dunning';
+import { payBy } from '@/core/plan/plan';
 import { cardFieldsUrl } from '@/flows/payer-page';
 import { planSheet } from '@/flows/plans/plan-list';
 import { PlanSheetView } from '@/ui/plan/plan-sheet';
@@ -54,6 +55,7 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
           ? `${REFUSAL_BRIEF[charge.lastReason]} (${CLASS_WORDS[refusalClass(charge.lastReason)]})`
           : '',
         next: charge.state === 'refused' && charge.actAt ? when(charge.actAt) : '',
+        payBy: charge.state === 'billed' ? payBy(plan.terms, charge.chargedOn) : null,
         invoiceId: charge.invoiceId,
         attempts: attempts
           .filter(({ chargeId }) => chargeId === charge.id)
