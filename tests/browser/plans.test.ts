@@ -193,10 +193,12 @@ test('at the desk: a payment with a typed card, a card put on file with a signat
   await visit(page, `${stack.web}/records/customers/${customer.id}`);
   await press(page, 'Take a card payment', 'button');
   await type(page, 'What for', 'A stool, reglued');
-  await type(page, 'Price, before tax where yours are', '40');
+  await type(page, 'Price, before tax', '40');
   await fillCard(page, 'corvid-good');
   await expectAccessible(page, 'desk payment');
-  await press(page, 'Charge the card', 'button');
+  // The sum with tax is said before anything is charged.
+  await untilShown(page, '$4.00 of it is tax');
+  await press(page, 'Charge $44.00', 'button');
   await untilShown(page, 'A stool, reglued');
   await untilShown(page, 'Receipt delivered');
   // Without an agreement no card is kept.

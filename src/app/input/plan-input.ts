@@ -170,6 +170,12 @@ export class CardsOfInput {
   @IsUUID() customerId!: string;
 }
 
+/** What a payment at the desk would come to. */
+export class DeskQuoteInput {
+  @IsUUID() customerId!: string;
+  @IsString() @MaxLength(TYPED) price!: string;
+}
+
 /** A single payment at the desk: what for, how much, with a card on file or one typed now. */
 export class DeskPaymentInput {
   @IsUUID() customerId!: string;

@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
-import { newLine, wholePaper } from '@/core/invoice/paper';
+import { newLine, type Paper, wholePaper } from '@/core/invoice/paper';
 import { sendBy } from '@/core/invoice/send-with';
-import { money } from '@/core/money/money';
+import { money, wireMinor } from '@/core/money/money';
 import { businessById } from '@/db/businesses';
 import { cardById } from '@/db/cards';
+import { customerById } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
 import { announce, enqueueJob } from '@/db/jobs';
 import { insertPayment, type Payment, paymentByDeskKey, paymentById } from '@/db/payments';
@@ -14,6 +15,7 @@ import { inBusinessInTurn, readBusiness } from '@/db/transaction';
 import { services } from '@/outside/services';
 import { found, requireRight } from '../access';
 import { writeDraft } from '../draft';
+import { readingOf } from '../paper-setting';
 import { recordOutcome } from '../record-outcome';
 import { Refusal } from '../refusal';
 import { sendInTurn } from '../send-invoice';
@@ -65,6 +67,26 @@ export async function payAtDesk(actor: Actor, asked: DeskPayment): Promise<Payme
   return answer(await recordOutcome(businessId, payment, outcome, later));
 }
 
+function deskPaper({ customerId, what, price }: Pick<DeskPayment, 'customerId' | 'what' | 'price'>): Paper {
+  const line = newLine(randomUUID(), 'piece', { what, quantity: '1', price, taxesBy: 'place', taxClass: 'standard' });
+  return wholePaper({ customerId, lines: [line], due: { kind: 'receipt' }, reminders: [] });
+}
+
+/** What a payment at the desk would come to with its tax, in minor units; null for what is no price. */
+export async function deskQuote(
+  actor: Actor,
+  asked: Pick<DeskPayment, 'customerId' | 'price'>,
+): Promise<{ currency: string; totalMinor: number; taxMinor: number } | null> {
+  requireRight(actor, 'ask');
+  return readBusiness(actor.businessId, async (db) => {
+    const business = await businessById(db, actor.businessId);
+    const customer = found(await customerById(db, actor.businessId, asked.customerId));
+    const { document, tally } = await readingOf(db, business, customer, deskPaper({ ...asked, what: '…' }));
+    if (tally.total <= 0n) return null;
+    return { currency: document.currency, totalMinor: wireMinor(tally.total), taxMinor: wireMinor(tally.taxTotal) };
+  });
+}
+
 async function claimAtDesk(
   tx: Tx,
   actor: Actor,
@@ -75,15 +97,7 @@ async function claimAtDesk(
   const before = await paymentByDeskKey(tx, businessId, asked.attemptKey);
   if (before) return { mine: false, payment: before };
   const business = await businessById(tx, businessId);
-  const line = newLine(randomUUID(), 'piece', {
-    what: asked.what,
-    quantity: '1',
-    price: asked.price,
-    taxesBy: 'place',
-    taxClass: 'standard',
-  });
-  const paper = wholePaper({ customerId: asked.customerId, lines: [line], due: { kind: 'receipt' }, reminders: [] });
-  const id = await writeDraft(tx, business, paper, 1, 'desk', now);
+  const id = await writeDraft(tx, business, deskPaper(asked), 1, 'desk', now);
   await insertHappening(tx, businessId, id, { kind: 'made' }, actor.name, now);
   await sendInTurn(tx, actor, business, found(await invoiceById(tx, businessId, id)), sendBy('hand'), now);
   const invoice = found(await invoiceById(tx, businessId, id));

@@ -17,7 +17,7 @@ import { takePayment } from '../take-payment';
 import { withdrawAuthorisation } from './authorise';
 import { removeCard } from './cards-on-file';
 import { chargeAgain, chargeDue } from './charge-plans';
-import { payAtDesk } from './desk-payment';
+import { deskQuote, payAtDesk } from './desk-payment';
 import { checkPlans, makePlans } from './many-plans';
 import { doOnOwnPage, ownPage } from './own-page';
 import { ownPageToken } from './own-page-link';
@@ -484,6 +484,10 @@ test('many from a table: every row is looked at, the right ones are made and sen
 });
 
 test('a single payment at the desk: with a card on file or a new one, one however often it is pressed, with invoice and receipt', async () => {
+  const quoted = (price: string) => deskQuote(house.owner, { customerId: house.customerId, price });
+  expect(await quoted('40.00')).toEqual({ currency: 'USD', totalMinor: 4400, taxMinor: 400 });
+  expect(await quoted('forty')).toBeNull();
+  expect(await quoted('')).toBeNull();
   const { customerId } = await runningPlan(house, workshop.standIns, planTerms(house, '2027-06-01'), ['corvid-good']);
   const [card] = await readBusiness(house.business.id, (db) => cardsOf(db, house.business.id, customerId));
   const asked = { customerId, what: 'A set of strings', price: '30', attemptKey: randomUUID(), cardId: card?.id };

@@ -4,14 +4,13 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import type { ShownCard } from '@/core/plan/shown-card';
-import { Field } from '../field';
 import { FormDialog } from '../form-dialog';
 import { AuthorisationFields, givenSent, newGiven } from '../plan/authorisation-fields';
-import { CardChoice, type CardChoiceHandle } from '../plan/card-choice';
 import { CardEntry, type CardEntryHandle } from '../plan/card-entry';
 import { usePress } from '../press';
 import { send, troubleOf } from '../send';
-import { say, sayTrouble } from '../toasts';
+import { say } from '../toasts';
+import { DeskPayment } from './desk-payment';
 
 type Props = {
   customer: { id: string; name: string; email: string; phone: string };
@@ -21,11 +20,15 @@ type Props = {
   /** The customer's own page; for passing on. */
   ownPage: string;
   fieldsUrl: string;
+  /** Whether the business's prices hold their tax. */
+  pricesIncludeTax: boolean;
+  locale: string;
   mayAsk: boolean;
 };
 
 /** A customer's cards on file in the order in which they are tried, plans, authorisations; a payment at the desk. */
-export function CustomerCards({ customer, cards, plans, authorisations, ownPage, fieldsUrl, mayAsk }: Props) {
+export function CustomerCards(props: Props) {
+  const { customer, cards, plans, authorisations, ownPage, fieldsUrl, pricesIncludeTax, locale, mayAsk } = props;
   const { busy, pressed } = usePress();
   const [shown, setShown] = useState<'' | 'add' | 'pay'>('');
 
@@ -147,7 +150,14 @@ export function CustomerCards({ customer, cards, plans, authorisations, ownPage,
       {shown === 'add' ? (
         <AddCard customer={customer} fieldsUrl={fieldsUrl} onClose={() => setShown('')} />
       ) : shown === 'pay' ? (
-        <DeskPayment customer={customer} cards={cards} fieldsUrl={fieldsUrl} onClose={() => setShown('')} />
+        <DeskPayment
+          customer={customer}
+          cards={cards}
+          fieldsUrl={fieldsUrl}
+          pricesIncludeTax={pricesIncludeTax}
+          locale={locale}
+          onClose={() => setShown('')}
+        />
       ) : null}
     </section>
   );
@@ -197,81 +207,6 @@ function AddCard({ customer, fieldsUrl, onClose }: Pick<Props, 'customer' | 'fie
         paper={`/files/authorisations/new?customer=${customer.id}`}
         onChange={setGiven}
       />
-    </FormDialog>
-  );
-}
-
-type Standing = { state: string; words?: string; invoiceId: string; url?: string };
-
-function DeskPayment({
-  customer,
-  cards,
-  fieldsUrl,
-  onClose,
-}: Pick<Props, 'customer' | 'cards' | 'fieldsUrl'> & { onClose: () => void }) {
-  const router = useRouter();
-  const [what, setWhat] = useState('');
-  const [price, setPrice] = useState('');
-  const [busy, setBusy] = useState(false);
-  const choice = useRef<CardChoiceHandle>(null);
-  const key = useRef('');
-
-  async function pay(): Promise<string> {
-    setBusy(true);
-    const card = (await choice.current?.chosen()) ?? { trouble: 'Type the card.' };
-    if ('trouble' in card) {
-      setBusy(false);
-      return card.trouble;
-    }
-    key.current ||= crypto.randomUUID();
-    const answer = await send<Standing>('POST', '/api/desk-payments', {
-      customerId: customer.id,
-      what,
-      price,
-      attemptKey: key.current,
-      ...card,
-    });
-    setBusy(false);
-    if (!answer.ok) return troubleOf(answer);
-    if (answer.value.state === 'approval' && answer.value.url) {
-      // The holder approves at the bank, on this screen, and is led back to the invoice.
-      location.assign(answer.value.url);
-      return '';
-    }
-    if (answer.value.state === 'refused') {
-      router.push(`/ask/invoices/${answer.value.invoiceId}` as Route);
-      sayTrouble(answer.value.words ?? 'The card was refused.');
-      return '';
-    }
-    say(answer.value.state === 'paid' ? 'Paid; the receipt is on its way' : 'The card processor is being asked');
-    router.push(`/ask/invoices/${answer.value.invoiceId}` as Route);
-    router.refresh();
-    return '';
-  }
-  return (
-    <FormDialog
-      title="Take a card payment"
-      about={`${customer.name} is here, or on the telephone. An invoice and a receipt are made.`}
-      action="Charge the card"
-      busy={busy}
-      disabled={!what.trim() || !price.trim()}
-      onClose={onClose}
-      onSure={pay}
-    >
-      <Field
-        label="What for"
-        value={what}
-        maxLength={200}
-        autoFocus
-        onChange={(event) => setWhat(event.target.value)}
-      />
-      <Field
-        label="Price, before tax where yours are"
-        inputMode="decimal"
-        value={price}
-        onChange={(event) => setPrice(event.target.value)}
-      />
-      <CardChoice cards={cards} fieldsUrl={fieldsUrl} handle={choice} />
     </FormDialog>
   );
 }

@@ -115,7 +115,9 @@ export function PlanSheetView(props: PlanSheetProps) {
             </div>
           ) : null}
           <div>
-            <h2 className="border-b border-ink pb-1 text-[13px] font-semibold">Authorisation and documents</h2>
+            <h2 className="border-b border-ink pb-1 text-[13px] font-semibold">
+              {plan.pay === 'card' ? 'Authorisation and documents' : 'Documents'}
+            </h2>
             {authorisations.length === 0 && plan.pay === 'card' ? (
               <p className="py-2 text-soft">Not given yet. Nothing is charged before.</p>
             ) : null}

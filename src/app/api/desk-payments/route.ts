@@ -1,5 +1,7 @@
 import { desk } from '@/app/answer';
-import { DeskPaymentInput } from '@/app/input/plan-input';
-import { payAtDesk } from '@/flows/plans/desk-payment';
+import { DeskPaymentInput, DeskQuoteInput } from '@/app/input/plan-input';
+import { deskQuote, payAtDesk } from '@/flows/plans/desk-payment';
+
+export const GET = desk(DeskQuoteInput, (actor, { input }) => deskQuote(actor, input));
 
 export const POST = desk(DeskPaymentInput, (actor, { input }) => payAtDesk(actor, input));

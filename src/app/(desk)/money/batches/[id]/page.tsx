@@ -55,7 +55,7 @@ function Line({ line, zone, locale }: { line: BatchLine; zone: string; locale: s
     <li>
       <Link
         href={`/money/payments/${payment.id}` as Route}
-        className="grid min-h-[34.5px] grid-cols-[46px_minmax(0,1fr)_76px_60px] items-center gap-2 border-b border-rule py-1 hover:bg-[color-mix(in_srgb,var(--rule)_45%,transparent)]"
+        className="grid min-h-[34.5px] grid-cols-[40px_minmax(0,1fr)_64px_46px] sm:grid-cols-[46px_minmax(0,1fr)_76px_60px] items-center gap-2 border-b border-rule py-1 hover:bg-[color-mix(in_srgb,var(--rule)_45%,transparent)]"
       >
         <span className="text-soft">{clockTime(line.at, zone)}</span>
         <span className="min-w-0">
@@ -73,7 +73,7 @@ function Line({ line, zone, locale }: { line: BatchLine; zone: string; locale: s
 function Lines({ lines, zone, locale }: { lines: readonly BatchLine[]; zone: string; locale: string }) {
   return (
     <section aria-label="Payments of the day" className="mt-5">
-      <div className="grid grid-cols-[46px_minmax(0,1fr)_76px_60px] gap-2 border-b border-ink pb-1 text-[12.5px]/5 font-semibold">
+      <div className="grid grid-cols-[40px_minmax(0,1fr)_64px_46px] sm:grid-cols-[46px_minmax(0,1fr)_76px_60px] gap-2 border-b border-ink pb-1 text-[12.5px]/5 font-semibold">
         <span>At</span>
         <span>Payments</span>
         <span className="text-right">Amount</span>

@@ -92,6 +92,8 @@ export default async function CustomerPage({ params }: Props) {
         }))}
         ownPage={plans.ownPage}
         fieldsUrl={cardFieldsUrl()}
+        pricesIncludeTax={business.pricesIncludeTax}
+        locale={locale}
         mayAsk={actor.role !== 'reader'}
       />
     </CustomerSheet>
