@@ -23,7 +23,7 @@ const figure = (minor: number, of: Written): string => figureText(money(BigInt(m
 const houseFoot = (seller: Seller): string =>
   [seller.name, ...seller.address, seller.phone, seller.website].filter(Boolean).join(' · ');
 
-type Row = { readonly label: string; readonly value: string };
+export type Row = { readonly label: string; readonly value: string };
 
 /** One letter in our one form: who it is from, a line, a leading sum, words, a table, a button, a last line. */
 export function letter(of: {

@@ -1,6 +1,6 @@
 import type { Seller } from '@/core/invoice/printed';
 import { wordsOf } from '@/core/words/words';
-import { type Letter, letter } from './letters';
+import { type Letter, letter, type Row } from './letters';
 
 /** What every letter about a plan needs; `locale` is the customer's. */
 export type PlanLetterOf = {
@@ -13,9 +13,12 @@ export type PlanLetterOf = {
   readonly link: string;
 };
 
-type Parts = { subject: string; sum: string; under?: string; text: string; button: string };
+/** Dates with their sums as text; `total` where they have an end. */
+export type PlanDates = { readonly rows: readonly Row[]; readonly total: Row | null };
 
-const planLetter = (of: PlanLetterOf, { subject, sum, under = '', text, button }: Parts): Letter =>
+type Parts = { subject: string; sum: string; under?: string; text: string; dates?: PlanDates; button: string };
+
+const planLetter = (of: PlanLetterOf, { subject, sum, under = '', text, dates, button }: Parts): Letter =>
   letter({
     locale: of.locale,
     seller: of.seller,
@@ -25,19 +28,25 @@ const planLetter = (of: PlanLetterOf, { subject, sum, under = '', text, button }
     sum,
     under,
     words: [text],
-    rows: [],
+    rows: dates?.rows ?? [],
+    ...(dates?.total ? { total: dates.total } : {}),
     button: { words: button, link: of.link },
     last: wordsOf(of.locale).answerThis(of.seller.name),
   });
 
-/** The link under which a plan is seen and begun; `again` where it was sent before. */
-export function planLinkLetter(of: PlanLetterOf, again: boolean): Letter {
+/**
+ * The link under which a plan is seen and begun.
+ *
+ * @param again whether it was sent before @param dates the first of them with their sums, and what all come to
+ */
+export function planLinkLetter(of: PlanLetterOf, again: boolean, dates: PlanDates): Letter {
   const { plan } = wordsOf(of.locale);
   const subject = again ? plan.remindSubject : plan.linkSubject;
   return planLetter(of, {
     subject: subject(of.seller.name, of.what),
     sum: of.what,
     text: again ? plan.remindText : plan.linkText,
+    dates,
     button: plan.lookAndBegin,
   });
 }

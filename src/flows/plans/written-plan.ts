@@ -3,7 +3,7 @@ import { longDate, monthText } from '@/core/dates/date-text';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { cardText } from '@/core/payment/outcome';
-import { payBy } from '@/core/plan/plan';
+import { forecast, payBy } from '@/core/plan/plan';
 import { wordsOf } from '@/core/words/words';
 import type { Business } from '@/db/businesses';
 import { cardsOf } from '@/db/cards';
@@ -11,7 +11,7 @@ import { chargeById } from '@/db/charges';
 import { customerById } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
 import type { Message } from '@/db/messages';
-import { planById } from '@/db/plans';
+import { type Plan, planById } from '@/db/plans';
 import { readBusiness } from '@/db/transaction';
 import type { Letter } from '@/documents/mail/letters';
 import {
@@ -19,6 +19,7 @@ import {
   chargeNoticeLetter,
   chargeRefusedLetter,
   ownPageLetter,
+  type PlanDates,
   type PlanLetterOf,
   partDueLetter,
   planEndedLetter,
@@ -27,6 +28,7 @@ import {
 import { found } from '../access';
 import { localeOf } from '../paper-setting';
 import { ownPageLink } from './own-page-link';
+import { planContext, planStanding, todayOf } from './plan-setting';
 
 /** Kinds of messages about plans and cards. */
 const KINDS = [
@@ -57,6 +59,28 @@ async function subjectOf(business: Business, message: Message) {
   });
 }
 
+const DATES = 3;
+
+/** The first dates of a plan with their sums, and what all come to where they have an end. */
+async function firstDates(business: Business, plan: Plan, locale: string, now: Date): Promise<PlanDates> {
+  const { sums, currency } = await readBusiness(business.id, (db) => planStanding(db, business, plan));
+  const { charges, endless, count, totalMinor } = forecast(
+    plan.terms,
+    sums,
+    planContext(business, plan, todayOf(business, now)),
+  );
+  const { plan: words } = wordsOf(locale);
+  const text = (minor: bigint) => moneyText(money(minor, currency), locale);
+  const first = charges.filter(({ amountMinor }) => amountMinor > 0n).slice(0, DATES);
+  return {
+    rows: first.map(({ chargedOn, amountMinor }) => ({
+      label: longDate(chargedOn, locale),
+      value: text(amountMinor),
+    })),
+    total: endless ? null : { label: `${words.inAll}, ${words.count(count)}`, value: text(totalMinor) },
+  };
+}
+
 /** The letter for a message about a plan, in the customer's language. */
 export async function writtenPlan(business: Business, message: Message, publicUrl: string, now: Date): Promise<Letter> {
   const { customer, charge, plan, invoice, card } = await subjectOf(business, message);
@@ -76,7 +100,11 @@ export async function writtenPlan(business: Business, message: Message, publicUr
   switch (kind) {
     case 'plan-link':
     case 'plan-reminder':
-      return planLinkLetter({ ...of, link: planLink(publicUrl, plan?.linkToken ?? '') }, kind === 'plan-reminder');
+      return planLinkLetter(
+        { ...of, link: planLink(publicUrl, plan?.linkToken ?? '') },
+        kind === 'plan-reminder',
+        plan ? await firstDates(business, plan, locale, now) : { rows: [], total: null },
+      );
     case 'charge-notice':
       return chargeNoticeLetter(of, sum, charge ? longDate(charge.chargedOn, locale) : '', card ? cardText(card) : '');
     case 'charge-refused':
