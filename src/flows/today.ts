@@ -25,7 +25,13 @@ const REFUSED_DAYS = 14;
 /** One thing that needs a hand, worst first. */
 export type QueueItem =
   | { readonly kind: 'charge'; readonly charge: UpcomingRow }
-  | { readonly kind: 'part'; readonly charge: UpcomingRow; readonly payBy: CalendarDate }
+  | {
+      readonly kind: 'parts';
+      /** The oldest of a plan's parts that are late, and what all of them come to. */
+      readonly charge: UpcomingRow;
+      readonly payBy: CalendarDate;
+      readonly minor: bigint;
+    }
   | { readonly kind: 'card'; readonly failing: FailingCard }
   | { readonly kind: 'refused'; readonly payment: PaymentRow }
   | { readonly kind: 'checking'; readonly payment: PaymentRow }
@@ -96,12 +102,14 @@ export async function todayView(actor: Actor): Promise<TodayView> {
   });
 }
 
-/** Parts of balances that were to be paid before today. */
+/** Parts of balances that were to be paid before today, those of a plan together, oldest first. */
 async function lateParts(db: Db, businessId: string, today: CalendarDate): Promise<QueueItem[]> {
-  const late: QueueItem[] = [];
-  for (const charge of await openParts(db, businessId, today, QUEUE * 2)) {
+  const late = new Map<string, QueueItem & { kind: 'parts' }>();
+  for (const charge of await openParts(db, businessId, today, QUEUE * 4)) {
     const due = payBy(found(await planById(db, businessId, charge.planId)).terms, charge.chargedOn);
-    if (due < today) late.push({ kind: 'part', charge, payBy: due });
+    if (due >= today) continue;
+    const first = late.get(charge.planId) ?? { kind: 'parts', charge, payBy: due, minor: 0n };
+    late.set(charge.planId, { ...first, minor: first.minor + charge.amountMinor });
   }
-  return late;
+  return [...late.values()];
 }

@@ -56,7 +56,7 @@ export async function openWorkshop(more: Readonly<Record<string, string>> = {}):
     CARDS_URL: `${standIns}/cards`,
     CARDS_API_KEY: 'test-key',
     CARDS_WEBHOOK_SECRET: 'test-secret',
-    CARDS_TIMEOUT_MS: '2000',
+    CARDS_TIMEOUT_MS: '4000',
     CLOCK_URL: `${standIns}/clock`,
     CLOCK_FRESH_MS: '0',
     SMTP_URL: `smtp://127.0.0.1:${started.smtpPort}`,

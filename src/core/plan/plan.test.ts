@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { addDays, type CalendarDate, calendarDate, weekday } from '../dates/calendar-date';
 import { dateInZone, instantInZone } from '../dates/zone';
 import { instalments } from './instalments';
-import { firstDates, type Schedule } from './schedule';
+import { begunAnew, firstDates, type Schedule } from './schedule';
 
 const DAY_MS = 86_400_000;
 const days = fc
@@ -29,6 +29,33 @@ test('instalments sum to the total less the deposit, and differ by one unit at m
 });
 
 describe('schedules', () => {
+  test('begun anew a rhythm goes on with dates that it had before, from that day on, and a 31st stays one', () => {
+    const units = fc.constantFrom('day', 'week', 'month', 'year');
+    fc.assert(
+      fc.property(days, fc.nat(900), units, fc.integer({ min: 1, max: 4 }), (start, later, unit, every) => {
+        const old: Schedule = { unit, every, start, ends: { after: 3 }, shift: 'next' };
+        const from = addDays(start, later);
+        const anew = begunAnew(old, from);
+        expect(anew.start >= from).toBe(true);
+        expect({ ...anew, start }).toEqual(old);
+        const before = firstDates({ ...old, ends: 'never', shift: 'none' }, {}, 2000).dates.map(
+          ({ nominal }) => nominal,
+        );
+        expect(before).toContain(anew.start);
+        if (unit === 'month') expect(anew.start.slice(8)).toBe(start.slice(8));
+      }),
+      { numRuns: 60 },
+    );
+    const listed: Schedule = {
+      unit: 'month',
+      every: 1,
+      start: calendarDate('2026-08-04'),
+      monthDays: [31],
+      ends: 'never',
+    };
+    expect(begunAnew(listed, calendarDate('2026-11-23')).start).toBe('2026-11-30');
+  });
+
   test('months are counted from the start, as the platform’s calendar has them: no drift', () => {
     fc.assert(
       fc.property(days, fc.integer({ min: 1, max: 5 }), (start, every) => {

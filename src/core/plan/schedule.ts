@@ -121,3 +121,19 @@ export function firstDates(
   }
   return { dates, more: false };
 }
+
+/**
+ * The same rhythm begun anew: its first date is the first on or after `from` that the old one has too. A month too short for the
+ * start's day is passed over, so that a 31st stays one.
+ *
+ * @throws RuleError `bad_schedule`
+ */
+export function begunAnew(schedule: Schedule, from: CalendarDate): Schedule {
+  const listed = (schedule.monthDays?.length ?? 0) + (schedule.weekdays?.length ?? 0) > 0;
+  for (const { nominal } of scheduledDates({ ...schedule, ends: 'never', shift: 'none' })) {
+    const clamped = schedule.unit === 'month' && !listed && nominal.slice(8) !== schedule.start.slice(8);
+    if (nominal < from || clamped) continue;
+    return { ...schedule, start: nominal };
+  }
+  return schedule;
+}

@@ -130,17 +130,20 @@ test('each part is asked for on its day, by mail with its sum and last day, and 
 
 test('a part that is not paid in time stands in Today and on the customer’s own page, and no card is ever asked', async () => {
   const { customerId, read } = await begun();
-  const late = async () => (await todayView(house.owner)).queue.filter(({ kind }) => kind === 'part');
+  const late = async () => (await todayView(house.owner)).queue.filter(({ kind }) => kind === 'parts');
   await on('2027-05-13');
   expect(await late()).toEqual([]);
   const now = await on('2027-05-14');
-  expect(await late()).toMatchObject([{ payBy: '2027-05-13', charge: { amountMinor: 20_000n } }]);
+  expect(await late()).toMatchObject([{ payBy: '2027-05-13', minor: 20_000n }]);
   const page = await ownPage(ownPageToken(house.business.id, customerId, now));
   expect(page?.open).toMatchObject([
     { payBy: '2027-05-13', minor: 20_000 },
     { payBy: '2027-05-15', minor: 30_000 },
   ]);
   expect((await read()).charges.slice(0, 2)).toEqual(['billed 20000', 'billed 30000']);
+  // Both together, as one thing that needs a hand.
+  await on('2027-05-16');
+  expect(await late()).toMatchObject([{ payBy: '2027-05-13', minor: 50_000n }]);
   const attempts = await asSuperuser(workshop.admin, 'select id from payments where business_id = $1', [
     house.business.id,
   ]);

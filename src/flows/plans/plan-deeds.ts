@@ -2,6 +2,7 @@ import type { Business } from '@/core/business/business';
 import { type CalendarDate, isCalendarDate } from '@/core/dates/calendar-date';
 import { shortDate } from '@/core/dates/date-text';
 import type { ReceivedBy } from '@/core/ledger/movements';
+import { begunAnew } from '@/core/plan/schedule';
 import { businessById } from '@/db/businesses';
 import { type Charge, chargeById, chargesOfPlan, deleteUpcoming, markCarried, updateCharge } from '@/db/charges';
 import { announce } from '@/db/jobs';
@@ -17,7 +18,7 @@ import { Refusal } from '../refusal';
 import { withdrawAuthorisation } from './authorise';
 import { askToCharge, billCharge } from './charge-plans';
 import { planAhead } from './plan-ahead';
-import { chargeInstant, planStanding } from './plan-setting';
+import { chargeInstant, planStanding, todayOf } from './plan-setting';
 import { endPlan, pausePlanNow, resumed } from './plan-state';
 import { keepPlan } from './plans';
 
@@ -210,9 +211,14 @@ export async function withdrawAtDesk(actor: Actor, planId: string): Promise<void
   await withdrawAuthorisation(actor, plan.customerId, planId);
 }
 
-/** A draft with the same terms. Returns its id. */
+/** A draft with the same terms, from today on: dates that are past would be charged at once. Returns its id. */
 export async function duplicatePlan(actor: Actor, planId: string): Promise<string> {
-  const plan = found(await readBusiness(actor.businessId, (db) => planById(db, actor.businessId, planId)));
+  const now = await services().clock.now();
+  const { plan, today } = await readBusiness(actor.businessId, async (db) => ({
+    plan: found(await planById(db, actor.businessId, planId)),
+    today: todayOf(await businessById(db, actor.businessId), now),
+  }));
   const { terms, memo, reference } = plan;
-  return (await keepPlan(actor, null, { terms, memo, reference })).id;
+  const schedule = terms.schedule.start < today ? begunAnew(terms.schedule, today) : terms.schedule;
+  return (await keepPlan(actor, null, { terms: { ...terms, schedule }, memo, reference })).id;
 }

@@ -24,6 +24,7 @@ import { ownPageToken } from './own-page-link';
 import {
   cancelPlan,
   changeAmount,
+  duplicatePlan,
   finishEarly,
   moveCharge,
   pausePlan,
@@ -247,6 +248,18 @@ describe('what is refused', () => {
 });
 
 describe('by hand', () => {
+  test('made again it begins anew: a copy charges nothing of the past', async () => {
+    await clock('2026-03-15');
+    const { id } = await keepPlan(house.owner, null, {
+      terms: planTerms(house, '2026-01-31'),
+      memo: '',
+      reference: '',
+    });
+    const copy = await plan(await duplicatePlan(house.owner, id));
+    expect(copy).toMatchObject({ state: 'draft', terms: { schedule: { start: '2026-03-31' } } });
+    await expect(duplicatePlan(house.reader, id)).rejects.toThrow('not change');
+  });
+
   test('charged again with another card; taken as paid; waived; moved; skipped; at another price', async () => {
     await policy({ secondCard: false });
     await clock('2026-08-03');

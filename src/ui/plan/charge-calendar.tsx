@@ -3,9 +3,11 @@ import { shortDate } from '@/core/dates/date-text';
 import { Figure } from '../amount';
 import { type DrawnCharge, reasonWords } from './charge-words';
 
-const DAY = 15;
+const DAY = 14;
 const HIGH = 36;
 const MOST_MONTHS = 24;
+/** So many charges of a month are said one by one. */
+const FEW = 2;
 
 type Month = { readonly key: string; readonly charges: readonly DrawnCharge[] };
 
@@ -108,6 +110,18 @@ function Strip({
   );
 }
 
+/** The day of a charge and what moved it there: on two lines where it is the month's only one. */
+function ChargedOn({ on, why, alone }: { on: string; why: string; alone: boolean }) {
+  return (
+    <span className={`block max-w-[168px] truncate ${alone ? 'leading-4' : 'leading-[17px]'}`} title={why || undefined}>
+      {on}
+      {why ? (
+        <span className={`text-[11.5px] text-soft ${alone ? 'block truncate leading-[14px]' : 'ml-1.5'}`}>{why}</span>
+      ) : null}
+    </span>
+  );
+}
+
 /**
  * Every charge drawn on a calendar, a month a line, with its day, the rule that moved it, and its sum beside it.
  *
@@ -135,7 +149,6 @@ export function ChargeCalendar({
     rest -= month.charges.reduce((sum, { minor }) => sum + minor, 0);
     left.set(month.key, rest);
   }
-  const single = months.every(({ charges: few }) => few.length <= 1);
   return (
     <section aria-label="Every charge on a calendar" tabIndex={0} className="overflow-x-auto">
       <svg width="0" height="0" aria-hidden="true" className="absolute">
@@ -145,13 +158,13 @@ export function ChargeCalendar({
           </pattern>
         </defs>
       </svg>
-      <table className="w-full min-w-[760px] border-collapse">
+      <table className="w-full min-w-[740px] border-collapse">
         <thead>
           <tr className="border-b border-ink text-[12px]/5 text-soft">
             <th scope="col" className="w-[72px] text-left font-medium">
               <span className="sr-only">Month</span>
             </th>
-            <th scope="col" className="w-[465px]">
+            <th scope="col" style={{ width: 31 * DAY }}>
               <span className="sr-only">Days</span>
               <span aria-hidden="true" className="flex text-[10px] font-normal">
                 {Array.from({ length: 31 }, (_, at) => (
@@ -176,7 +189,7 @@ export function ChargeCalendar({
         </thead>
         <tbody>
           {months.map((month) => {
-            const only = single ? month.charges[0] : undefined;
+            const few = month.charges.length <= FEW ? month.charges : [];
             const sum = month.charges.reduce((all, { minor }) => all + minor, 0);
             const newYear = month === months[0] || month.key.endsWith('-01');
             return (
@@ -196,12 +209,16 @@ export function ChargeCalendar({
                     )}
                   />
                 </td>
-                <td className="whitespace-nowrap pl-4 text-[13px]">
-                  {only ? (
-                    <>
-                      {shortDate(only.chargedOn, locale, { weekday: true })}
-                      <span className="small ml-2 text-soft">{reasonWords(only, currency, locale)}</span>
-                    </>
+                <td className="pl-4 text-[13px]">
+                  {few.length > 0 ? (
+                    few.map((charge) => (
+                      <ChargedOn
+                        key={`${charge.part} ${charge.nominal}`}
+                        on={shortDate(charge.chargedOn, locale, { weekday: true })}
+                        why={reasonWords(charge, currency, locale)}
+                        alone={few.length === 1}
+                      />
+                    ))
                   ) : month.charges.length > 0 ? (
                     <span title={month.charges.map(({ chargedOn }) => dayOf(chargedOn)).join(', ')}>
                       {month.charges.length} charges

@@ -118,6 +118,7 @@ export function PlanComposer(props: PlanComposerProps) {
   }
 
   const byInvoice = typed.pay === 'invoice';
+  const past = result?.charges.filter(({ chargedOn }) => chargedOn < context.startsOn).length ?? 0;
   return (
     <div className="mx-auto max-w-[1440px] px-4 pb-24 sm:px-7">
       <div className="flex min-h-[58px] flex-wrap items-center gap-x-4 gap-y-2 py-2">
@@ -199,6 +200,11 @@ export function PlanComposer(props: PlanComposerProps) {
             <div className="mb-3 flex flex-wrap items-baseline gap-x-4">
               <h2 className="title-section">Every charge, drawn</h2>
               <span className="text-soft">{result ? said(result, locale) : ''}</span>
+              {past > 0 ? (
+                <span className="w-full font-medium text-brick">
+                  {past === 1 ? 'One date is past' : `${past} dates are past`}: charged at once when it starts.
+                </span>
+              ) : null}
             </div>
             {result ? (
               <>

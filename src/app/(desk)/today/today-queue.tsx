@@ -57,8 +57,8 @@ function rowOf(item: QueueItem, view: TodayView, first: boolean, mayAsk: boolean
         action: open(`/ask/plans/${charge.planId}`, 'Look at it'),
       };
     }
-    case 'part': {
-      const { charge, payBy } = item;
+    case 'parts': {
+      const { charge, payBy, minor } = item;
       const late = daysBetween(payBy, today);
       return {
         key: charge.id,
@@ -68,8 +68,8 @@ function rowOf(item: QueueItem, view: TodayView, first: boolean, mayAsk: boolean
             {charge.customer} is {late === 1 ? '1 day' : `${late} days`} late
           </>
         ),
-        about: `${charge.plan}: a part was to be paid by ${shortDate(payBy, locale, { weekday: true })}.`,
-        sum: figure(charge.amountMinor, charge.currency),
+        about: `${charge.plan}: was to be paid by ${shortDate(payBy, locale, { weekday: true })}.`,
+        sum: figure(minor, charge.currency),
         action: open(`/ask/plans/${charge.planId}`, 'Look at it'),
       };
     }
