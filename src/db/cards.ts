@@ -83,8 +83,8 @@ export type FailingCard = {
   readonly plan: string;
   readonly customer: string;
   readonly on: CalendarDate;
-  /** What the best of the cards says of itself; empty without any. */
-  readonly card: string;
+  /** The card that is good for longest; null without any. */
+  readonly card: Pick<CardOnFile, 'scheme' | 'last4' | 'expires'> | null;
 };
 
 /** Plans whose next charge lies within 45 days and would fail for want of a good card, the earliest first. */
@@ -92,8 +92,9 @@ export const failingCards = (db: Db, businessId: string, today: CalendarDate, li
   many(
     db,
     sql`select plans.id as "planId", plans.name as plan, customers.name as customer, plans.next_on as "on",
-          coalesce((select scheme || ' ·' || last4 || ' until ' || expires from cards where cards.business_id = plans.business_id
-            and cards.customer_id = plans.customer_id and cards.state <> 'removed' order by expires desc limit 1), '') as card
+          (select jsonb_build_object('scheme', scheme, 'last4', last4, 'expires', expires) from cards
+            where cards.business_id = plans.business_id and cards.customer_id = plans.customer_id and cards.state <> 'removed'
+            order by expires desc limit 1) as card
         from plans join customers on customers.business_id = plans.business_id and customers.id = plans.customer_id
         where plans.business_id = ${businessId} and plans.state = 'active' and plans.pay = 'card'
           and plans.next_on between ${today} and ${today}::date + 45

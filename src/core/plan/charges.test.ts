@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import type { CalendarDate } from '../dates/calendar-date';
 import { newLine, wholePaper } from '../invoice/paper';
 import { RuleError } from '../rule-error';
-import { afterRefusal, refusalClass } from './dunning';
+import { afterRefusal, partReminder, refusalClass } from './dunning';
 import { firstCharges, forecast, type PlanTerms } from './plan';
 import { readPlanRow } from './rows';
 import { dateTrouble, planReading } from './sums';
@@ -145,4 +145,18 @@ test('a row of a table is a plan, or says what is wrong with it', () => {
     ['deposit', '20%'],
   ] as const)
     expect(readPlanRow({ ...row, [column]: text }, 'l').trouble, column).not.toBe('');
+});
+
+test('a part is reminded of at the latest distance whose day has come, and never before it was asked for', () => {
+  const part = { askedOn: day('2026-05-03'), payBy: day('2026-05-13') };
+  const on = (today: string) => partReminder([-12, -2, 3, 10], part, day(today));
+  expect(['2026-05-10', '2026-05-11', '2026-05-15', '2026-05-16', '2026-05-23', '2026-08-01'].map(on)).toEqual([
+    null,
+    -2,
+    -2,
+    3,
+    10,
+    10,
+  ]);
+  expect(partReminder([], part, day('2026-06-01'))).toBeNull();
 });

@@ -1,3 +1,4 @@
+import { addDays, type CalendarDate } from '../dates/calendar-date';
 import type { RefusalReason } from '../payment/outcome';
 
 /** What can help after a refusal: time, another card, or the customer. */
@@ -87,4 +88,20 @@ export function afterRefusal(
   // Without a card of any use the days pass all the same: until then the customer can give another.
   if (days !== undefined) return { kind: 'retry', days };
   return { kind: 'give-up', afterwards: policy.afterwards };
+}
+
+/**
+ * Which reminder of a part that was asked for by invoice is due: of the business's distances from the last day to pay, in days, the
+ * latest whose day has come, and that comes after the day of asking. Null where none is.
+ */
+export function partReminder(
+  distances: readonly number[],
+  part: { readonly askedOn: CalendarDate; readonly payBy: CalendarDate },
+  today: CalendarDate,
+): number | null {
+  const come = distances.filter((days) => {
+    const on = addDays(part.payBy, days);
+    return on > part.askedOn && on <= today;
+  });
+  return come.length > 0 ? Math.max(...come) : null;
 }

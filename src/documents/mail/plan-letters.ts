@@ -63,11 +63,12 @@ export function chargeNoticeLetter(of: PlanLetterOf, sum: string, date: string, 
   });
 }
 
-/** Asks for a part of a balance, and leads to where it is paid. @param date until when */
-export function partDueLetter(of: PlanLetterOf, sum: string, date: string): Letter {
+/** Asks for a part of a balance, and leads to where it is paid. @param date until when @param again whether it was asked for before */
+export function partDueLetter(of: PlanLetterOf, sum: string, date: string, again: boolean): Letter {
   const { plan } = wordsOf(of.locale);
-  const subject = plan.partSubject(sum, date);
-  return planLetter(of, { subject, sum: subject, under: of.what, text: plan.partText, button: plan.payPart(sum) });
+  const due = plan.partSubject(sum, date);
+  const subject = again ? plan.remindSubject(of.seller.name, of.what) : due;
+  return planLetter(of, { subject, sum: due, under: of.what, text: plan.partText, button: plan.payPart(sum) });
 }
 
 /** Says that a charge was refused, and how it can be settled. @param last nobody tries again by themselves */

@@ -3,11 +3,12 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { instantInZone } from '@/core/dates/zone';
+import { businessById, updateBusiness } from '@/db/businesses';
 import { chargesOfPlan } from '@/db/charges';
 import { invoiceById } from '@/db/invoices';
 import { ledgerTroubles } from '@/db/ledger';
 import { planById } from '@/db/plans';
-import { readBusiness } from '@/db/transaction';
+import { inBusiness, readBusiness } from '@/db/transaction';
 import { asSuperuser } from '../../../tests/support/database';
 import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
 import {
@@ -26,6 +27,7 @@ import { todayView } from '../today';
 import { chargeDue } from './charge-plans';
 import { ownPage } from './own-page';
 import { ownPageToken } from './own-page-link';
+import { remindOfParts } from './plan-minute';
 
 let workshop: Workshop;
 let house: House;
@@ -126,6 +128,45 @@ test('each part is asked for on its day, by mail with its sum and last day, and 
     '$300.00 is due by May 15, 2027',
   ]);
   expect(mails.every(({ text }) => text.includes(`/i/${invoice.linkToken}`))).toBe(true);
+});
+
+test('a part is reminded of as invoices are, each time once, until it is paid', async () => {
+  await inBusiness(house.business.id, async (tx) => {
+    const business = await businessById(tx, house.business.id);
+    await updateBusiness(tx, { ...business, reminders: [-12, -2, 3, 10] });
+  });
+  const { email, pay } = await begun();
+  const play = async (from: number, to: number) => {
+    for (let day = from; day <= to; day++) {
+      const now = instantInZone(
+        `2027-05-${String(day).padStart(2, '0')}` as CalendarDate,
+        '14:00',
+        house.business.zone,
+      );
+      await setClock(workshop.standIns, now);
+      // The worker looks every minute, two of them at times.
+      await Promise.all([remindOfParts(house.business.id, now), remindOfParts(house.business.id, now)]);
+      await remindOfParts(house.business.id, now);
+    }
+  };
+  // The last day to pay is the 13th: twelve days before it was not yet asked for.
+  await play(3, 17);
+  await pay(20_000n);
+  await play(18, 26);
+  const sent = await asSuperuser<{ id: string; days: string | null; on: string }>(
+    workshop.admin,
+    `select id, details->>'offset' as days, (created_at at time zone 'America/Los_Angeles')::date::text as on from messages
+       where kind = 'part-due' and business_id = $1 order by created_at`,
+    [house.business.id],
+  );
+  expect(sent.map(({ days, on }) => `${on} ${days ?? 'asked'}`)).toEqual([
+    '2027-05-03 asked',
+    '2027-05-11 -2',
+    '2027-05-16 3',
+  ]);
+  for (const { id } of sent) await handOverMessage(house.business.id, id);
+  const subjects = (await mailOf(workshop.standIns, email)).map(({ subject }) => subject);
+  expect(subjects.filter((subject) => subject === 'Still open: A chest, Sallow Joinery')).toHaveLength(2);
 });
 
 test('a part that is not paid in time stands in Today and on the customer’s own page, and no card is ever asked', async () => {

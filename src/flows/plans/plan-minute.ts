@@ -1,12 +1,15 @@
 import { isQuiet } from '@/core/business/business';
 import { addDays } from '@/core/dates/calendar-date';
 import { clockTime } from '@/core/dates/date-text';
+import { instantInZone } from '@/core/dates/zone';
+import { partReminder } from '@/core/plan/dunning';
+import { payBy } from '@/core/plan/plan';
 import { businessById } from '@/db/businesses';
 import { cardsToAskFor, markAsked } from '@/db/cards';
-import { claimNotices, markNoticed } from '@/db/charges';
+import { claimNotices, claimOpenParts, markNoticed } from '@/db/charges';
 import { customerById } from '@/db/customers';
 import { announce } from '@/db/jobs';
-import { claimLapsed, claimWaiting, markReminded } from '@/db/plans';
+import { claimLapsed, claimWaiting, markReminded, planById } from '@/db/plans';
 import { insertHappening } from '@/db/timeline';
 import { inBusiness } from '@/db/transaction';
 import { found } from '../access';
@@ -20,7 +23,7 @@ const AT_ONCE = 50;
 
 /**
  * What the clock brings to a business's plans: charges to be made, notices before charges, reminders of links that nobody
- * followed, plans that lapse, cards that are about to expire. Every message has a key, so that it goes out once.
+ * followed and of parts that nobody paid, plans that lapse, cards that are about to expire. Every message has a key, so that it goes out once.
  */
 export async function planMinute(businessId: string, now: Date): Promise<void> {
   await inBusiness(businessId, (tx) => askToCharge(tx, businessId));
@@ -32,6 +35,7 @@ export async function planMinute(businessId: string, now: Date): Promise<void> {
   if (quiet) return;
   await tellBefore(businessId, now);
   await remindWaiting(businessId, now);
+  await remindOfParts(businessId, now);
   await askForCards(businessId, now);
 }
 
@@ -70,6 +74,29 @@ async function remindWaiting(businessId: string, now: Date): Promise<void> {
       await insertHappening(tx, businessId, { planId: plan.id }, happening, 'Dahlia', now);
     }
   });
+}
+
+/** Reminds of parts that were asked for by invoice, as the business reminds of invoices. Each is looked at once a day. */
+export async function remindOfParts(businessId: string, now: Date): Promise<void> {
+  for (;;) {
+    const claimed = await inBusiness(businessId, async (tx) => {
+      const business = await businessById(tx, businessId);
+      if (business.reminders.length === 0) return 0;
+      const today = todayOf(business, now);
+      const parts = await claimOpenParts(tx, businessId, instantInZone(today, '00:00', business.zone), AT_ONCE, now);
+      for (const { id, planId, customerId, chargedOn } of parts) {
+        const { terms } = found(await planById(tx, businessId, planId));
+        const days = partReminder(business.reminders, { askedOn: chargedOn, payBy: payBy(terms, chargedOn) }, today);
+        const customer = found(await customerById(tx, businessId, customerId));
+        if (days === null || !customer.email) continue;
+        const details = { chargeId: id, offset: days };
+        const about = { kind: 'part-due', planId, customerId, details, key: `part-due:${id}:${days}` } as const;
+        await queueMessage(tx, businessId, { ...about, toName: customer.name, toAddress: customer.email }, now);
+      }
+      return parts.length;
+    });
+    if (claimed < AT_ONCE) return;
+  }
 }
 
 async function lapse(businessId: string, now: Date): Promise<void> {

@@ -15,11 +15,20 @@ import { customerById } from '@/db/customers';
 import { readBusiness } from '@/db/transaction';
 import { asSuperuser } from '../../../tests/support/database';
 import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
-import { foundHouse, type House, mailOf, openWorkshop, type Workshop } from '../../../tests/support/workshop';
+import {
+  cardToken,
+  foundHouse,
+  type House,
+  mailOf,
+  openWorkshop,
+  type Workshop,
+} from '../../../tests/support/workshop';
 import { changeCustomer } from '../customers';
 import { handOverMessage } from '../hand-over-message';
+import { todayView } from '../today';
 import { authorisationFile, paperToSign } from './authorisation-file';
 import { calendarFeed, renewFeed } from './calendar-feed';
+import { keepCard } from './cards-on-file';
 import { chargeDue } from './charge-plans';
 import { keepCharging, readHolidays } from './charging-policy';
 import { sendOwnPage } from './own-page';
@@ -222,4 +231,19 @@ test('the policy: days off from a calendar move what is planned from then on, re
   expect(rows.map(({ on }) => on)).toEqual(['2027-02-01', '2027-02-28']);
   const { charging } = (await upcomingSetting(house.owner)).business;
   expect(charging.retryDays).toEqual([3, 9]);
+});
+
+test('Today names whose next charge would fail, with the best of their cards, until there is a better one', async () => {
+  await clock('2027-01-04');
+  const terms = planTerms(house, '2027-02-10');
+  const ending = await runningPlan(house, workshop.standIns, terms, ['lumen-ending'], 'Ida Marsh');
+  await runningPlan(house, workshop.standIns, terms, ['corvid-good'], 'Otto Reed');
+  const failing = async () =>
+    (await todayView(house.reader)).queue.flatMap((item) => (item.kind === 'card' ? [item.failing] : []));
+  expect(await failing()).toMatchObject([
+    { planId: ending.id, customer: 'Ida Marsh', on: '2027-02-10', card: { last4: '0248', expires: '2027-01' } },
+  ]);
+  const token = await cardToken(workshop.standIns, 'corvid-good');
+  await keepCard(house.business.id, ending.customerId, token, randomUUID(), 'Ida Marsh');
+  expect(await failing()).toEqual([]);
 });

@@ -114,6 +114,7 @@ export async function writtenPlan(business: Business, message: Message, publicUr
         { ...of, link: `${publicUrl}/i/${invoice?.linkToken ?? ''}` },
         sum,
         charge && plan ? longDate(payBy(plan.terms, charge.chargedOn), locale) : '',
+        message.details.offset !== undefined,
       );
     case 'card-asked':
       return cardAskedLetter(of, message.details.subject ?? '', monthText(message.details.to ?? '', locale));

@@ -3,11 +3,11 @@ import type { Route } from 'next';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { daysBetween } from '@/core/dates/calendar-date';
-import { clockTime, shortDate } from '@/core/dates/date-text';
+import { clockTime, monthText, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { sharePaid } from '@/core/invoice/state';
 import { wireMinor } from '@/core/money/money';
-import { REFUSAL_BRIEF } from '@/core/payment/outcome';
+import { cardText, REFUSAL_BRIEF } from '@/core/payment/outcome';
 import type { QueueItem, TodayView } from '@/flows/today';
 import { Figure } from '@/ui/amount';
 import { RemindAtOnce } from '@/ui/invoice/sheet-actions';
@@ -79,7 +79,7 @@ function rowOf(item: QueueItem, view: TodayView, first: boolean, mayAsk: boolean
         key: `card ${failing.planId}`,
         mark: <CreditCard {...icon} />,
         title: <>{failing.customer}: the next charge would fail</>,
-        about: `${failing.plan} on ${shortDate(failing.on, locale, { weekday: true })}. ${failing.card ? `The best card is ${failing.card}.` : 'There is no card on file.'}`,
+        about: `${failing.plan} on ${shortDate(failing.on, locale, { weekday: true })}. ${failing.card ? `The best card, ${cardText(failing.card)}, is good until ${monthText(failing.card.expires, locale)}.` : 'There is no card on file.'}`,
         sum: null,
         action: open(`/ask/plans/${failing.planId}`, 'Look at it'),
       };
