@@ -13,7 +13,7 @@ import {
 import { LANGUAGES, type Language } from '@/core/words/words';
 import { Field, SelectField, TextField, TickField } from '../field';
 import { PictureField } from '../picture-field';
-import { Fold } from './offer-folds';
+import { Fold } from './fold';
 import type { OfferEditing } from './use-offer';
 
 const SCHEMES = ['Corvid', 'Lumen'];

@@ -5,12 +5,17 @@ import { useRouter } from 'next/navigation';
 import type { Placement } from '@/core/offer/offer';
 import { Field, FieldError, TextField } from '../field';
 import { say } from '../toasts';
+import { AfterFold } from './after-fold';
+import { AskedFold } from './asked-fold';
 import { ButtonFold } from './button-fold';
-import { AfterFold, AskedFold, DeliveryFold, LimitsFold, PricesFold, ShareFold } from './offer-folds';
+import { DeliveryFold } from './delivery-fold';
+import { LimitsFold } from './limits-fold';
 import { OfferProof } from './offer-proof';
 import { OfferWhat } from './offer-what';
 import { PLACEMENT_WORDS } from './placement-words';
+import { PricesFold } from './prices-fold';
 import { RepeatFold } from './repeat-fold';
+import { ShareFold } from './share-fold';
 import { type OfferDraft, useOffer } from './use-offer';
 
 /** An offer while it is composed: what is asked for first, the rest folds out; at the right what the payer will see. */

@@ -2,7 +2,7 @@
 import { type OfferRepeat, type OfferRhythm, rhythmKey } from '@/core/offer/repeat';
 import { en } from '@/core/words/en';
 import { Field, SelectField, TickField } from '../field';
-import { Fold } from './offer-folds';
+import { Fold } from './fold';
 import type { OfferEditing } from './use-offer';
 
 const USUAL: readonly OfferRhythm[] = [

@@ -23,7 +23,7 @@ import {
   type Theme,
 } from '@/core/page/page';
 import { Field, SelectField } from '../field';
-import { Fold } from '../offer/offer-folds';
+import { Fold } from '../offer/fold';
 import { OfferProof } from '../offer/offer-proof';
 import { send, troubleOf } from '../send';
 import { SortableList } from '../sortable-list';
