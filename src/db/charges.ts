@@ -280,7 +280,7 @@ export const refusedCharges = (db: Db, businessId: string, limit: number): Promi
     values: [businessId, limit],
   });
 
-/** Parts of balances that are asked for and not paid, and that nobody has looked at since an instant; marked as looked at now. */
+/** Parts of balances that are asked for and not paid, of plans that run, and that nobody has looked at since an instant; marked as looked at now. */
 export const claimOpenParts = (
   tx: Tx,
   businessId: string,
@@ -293,18 +293,18 @@ export const claimOpenParts = (
     sql`update charges set noticed_at = ${at} where business_id = ${businessId} and id in (
           select charges.id from charges join plans on plans.business_id = charges.business_id and plans.id = charges.plan_id
           where charges.business_id = ${businessId} and charges.state = 'billed' and plans.invoice_id is not null
-            and (charges.noticed_at is null or charges.noticed_at < ${since})
+            and plans.state = 'active' and (charges.noticed_at is null or charges.noticed_at < ${since})
           order by charges.charged_on, charges.id limit ${limit} for update of charges skip locked)
         returning id, plan_id as "planId", customer_id as "customerId", charged_on as "chargedOn"`,
   );
 
-/** Parts of balances that were asked for before a day and are not paid, oldest first. */
+/** Parts of balances that were asked for before a day and are not paid, oldest first; a plan that has ended asks for nothing, its invoice does. */
 export const openParts = (db: Db, businessId: string, before: CalendarDate, limit: number): Promise<UpcomingRow[]> =>
   many(db, {
     text: `select ${CHARGE}, plans.name as plan, plans.number as "planNumber", plans.kind as "planKind", plans.state as "planState",
         customers.name as customer, plans.pay, plans.reference
       ${FROM_CHARGES} where charges.business_id = $1 and charges.state = 'billed' and charges.charged_on < $2
-        and plans.invoice_id is not null
+        and plans.invoice_id is not null and plans.state in ('active', 'paused')
       order by charges.charged_on, charges.id limit $3`,
     values: [businessId, before, limit],
   });

@@ -41,6 +41,8 @@ export type QueueItem =
   | { readonly kind: 'late'; readonly invoice: InvoiceRow }
   | { readonly kind: 'draft'; readonly invoice: InvoiceRow };
 
+type LateParts = Extract<QueueItem, { kind: 'parts' }>;
+
 export type TodayView = {
   readonly business: Business;
   readonly today: ReturnType<typeof dateInZone>;
@@ -67,16 +69,19 @@ export async function todayView(actor: Actor): Promise<TodayView> {
     const received = own(await receivedByDay(db, businessId, addDays(today, -DAYS_BACK), today));
     const due = own(await dueByDay(db, businessId));
     const refused = await refusedLately(db, businessId, new Date(now.getTime() - REFUSED_DAYS * 86_400_000), QUEUE);
-    const refusedInvoices = new Set(refused.map((payment) => payment.invoiceId));
     const charges = await refusedCharges(db, businessId, QUEUE);
-    for (const { invoiceId } of charges) refusedInvoices.add(invoiceId);
+    const parts = await lateParts(db, businessId, today);
+    // What stands there already for its charges does not stand there for its invoice too.
+    const known = new Set(
+      [...refused, ...charges, ...parts.map(({ charge }) => charge)].map(({ invoiceId }) => invoiceId),
+    );
     const planned = own(await plannedByDay(db, businessId, today, addDays(today, DAYS_AHEAD)));
     const late = await lateInvoices(db, businessId, today, QUEUE * 2);
     const queue: QueueItem[] = [
       ...(await failedMessages(db, businessId, QUEUE)).map((message) => ({ kind: 'undelivered' as const, message })),
       ...refused.filter(({ channel }) => channel !== 'plan').map((payment) => ({ kind: 'refused' as const, payment })),
       ...charges.map((charge) => ({ kind: 'charge' as const, charge })),
-      ...(await lateParts(db, businessId, today)),
+      ...parts,
       ...(await failingCards(db, businessId, today, QUEUE)).map((failing) => ({ kind: 'card' as const, failing })),
       ...(await pendingSince(db, businessId, new Date(now.getTime() - CHECKING_AFTER_MS), QUEUE)).map((payment) => ({
         kind: 'checking' as const,
@@ -84,7 +89,7 @@ export async function todayView(actor: Actor): Promise<TodayView> {
       })),
       ...(await differingBatches(db, businessId, QUEUE)).map((batch) => ({ kind: 'batch' as const, batch })),
       ...(await openQuestions(db, businessId, QUEUE)).map((question) => ({ kind: 'question' as const, question })),
-      ...late.filter(({ id }) => !refusedInvoices.has(id)).map((invoice) => ({ kind: 'late' as const, invoice })),
+      ...late.filter(({ id }) => !known.has(id)).map((invoice) => ({ kind: 'late' as const, invoice })),
       ...(await invoiceRows(db, businessId, 'drafts', 3))
         .filter((invoice) => invoice.totalMinor > 0n)
         .map((invoice) => ({ kind: 'draft' as const, invoice })),
@@ -103,8 +108,8 @@ export async function todayView(actor: Actor): Promise<TodayView> {
 }
 
 /** Parts of balances that were to be paid before today, those of a plan together, oldest first. */
-async function lateParts(db: Db, businessId: string, today: CalendarDate): Promise<QueueItem[]> {
-  const late = new Map<string, QueueItem & { kind: 'parts' }>();
+async function lateParts(db: Db, businessId: string, today: CalendarDate): Promise<LateParts[]> {
+  const late = new Map<string, LateParts>();
   for (const charge of await openParts(db, businessId, today, QUEUE * 4)) {
     const due = payBy(found(await planById(db, businessId, charge.planId)).terms, charge.chargedOn);
     if (due >= today) continue;

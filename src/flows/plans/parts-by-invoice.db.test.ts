@@ -27,6 +27,7 @@ import { todayView } from '../today';
 import { chargeDue } from './charge-plans';
 import { ownPage } from './own-page';
 import { ownPageToken } from './own-page-link';
+import { cancelPlan } from './plan-deeds';
 import { remindOfParts } from './plan-minute';
 
 let workshop: Workshop;
@@ -170,7 +171,7 @@ test('a part is reminded of as invoices are, each time once, until it is paid', 
 });
 
 test('a part that is not paid in time stands in Today and on the customer’s own page, and no card is ever asked', async () => {
-  const { customerId, read } = await begun();
+  const { id, customerId, read } = await begun();
   const late = async () => (await todayView(house.owner)).queue.filter(({ kind }) => kind === 'parts');
   await on('2027-05-13');
   expect(await late()).toEqual([]);
@@ -185,6 +186,24 @@ test('a part that is not paid in time stands in Today and on the customer’s ow
   // Both together, as one thing that needs a hand.
   await on('2027-05-16');
   expect(await late()).toMatchObject([{ payBy: '2027-05-13', minor: 50_000n }]);
+  // Once the whole invoice is late too, it still is one thing that needs a hand; with the plan ended it is the invoice's.
+  const all = async () => (await todayView(house.owner)).queue.map(({ kind }) => kind);
+  await setClock(workshop.standIns, instantInZone('2027-09-01' as CalendarDate, '12:00', house.business.zone));
+  expect(await all()).toEqual(['parts']);
+  await cancelPlan(house.owner, id, false);
+  expect(await all()).toEqual(['late']);
+  const ended = instantInZone('2027-09-02' as CalendarDate, '12:00', house.business.zone);
+  await inBusiness(house.business.id, async (tx) => {
+    const business = await businessById(tx, house.business.id);
+    await updateBusiness(tx, { ...business, reminders: [1] });
+  });
+  await remindOfParts(house.business.id, ended);
+  const reminders = await asSuperuser(
+    workshop.admin,
+    `select id from messages where kind = 'part-due' and business_id = $1 and details ? 'offset'`,
+    [house.business.id],
+  );
+  expect(reminders).toEqual([]);
   const attempts = await asSuperuser(workshop.admin, 'select id from payments where business_id = $1', [
     house.business.id,
   ]);
