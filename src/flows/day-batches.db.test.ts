@@ -5,6 +5,7 @@ import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { instantInZone } from '@/core/dates/zone';
 import { services } from '@/outside/services';
 import { asSuperuser } from '../../tests/support/database';
+import { paidOrder, placedOffer } from '../../tests/support/offers';
 import { planTerms, runningPlan, setClock } from '../../tests/support/plans';
 import {
   cardToken,
@@ -25,6 +26,7 @@ import {
 } from './day-batches';
 import { everyMinute } from './minute';
 import { chargeDue } from './plans/charge-plans';
+import { refundPayment } from './refund-payment';
 import { takePayment } from './take-payment';
 import { todayView } from './today';
 
@@ -163,6 +165,33 @@ test('what only the processor has, and what was changed here, is found, stands i
     settledBy: house.clerk.name,
     settledWords: 'Keyed in at the terminal',
   });
+});
+
+test('a refund and a void count on their own day; the fee comes back with the void only, and the books agree', async () => {
+  await clockAt(DAY, '10:00');
+  const { called } = await placedOffer(house, { prices: { USD: '40' }, tip: ['10'] });
+  // 44.00 each, one with a tip of 4.40 on it: fees 1.58 and 1.70.
+  const [kept, whole] = [await paidOrder(workshop, called), await paidOrder(workshop, called, { tip: '10%' })];
+  const wish = { reason: 'A mistake', requestKey: randomUUID() };
+  await refundPayment(house.owner, kept, { ...wish, kind: 'refund', amountMinor: 1000n });
+  await clockAt(addDays(DAY, 1), '10:00');
+  await refundPayment(house.owner, whole, { ...wish, kind: 'void', amountMinor: 0n, requestKey: randomUUID() });
+  await closeDays(house.business.id, await clockAt(addDays(DAY, 2), '09:00'));
+  const { rows } = await batchList(house.owner, null);
+  expect(rows.map(({ day, differences }) => [day, differences])).toEqual([
+    [addDays(DAY, 1), []],
+    [DAY, []],
+  ]);
+  expect(rows.map(({ sums }) => sums[0])).toMatchObject([
+    { sales: 0, backs: 1, backMinor: 4840n, feesMinor: -170n, netMinor: -4670n },
+    { sales: 2, salesMinor: 9240n, backs: 1, backMinor: 1000n, feesMinor: 328n, netMinor: 7912n },
+  ]);
+  const { lines } = await batchSheet(house.reader, DAY);
+  expect(lines.map(({ back, amountMinor }) => [back, amountMinor])).toEqual([
+    [null, 4400n],
+    [null, 4840n],
+    ['refund', -1000n],
+  ]);
 });
 
 test('the day as CSV holds every movement, and another business sees none of it', async () => {

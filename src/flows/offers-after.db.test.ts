@@ -12,26 +12,17 @@ import { receiptOfPayment } from '@/db/receipts';
 import { readBusiness } from '@/db/transaction';
 import { SHIPPED_ACCOUNTS } from '../../standins/bank/accounts';
 import { asSuperuser } from '../../tests/support/database';
-import {
-  cardToken,
-  foundHouse,
-  type House,
-  mailOf,
-  openWorkshop,
-  type Workshop,
-  workDone,
-} from '../../tests/support/workshop';
-import { checkoutPage, checkoutQuote } from './checkout-page';
+import { paidOrder, placedOffer } from '../../tests/support/offers';
+import { foundHouse, type House, mailOf, openWorkshop, type Workshop } from '../../tests/support/workshop';
 import { storeCode } from './codes';
 import { donors, giftLetter, giftYears, mailGiftLetters } from './gifts';
 import { handOverMessage } from './hand-over-message';
 import { hostedPage, keepPage, pageDesign, pagePicture, publishHostedPage, restorePage } from './hosted-page';
-import { beginOffer, keepOffer, offerSheet, placeOffer } from './offers';
+import { keepOffer, offerSheet } from './offers';
 import { signedRedirect } from './order-page';
 import { accountHolder, storePartner } from './partners';
 import { refundPayment, settleRefund } from './refund-payment';
 import { sendReceiptAgain } from './send-receipt';
-import { takeOrder } from './take-order';
 
 let workshop: Workshop;
 let house: House;
@@ -48,14 +39,8 @@ const VISITOR = { acceptLanguage: 'en-US', lang: '', currency: '' };
 const of = <T>(work: (db: Parameters<Parameters<typeof readBusiness>[1]>[0], id: string) => Promise<T>) =>
   readBusiness(house.business.id, (db) => work(db, house.business.id));
 
-async function placed(more: Partial<Offer>, placement: Placement = 'link') {
-  const id = await beginOffer(house.owner, placement);
-  const { placed: before } = await offerSheet(house.owner, id);
-  const offer = { ...before.offer, title: 'Bench days', ...more };
-  await keepOffer(house.owner, id, 1, { name: 'Bench days', offer, look: {}, sites: [] });
-  if (placement !== 'page') await placeOffer(house.owner, id);
-  return { id, called: before.publicId };
-}
+const placed = (more: Partial<Offer>, placement?: Placement) => placedOffer(house, more, placement);
+const paid = (called: string, more?: Partial<Choice>, card?: string) => paidOrder(workshop, called, more, card);
 
 /** Hands over what is queued of a kind, as the worker would. */
 async function handOverAll(kind: string): Promise<void> {
@@ -65,33 +50,6 @@ async function handOverAll(kind: string): Promise<void> {
     [house.business.id, kind],
   );
   for (const { id } of rows) await handOverMessage(house.business.id, id);
-}
-
-/** Somebody pays, or without a card tries to; the payment's id. */
-async function paid(called: string, more: Partial<Choice> = {}, card = 'corvid-good'): Promise<string> {
-  const page = await checkoutPage(called, { acceptLanguage: 'en-US', lang: '', currency: '', request: '' });
-  if (!page) throw new Error('Nothing is placed there');
-  const choice = { ...page.begun, name: 'Ida Marsh', email: 'ida@marsh.example', ...more };
-  const asked = { choice, quote: page.quote.token, request: '', locale: 'en-US' };
-  const { chargedMinor } = await checkoutQuote(called, asked);
-  const attemptKey = randomUUID();
-  await takeOrder(
-    called,
-    {
-      ...asked,
-      chargedMinor: BigInt(chargedMinor),
-      checkoutKey: randomUUID(),
-      attemptKey,
-      cardToken: card && (await cardToken(workshop.standIns, card)),
-      work: await workDone(called),
-      passed: {},
-    },
-    randomUUID(),
-  );
-  const [row] = await asSuperuser<{ id: string }>(workshop.admin, 'select id from payments where attempt_key = $1', [
-    attemptKey,
-  ]);
-  return row?.id ?? '';
 }
 
 const back = (kind: 'refund' | 'void', amountMinor = 0n, requestKey: string = randomUUID()) => ({

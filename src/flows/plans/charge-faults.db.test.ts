@@ -46,22 +46,21 @@ const cut = async <T>(step: () => Promise<T>): Promise<T> => {
 type Query = (...given: unknown[]) => Promise<unknown>;
 
 async function underTheKnife(work: () => Promise<unknown>, steps: number, heard: boolean): Promise<void> {
-  const client = pg.Client.prototype as unknown as { query: Query };
-  const { query } = client;
+  const query = Reflect.get(pg.Client.prototype, 'query') as Query;
   const { cards } = services();
   const { sale } = cards;
   Object.assign(knife, { stepsLeft: steps, heard, dead: false });
-  client.query = function cutQuery(this: unknown, ...given: unknown[]) {
+  Reflect.set(pg.Client.prototype, 'query', function cutQuery(this: unknown, ...given: unknown[]) {
     // With a callback it is the driver's own, when it connects.
     return typeof given.at(-1) === 'function' ? query.apply(this, given) : cut(() => query.apply(this, given));
-  };
+  });
   cards.sale = (request) => cut(() => sale(request));
   try {
     await work();
   } catch (error) {
     if (!knife.dead) throw error;
   } finally {
-    client.query = query;
+    Reflect.set(pg.Client.prototype, 'query', query);
     cards.sale = sale;
   }
 }

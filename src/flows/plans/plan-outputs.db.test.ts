@@ -6,10 +6,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import ICAL from 'ical.js';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
-
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { instantInZone } from '@/core/dates/zone';
-
 import { USUAL_POLICY } from '@/core/plan/dunning';
 import { customerById } from '@/db/customers';
 import { readBusiness } from '@/db/transaction';

@@ -9,7 +9,7 @@ import { wireMinor } from '@/core/money/money';
 import type { BatchSum } from '@/core/payment/day-batch';
 import { type BatchLine, type BatchSheet, batchSheet } from '@/flows/day-batches';
 import { Amount, Figure } from '@/ui/amount';
-import { BatchActions } from '@/ui/batches/batch-actions';
+import { BatchActions } from '@/ui/day-batch/batch-actions';
 import { Leader } from '@/ui/leader';
 import { Rosette } from '@/ui/rosette';
 import { CHANNEL_WORDS } from '../../payments/wire-payment';
