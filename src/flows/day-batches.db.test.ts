@@ -15,15 +15,8 @@ import {
   sentInvoice,
   type Workshop,
 } from '../../tests/support/workshop';
-import {
-  batchCsv,
-  batchList,
-  batchSheet,
-  closeAllDays,
-  closeDays,
-  compareAgain,
-  settleDifferences,
-} from './day-batches';
+import { closeAllDays, closeDays, compareAgain } from './close-days';
+import { batchCsv, batchList, batchSheet, settleDifferences } from './day-batches';
 import { everyMinute } from './minute';
 import { chargeDue } from './plans/charge-plans';
 import { refundPayment } from './refund-payment';

@@ -11,7 +11,7 @@ import { insertHappening } from '@/db/timeline';
 import { inBusiness, inBusinessInTurn, outsideBusiness } from '@/db/transaction';
 import { services } from '@/outside/services';
 import { found } from './access';
-import { closeAllDays } from './day-batches';
+import { closeAllDays } from './close-days';
 import { queueReminder } from './follow-invoice';
 import { planMinute } from './plans/plan-minute';
 import { Refusal } from './refusal';
