@@ -54,8 +54,8 @@ export default async function OwnPage({ params, searchParams }: Props) {
           <OwnDeed path={`${path}/link`} body={{}} words={words.sendNew} done={words.sent} />
         </div>
       ) : (
-        <div className="grid gap-x-10 gap-y-8 px-5 pb-9 sm:px-11 lg:grid-cols-2">
-          <div className="grid content-start gap-8">
+        <div className="grid grid-cols-1 gap-x-10 gap-y-8 px-5 pb-9 sm:px-11 lg:grid-cols-2">
+          <div className="grid grid-cols-1 content-start gap-8">
             {found.open.map((charge) => (
               <p
                 key={charge.id}
@@ -101,7 +101,7 @@ export default async function OwnPage({ params, searchParams }: Props) {
               <ul>
                 {found.coming.map((charge) => (
                   <li key={charge.id} className="flex items-baseline gap-4 border-b border-rule py-2 text-[15px]">
-                    <span className="w-[150px] flex-none">{day(charge.on)}</span>
+                    <span className="w-[118px] flex-none sm:w-[150px]">{day(charge.on)}</span>
                     <span className="min-w-0 flex-1 truncate text-soft">{charge.what}</span>
                     <span className="font-serif">{sum(charge.minor, charge.currency)}</span>
                   </li>
@@ -112,7 +112,7 @@ export default async function OwnPage({ params, searchParams }: Props) {
               <ul>
                 {found.receipts.map((receipt) => (
                   <li key={receipt.number} className="flex items-baseline gap-4 border-b border-rule py-2 text-[15px]">
-                    <span className="w-[150px] flex-none">{day(receipt.on)}</span>
+                    <span className="w-[118px] flex-none sm:w-[150px]">{day(receipt.on)}</span>
                     <a className="link flex-1" href={receipt.link}>
                       {all.receipt} {receipt.number}
                     </a>
@@ -122,7 +122,7 @@ export default async function OwnPage({ params, searchParams }: Props) {
               </ul>
             </Part>
           </div>
-          <div className="grid content-start gap-8">
+          <div className="grid grid-cols-1 content-start gap-8">
             <Part title={words.cards}>
               {found.cards.length === 0 ? <p className="py-2 text-soft">{words.noCards}</p> : null}
               <ol>
