@@ -35,11 +35,9 @@ export default defineConfig({
           name: 'browser',
           include: ['tests/browser/**/*.test.ts', 'tests/faults/**/*.test.ts'],
           globalSetup: ['tests/support/database-template.ts'],
-          testTimeout: 420_000,
-          hookTimeout: 600_000,
+          testTimeout: 600_000,
+          hookTimeout: 900_000,
           fileParallelism: false,
-          // A computer that stands still for a while may swallow a press; what fails twice in a row is no accident.
-          retry: 1,
         },
       },
     ],

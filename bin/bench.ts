@@ -4,14 +4,15 @@ import { mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import autocannon from 'autocannon';
-import type { Paper } from '@/core/invoice/paper';
+import type { Paper } from '@/core/paper/paper';
 import type { TallyDocument } from '@/core/tally/document';
 import { tally } from '@/core/tally/tally';
 import { migrate, prepareDatabase } from '@/db/migrate';
 import { startChromium } from '../tests/support/chromium';
 import { PASSWORD, PEOPLE } from './demo-data/thistlewood';
+import { measureCharging } from './measure/charging';
 import { measureDesigner } from './measure/designer';
-import { measureBatch, measureImport, measurePdf } from './measure/documents';
+import { measureBulk, measureImport, measurePdf } from './measure/documents';
 import { measureLists } from './measure/lists';
 import { measureOffers } from './measure/offers';
 import { measurePlans } from './measure/plans';
@@ -30,6 +31,8 @@ import {
 
 /** How many invoices the large list has; a million takes some minutes to write. */
 const LARGE = Number(process.env.BENCH_INVOICES ?? 1_000_000);
+/** How many plans the largest table has. */
+const PLANS = Number(process.env.BENCH_PLANS ?? 1_000_000);
 const FOLDER = join(process.cwd(), '.data/bench');
 const wanted = process.argv.slice(2);
 const isWanted = (name: string): boolean => wanted.length === 0 || wanted.some((word) => name.startsWith(word));
@@ -165,11 +168,22 @@ async function measureComposer(web: string, draft: string): Promise<void> {
   await close();
 }
 
-async function measureRunning(): Promise<void> {
+type Running = {
+  readonly options: StackOptions;
+  readonly admin: string;
+  readonly web: string;
+  readonly standIns: string;
+};
+
+/** The stand-ins, and the application where it is asked for, on a database of their own, cleared away afterwards. */
+async function onStack(
+  asked: { readonly durable: boolean; readonly web: boolean; readonly more?: Readonly<Record<string, string>> },
+  work: (running: Running) => Promise<void>,
+): Promise<void> {
   rmSync(FOLDER, { recursive: true, force: true });
   mkdirSync(FOLDER, { recursive: true });
-  buildApplication('.next-test');
-  const admin = startDatabase(FOLDER, false);
+  if (asked.web) buildApplication('.next-test');
+  const admin = startDatabase(FOLDER, asked.durable);
   const urls = await prepareDatabase(admin, 'dahlia');
   await migrate(urls);
   const options: StackOptions = {
@@ -186,58 +200,69 @@ async function measureRunning(): Promise<void> {
       CARD_ATTEMPTS_PER_OFFER: '1000000',
       CARD_REFUSALS_PER_ADDRESS: '1000000',
       LOG_LEVEL: 'error',
+      ...asked.more,
     },
   };
   Object.assign(process.env, stackEnvironment(options));
   const web = `http://localhost:${options.webPort}`;
   const standIns = `http://127.0.0.1:${options.standInPort}`;
-  const programs = [startProgram('standins', options), startProgram('web', options)];
+  const programs = (asked.web ? (['standins', 'web'] as const) : (['standins'] as const)).map((name) =>
+    startProgram(name, options),
+  );
+  const { closePool } = await import('@/db/pool');
   try {
-    await Promise.all([untilAnswers(`${standIns}/health`), untilAnswers(`${web}/api/health`)]);
-    const { foundHouse, keptDraft, plainPaper, sentInvoice } = await import('../tests/support/workshop');
-    const { passwordHash } = await import('@/flows/sign-in');
-    const { closePool } = await import('@/db/pool');
-    const house = await foundHouse('Bench', await passwordHash(PASSWORD), PEOPLE[0]?.email);
-    if (isWanted('pages')) await measurePages(web, (await sentInvoice(house)).link);
-    if (isWanted('paying')) {
-      const links: string[] = [];
-      for (let at = 0; at < 400; at++) links.push((await sentInvoice(house)).link);
-      await measurePaying(web, standIns, links.slice(0, 40), 11_000, '');
-      await measurePaying(web, standIns, links.slice(40), 11_000, 'paying, 8 at once');
-    }
-    if (isWanted('composer')) {
-      const [line] = plainPaper(house).lines;
-      if (!line) throw new Error('No line');
-      const paper: Paper = plainPaper(house, {
-        lines: Array.from({ length: 200 }, () => ({ ...line, id: randomUUID() })),
-        discount: '5%',
-      });
-      await measureComposer(web, await keptDraft(house, paper));
-    }
-    if (isWanted('offers'))
-      await measureOffers(web, standIns, house, async (name, url, connections) =>
-        loadLine(name, await load(url, 8, connections), { scriptKilobytes: await scriptKilobytes(url) }),
-      );
-    if (isWanted('designer')) await measureDesigner(web, house, PEOPLE[0]?.email ?? '', PASSWORD);
-    if (isWanted('plans'))
-      await measurePlans(
-        admin.replace(/\/postgres$/, '/dahlia'),
-        standIns,
-        Number(process.env.BENCH_PLANS ?? 1_000_000),
-      );
-    if (isWanted('pdf')) await measurePdf();
-    if (isWanted('batch')) await measureBatch(1000);
-    if (isWanted('import')) await measureImport(100_000);
-    if (isWanted('lists')) await measureLists(admin.replace(/\/postgres$/, '/dahlia'), 10_000, LARGE);
-    await closePool();
+    await untilAnswers(`${standIns}/health`);
+    if (asked.web) await untilAnswers(`${web}/api/health`);
+    await work({ options, admin: admin.replace(/\/postgres$/, '/dahlia'), web, standIns });
   } finally {
+    await closePool();
     await Promise.all(programs.map((program) => stopProgram(program)));
     stopDatabase(FOLDER);
     rmSync(FOLDER, { recursive: true, force: true });
   }
 }
 
+async function measureRunning({ admin, web, standIns }: Running): Promise<void> {
+  const { foundHouse, keptDraft, plainPaper, sentInvoice } = await import('../tests/support/workshop');
+  const { passwordHash } = await import('@/flows/house/sign-in');
+  const house = await foundHouse('Bench', await passwordHash(PASSWORD), PEOPLE[0]?.email);
+  if (isWanted('pages')) await measurePages(web, (await sentInvoice(house)).link);
+  if (isWanted('paying')) {
+    const links: string[] = [];
+    for (let at = 0; at < 400; at++) links.push((await sentInvoice(house)).link);
+    await measurePaying(web, standIns, links.slice(0, 40), 11_000, '');
+    await measurePaying(web, standIns, links.slice(40), 11_000, 'paying, 8 at once');
+  }
+  if (isWanted('composer')) {
+    const [line] = plainPaper(house).lines;
+    if (!line) throw new Error('No line');
+    const paper: Paper = plainPaper(house, {
+      lines: Array.from({ length: 200 }, () => ({ ...line, id: randomUUID() })),
+      discount: '5%',
+    });
+    await measureComposer(web, await keptDraft(house, paper));
+  }
+  if (isWanted('offers'))
+    await measureOffers(web, standIns, house, async (name, url, connections) =>
+      loadLine(name, await load(url, 8, connections), { scriptKilobytes: await scriptKilobytes(url) }),
+    );
+  if (isWanted('designer')) await measureDesigner(web, house, PEOPLE[0]?.email ?? '', PASSWORD);
+  if (isWanted('plans')) await measurePlans(admin, PLANS);
+  if (isWanted('pdf')) await measurePdf();
+  if (isWanted('batch')) await measureBulk(1000);
+  if (isWanted('import')) await measureImport(100_000);
+  if (isWanted('lists')) await measureLists(admin, 10_000, LARGE);
+}
+
 if (isWanted('tally')) measureTally();
+if (isWanted('charging'))
+  // Nobody hears what the stand-in would tell the application's address: there is none.
+  await onStack({ durable: true, web: false, more: { STANDINS_WEBHOOK_DELAY_MS: '86400000' } }, (running) =>
+    measureCharging(running, PLANS, {
+      start: () => startProgram('worker', running.options),
+      stop: (worker) => stopProgram(worker),
+    }),
+  );
 if (['pages', 'paying', 'composer', 'offers', 'designer', 'plans', 'pdf', 'batch', 'import', 'lists'].some(isWanted))
-  await measureRunning();
+  await onStack({ durable: false, web: true }, measureRunning);
 process.exit(0);

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { type NextRequest, NextResponse } from 'next/server';
-import { framingSites } from '@/flows/button';
+import { framingSites } from '@/flows/offer/button';
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 

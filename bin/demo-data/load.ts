@@ -3,8 +3,8 @@ import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
-import { newLine, type Paper, type PaperFile, type PaperWays, USUAL_WAYS, wholePaper } from '@/core/invoice/paper';
 import { money } from '@/core/money/money';
+import { completePaper, newLine, type Paper, type PaperFile, type PaperWays, USUAL_WAYS } from '@/core/paper/paper';
 import { insertBusiness, insertCounter } from '@/db/businesses';
 import { insertCustomer } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
@@ -12,23 +12,26 @@ import { queuedMessages, updateMessage } from '@/db/messages';
 import { type Actor, insertPerson } from '@/db/people';
 import { closePool } from '@/db/pool';
 import { insertTax } from '@/db/taxes';
-import { insertHappening } from '@/db/timeline';
+import { addToTimeline } from '@/db/timeline';
 import { inBusiness, readBusiness } from '@/db/transaction';
-import { closeDays } from '@/flows/close-days';
-import { askQuestion, decideFile } from '@/flows/consent';
-import { discardDraft, saveDraft, startInvoice } from '@/flows/draft';
-import { cancelInvoice, creditInvoice, recordReceived } from '@/flows/follow-invoice';
-import { handOverMessage } from '@/flows/hand-over-message';
-import { keepItem } from '@/flows/items';
-import { remindDue } from '@/flows/minute';
-import { noteSeen } from '@/flows/payer-page';
-import { keepTerms } from '@/flows/profile';
-import { makeDueRepeats, startRepeat } from '@/flows/repeats';
-import { sendInvoice } from '@/flows/send-invoice';
-import { passwordHash } from '@/flows/sign-in';
-import { storeFile } from '@/flows/store-file';
-import { takePayment } from '@/flows/take-payment';
-import { keepAsTemplate } from '@/flows/templates';
+import { closeDays } from '@/flows/day/close-days';
+import { programContext } from '@/flows/door/program';
+import { storeFile } from '@/flows/file/store-file';
+import { passwordHash } from '@/flows/house/sign-in';
+import { cancelInvoice } from '@/flows/invoice/cancel-invoice';
+import { askQuestion, decideFile } from '@/flows/invoice/consent';
+import { creditInvoice } from '@/flows/invoice/credit-invoice';
+import { discardDraft, saveDraft, startInvoice } from '@/flows/invoice/draft';
+import { noteSeen } from '@/flows/invoice/payer-page';
+import { makeDueRecurring, startRecurring } from '@/flows/invoice/recurring';
+import { remindDue } from '@/flows/invoice/remind';
+import { sendInvoice } from '@/flows/invoice/send-invoice';
+import { keepAsTemplate } from '@/flows/invoice/templates';
+import { recordReceived } from '@/flows/payment/receive-payment';
+import { takePayment } from '@/flows/payment/take-payment';
+import { handOverMessage } from '@/flows/post/hand-over-message';
+import { keepItem } from '@/flows/records/items';
+import { keepTerms } from '@/flows/records/profile';
 import { services } from '@/outside/services';
 import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
 import { seeded } from '../../tests/support/seeded';
@@ -59,20 +62,18 @@ if (!ada || !bram) throw new Error('The demo needs two people');
 async function found(): Promise<void> {
   present = new Date(begun.getTime() - (DAYS + 20) * DAY_MS);
   const hash = await passwordHash(PASSWORD);
-  await inBusiness(BUSINESS.id, async (tx) => {
-    await insertBusiness(tx, BUSINESS, present);
+  await inBusiness(programContext(BUSINESS.id, present), async (tx) => {
+    await insertBusiness(tx, BUSINESS);
     for (const [at, person] of PEOPLE.entries()) {
       const id = [ada, bram][at]?.personId ?? randomUUID();
-      await insertPerson(
-        tx,
-        { id, businessId: BUSINESS.id, ...person, passwordHash: hash },
-        new Date(present.getTime() + at),
-      );
+      // One after the other: the sign-in page lists them in this order.
+      const later = { ...tx, now: new Date(present.getTime() + at) };
+      await insertPerson(later, { id, businessId: BUSINESS.id, ...person, passwordHash: hash });
     }
-    for (const [at, tax] of TAXES.entries()) await insertTax(tx, BUSINESS.id, tax, at);
-    await insertCounter(tx, BUSINESS.id, 'invoice', 1001n);
-    await insertCounter(tx, BUSINESS.id, 'receipt', 2001n);
-    for (const customer of customers) await insertCustomer(tx, BUSINESS.id, customer, present);
+    for (const [at, tax] of TAXES.entries()) await insertTax(tx, tax, at);
+    await insertCounter(tx, 'invoice', 1001n);
+    await insertCounter(tx, 'receipt', 2001n);
+    for (const customer of customers) await insertCustomer(tx, customer);
   });
 }
 
@@ -97,7 +98,7 @@ type Plan = {
 async function draft(by: Actor, plan: Plan): Promise<string> {
   const customer = customers.find(({ name }) => name === plan.customer);
   const id = await startInvoice(by);
-  const paper: Paper = wholePaper({
+  const paper: Paper = completePaper({
     customerId: customer?.id ?? null,
     reference: plan.reference ?? '',
     due: plan.due === 0 ? { kind: 'receipt' } : { kind: 'days', days: plan.due },
@@ -120,16 +121,16 @@ async function send(by: Actor, plan: Plan): Promise<string> {
 /** Hands over what is queued at this moment of the history. */
 async function mail(): Promise<void> {
   const old = begun.getTime() - present.getTime() > REAL_MAIL_DAYS * DAY_MS;
-  for (const message of await readBusiness(BUSINESS.id, (db) => queuedMessages(db, BUSINESS.id))) {
+  for (const message of await readBusiness(programContext(BUSINESS.id, present), (db) => queuedMessages(db))) {
     if (!old) {
       await setStandInClock();
       await handOverMessage(BUSINESS.id, message.id);
       continue;
     }
-    await inBusiness(BUSINESS.id, async (tx) => {
-      await updateMessage(tx, BUSINESS.id, message.id, { state: 'handed-over', trouble: null }, present);
-      const happening = { kind: 'mail-handed-over', what: message.kind, to: message.toAddress } as const;
-      if (message.invoiceId) await insertHappening(tx, BUSINESS.id, message.invoiceId, happening, 'Dahlia', present);
+    await inBusiness(programContext(BUSINESS.id, present), async (tx) => {
+      await updateMessage(tx, message.id, { state: 'handed-over', trouble: null });
+      const event = { kind: 'mail-handed-over', what: message.kind, to: message.toAddress } as const;
+      if (message.invoiceId) await addToTimeline(tx, message.invoiceId, event, 'Dahlia');
     });
   }
 }
@@ -166,7 +167,7 @@ async function cardToken(name: string): Promise<string> {
 }
 
 const linkOf = async (id: string) => {
-  const invoice = await readBusiness(BUSINESS.id, (db) => invoiceById(db, BUSINESS.id, id));
+  const invoice = await readBusiness(programContext(BUSINESS.id, present), (db) => invoiceById(db, id));
   if (!invoice) throw new Error('No invoice');
   return { link: invoice.linkToken, amountMinor: invoice.dueMinor };
 };
@@ -202,7 +203,7 @@ async function records(): Promise<void> {
   await keepAsTemplate(
     ada as Actor,
     'Monthly loan',
-    wholePaper({
+    completePaper({
       title: 'Loan of a cello, {month} {year}',
       lines: [newLine(randomUUID(), 'month', { what: 'Loan of a cello, {month}', price: '62.00' })],
       note: 'The strings are changed once a year at our bench, without charge.',
@@ -368,12 +369,12 @@ async function lately(): Promise<void> {
       const id = await draft(ada as Actor, { customer: 'Tobias Wrenfield', job: 6, due: 14, more: lent });
       const start = addDays(dateInZone(present, BUSINESS.zone), 5);
       const schedule = { unit: 'month', every: 1, start, ends: 'never', shift: 'next' } as const;
-      await startRepeat(ada as Actor, id, { name: 'Cello loan, Tobias Wrenfield', makes: 'send', schedule });
+      await startRecurring(ada as Actor, id, { name: 'Cello loan, Tobias Wrenfield', makes: 'send', schedule });
       await discardDraft(ada as Actor, id);
     },
   ]);
   for (const daysAgo of [30, 29, 28, 27, 26, 2, 1, 0])
-    plans.push([daysAgo, 8, () => makeDueRepeats(BUSINESS.id, present)]);
+    plans.push([daysAgo, 8, () => makeDueRecurring(programContext(BUSINESS.id, present))]);
   plans.push([
     1,
     16,
@@ -397,7 +398,7 @@ async function lately(): Promise<void> {
   for (const [daysAgo, hour, work] of plans) {
     at(daysAgo, hour);
     await work();
-    await remindDue(BUSINESS.id, present);
+    await remindDue(programContext(BUSINESS.id, present));
     await mail();
   }
 }
@@ -417,7 +418,7 @@ for (const [daysAgo, hour, work] of billing) if (daysAgo > 43) later.push({ days
 await history();
 await lately();
 await strayPayment();
-await closeDays(BUSINESS.id, begun);
+await closeDays(programContext(BUSINESS.id, begun));
 await fetch(`${STANDINS}/clock`, {
   method: 'POST',
   headers: { 'content-type': 'application/json' },

@@ -10,15 +10,16 @@ import { itemRows } from '@/db/items';
 import type { Actor } from '@/db/people';
 import { keepRates } from '@/db/rates';
 import { inBusiness, readBusiness } from '@/db/transaction';
-import { checkoutWork } from '@/flows/card-testing';
-import { checkoutPage, checkoutQuote } from '@/flows/checkout-page';
-import { storeCode } from '@/flows/codes';
-import { keepPage, publishHostedPage } from '@/flows/hosted-page';
-import { beginOffer, keepOffer, offerSheet, placeOffer, setAddress, setOfferState } from '@/flows/offers';
-import { storePartner } from '@/flows/partners';
-import { refundPayment } from '@/flows/refund-payment';
-import { sendRequest } from '@/flows/requests';
-import { takeOrder } from '@/flows/take-order';
+import { checkoutPage, checkoutQuote } from '@/flows/checkout/checkout-page';
+import { keepPage, publishHostedPage } from '@/flows/checkout/hosted-page';
+import { takeOrder } from '@/flows/checkout/take-order';
+import { programContext } from '@/flows/door/program';
+import { storeCode } from '@/flows/offer/codes';
+import { beginOffer, keepOffer, offerSheet, placeOffer, setAddress, setOfferState } from '@/flows/offer/offers';
+import { sendRequest } from '@/flows/offer/requests';
+import { checkoutWork } from '@/flows/payment/card-testing';
+import { refundPayment } from '@/flows/payment/refund-payment';
+import { storePartner } from '@/flows/records/partners';
 import { SHIPPED_ACCOUNTS } from '../../standins/bank/accounts';
 
 /** What the loader lends: who does it, a card's token, and the post. */
@@ -68,8 +69,7 @@ const GIFT_PAGE = {
 async function offer(
   { actor }: Stage,
   placement: Placement,
-  name: string,
-  address: string,
+  [name, address]: readonly [name: string, address: string],
   more: Partial<Offer>,
   extra: { look?: Record<string, unknown>; sites?: string[]; place?: boolean } = {},
 ): Promise<{ id: string; called: string }> {
@@ -91,8 +91,7 @@ async function buy(
   called: string,
   who: number,
   choice: Partial<Choice>,
-  card = 'corvid-good',
-  lang = 'en-US',
+  [card, lang = 'en-US']: readonly [card: string, lang?: string] = ['corvid-good'],
 ): Promise<void> {
   const page = await checkoutPage(called, {
     acceptLanguage: lang,
@@ -136,7 +135,7 @@ async function place(stage: Stage) {
     on: calendarDate('2026-01-02'),
     perEuro: { USD: '1.0824', GBP: '0.8531', CHF: '0.9402', JPY: '163.15' },
   };
-  await inBusiness(actor.businessId, (tx) => keepRates(tx, actor.businessId, table, 'invented rates of the demo'));
+  await inBusiness(programContext(actor.businessId), (tx) => keepRates(tx, table, 'invented rates of the demo'));
   const beatrix = await storePartner(actor, null, {
     name: 'Beatrix Amsel',
     email: 'beatrix@amsel.example',
@@ -166,7 +165,7 @@ async function place(stage: Stage) {
     itemIds: [],
   });
 
-  const deposit = await offer(stage, 'link', 'Deposit for a bespoke violin', 'bespoke-deposit', {
+  const deposit = await offer(stage, 'link', ['Deposit for a bespoke violin', 'bespoke-deposit'], {
     prices: { USD: '400.00' },
     currencies: ['EUR', 'GBP'],
     taxClass: 'zero',
@@ -184,7 +183,7 @@ async function place(stage: Stage) {
       },
     ],
   });
-  const lessons = await offer(stage, 'link', 'Five lessons with Beatrix', 'five-lessons', {
+  const lessons = await offer(stage, 'link', ['Five lessons with Beatrix', 'five-lessons'], {
     prices: { USD: '220.00' },
     taxClass: 'zero',
     description: 'Five lessons of 50 minutes, to be taken within half a year.',
@@ -195,14 +194,14 @@ async function place(stage: Stage) {
     },
     codes: true,
   });
-  const open = await offer(stage, 'link', 'Pay for a repair', 'repair', {
+  const open = await offer(stage, 'link', ['Pay for a repair', 'repair'], {
     kind: 'open',
     least: { USD: '5' },
     message: true,
   });
-  await offer(stage, 'link', 'Summer string camp', '', { prices: { USD: '180.00' } }, { place: false });
+  await offer(stage, 'link', ['Summer string camp', ''], { prices: { USD: '180.00' } }, { place: false });
 
-  const items = await readBusiness(actor.businessId, (db) => itemRows(db, actor.businessId, '', 40));
+  const items = await readBusiness(programContext(actor.businessId), (db) => itemRows(db, '', 40));
   const strings = items.find(({ code }) => code === 'VLN');
   const rosin = items.find(({ code }) => code === 'ROS-D');
   const shelf = [strings, rosin].flatMap((item) =>
@@ -229,8 +228,7 @@ async function place(stage: Stage) {
   const shop = await offer(
     stage,
     'button',
-    'Strings and rosin by post',
-    '',
+    ['Strings and rosin by post', ''],
     {
       kind: 'items',
       items: shelf,
@@ -250,8 +248,7 @@ async function place(stage: Stage) {
   const gift = await offer(
     stage,
     'page',
-    'Lend a child an instrument',
-    'lend-a-violin',
+    ['Lend a child an instrument', 'lend-a-violin'],
     {
       kind: 'donation',
       amounts: ['15', '30', '60', '120'],
@@ -263,7 +260,7 @@ async function place(stage: Stage) {
     },
     { look: GIFT_PAGE },
   );
-  await offer(stage, 'page', 'Workshop concert', '', {
+  await offer(stage, 'page', ['Workshop concert', ''], {
     kind: 'items',
     items: [
       newOfferItem(randomUUID(), {
@@ -308,21 +305,17 @@ export function offerPlans(stage: Stage): [daysAgo: number, hour: number, work: 
       28,
       15,
       once(async (placed) => {
-        await buy(stage, placed.gift.called, 1, { amount: '60', purpose: 'Violins for beginners' }, 'lumen-good');
+        await buy(stage, placed.gift.called, 1, { amount: '60', purpose: 'Violins for beginners' }, ['lumen-good']);
       }),
     ],
     [
       21,
       10,
       once(async (placed) => {
-        await buy(
-          stage,
-          placed.deposit.called,
-          2,
-          { answers: { [placed.size]: '7/8' }, currency: 'EUR' },
+        await buy(stage, placed.deposit.called, 2, { answers: { [placed.size]: '7/8' }, currency: 'EUR' }, [
           'corvid-good',
           'de-AT',
-        );
+        ]);
       }),
     ],
     [
@@ -347,7 +340,7 @@ export function offerPlans(stage: Stage): [daysAgo: number, hour: number, work: 
       9,
       14,
       once(async (placed) => {
-        await buy(stage, placed.lessons.called, 5, {}, 'corvid-poor');
+        await buy(stage, placed.lessons.called, 5, {}, ['corvid-poor']);
       }),
     ],
     [
@@ -362,8 +355,7 @@ export function offerPlans(stage: Stage): [daysAgo: number, hour: number, work: 
             items: [placed.of(0, '0'), placed.of(1, '3')],
             delivery: { ...placed.seat, country: 'FR', region: '', postalCode: '75011', city: 'Paris' },
           },
-          'lumen-good',
-          'fr-FR',
+          ['lumen-good', 'fr-FR'],
         );
       }),
     ],
@@ -403,7 +395,7 @@ export function offerPlans(stage: Stage): [daysAgo: number, hour: number, work: 
           words: 'The pegs turn again. You can pay here before you fetch it.',
         });
         await stage.mail();
-        const camp = await offer(stage, 'link', 'Spring rental 2026', '', { prices: { USD: '95.00' } });
+        const camp = await offer(stage, 'link', ['Spring rental 2026', ''], { prices: { USD: '95.00' } });
         await setOfferState(actor, camp.id, 'closed');
       }),
     ],

@@ -2,17 +2,18 @@
 import { randomUUID } from 'node:crypto';
 import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
-import { newLine, wholePaper } from '@/core/invoice/paper';
+import { completePaper, newLine } from '@/core/paper/paper';
 import { USUAL_POLICY } from '@/core/plan/dunning';
 import type { PlanTerms } from '@/core/plan/plan';
 import { planById } from '@/db/plans';
 import { readBusiness } from '@/db/transaction';
-import type { Actor } from '@/flows/access';
-import { withdrawAuthorisation } from '@/flows/plans/authorise';
-import { keepCard } from '@/flows/plans/cards-on-file';
-import { chargeDue } from '@/flows/plans/charge-plans';
-import { keepCharging } from '@/flows/plans/charging-policy';
-import { acceptPlan, keepPlan, sendPlan, startAtDesk } from '@/flows/plans/plans';
+import { chargeDue } from '@/flows/charging/charge-due';
+import { programContext } from '@/flows/door/program';
+import type { Actor } from '@/flows/door/rights';
+import { withdrawAuthorisation } from '@/flows/plan/authorise';
+import { keepCard } from '@/flows/plan/cards-on-file';
+import { keepCharging } from '@/flows/plan/charging-policy';
+import { acceptPlan, keepPlan, sendPlan, startAtDesk } from '@/flows/plan/plans';
 import { BUSINESS } from './thistlewood';
 
 export type PlanStage = {
@@ -47,7 +48,7 @@ function terms(stage: PlanStage, customer: string, name: string, price: string, 
   return {
     kind: 'membership',
     name,
-    paper: wholePaper({ customerId: stage.customer(customer), lines: [line] }),
+    paper: completePaper({ customerId: stage.customer(customer), lines: [line] }),
     schedule: { unit: 'month', every: 1, start, ends: 'never', ...schedule },
     firstNow: false,
     setUp: '',
@@ -74,8 +75,7 @@ async function kept(stage: PlanStage, customer: string, name: string, price: str
 async function started(
   stage: PlanStage,
   customer: string,
-  name: string,
-  price: string,
+  [name, price]: readonly [name: string, price: string],
   cards: readonly string[],
   told: Told = {},
 ) {
@@ -84,7 +84,13 @@ async function started(
   const customerId = stage.customer(customer);
   const onFile = [];
   for (const card of cards)
-    onFile.push(await keepCard(BUSINESS.id, customerId, await stage.token(card), randomUUID(), stage.actor.name));
+    onFile.push(
+      await keepCard(programContext(BUSINESS.id, stage.now()), customerId, {
+        token: await stage.token(card),
+        key: randomUUID(),
+        byName: stage.actor.name,
+      }),
+    );
   const given = { how: 'telephone', givenBy: customer, fileId: null } as const;
   await startAtDesk(stage.actor, id, onFile[0] ? { cardId: onFile[0].id } : null, onFile[0] ? given : null);
   await stage.mail();
@@ -95,8 +101,7 @@ async function started(
 async function accepted(
   stage: PlanStage,
   customer: string,
-  name: string,
-  price: string,
+  [name, price]: readonly [name: string, price: string],
   card: string,
   told: Told = {},
 ) {
@@ -104,7 +109,7 @@ async function accepted(
   const id = await kept(stage, customer, name, price, told);
   await sendPlan(stage.actor, id, 'mail');
   await stage.mail();
-  const plan = await readBusiness(BUSINESS.id, (db) => planById(db, BUSINESS.id, id));
+  const plan = await readBusiness(programContext(BUSINESS.id, stage.now()), (db) => planById(db, id));
   const cardToken = await stage.token(card);
   await acceptPlan(
     plan?.linkToken ?? '',
@@ -135,7 +140,7 @@ export function planPlans(stage: PlanStage): [daysAgo: number, hour: number, wor
       171,
       10,
       run(() =>
-        started(stage, 'Tobias Wrenfield', 'Cello rental, Larkspur No. 7', '62.00', ['corvid-good'], {
+        started(stage, 'Tobias Wrenfield', ['Cello rental, Larkspur No. 7', '62.00'], ['corvid-good'], {
           startIn: 5,
           schedule: { monthDays: ['last'], shift: 'previous' },
           reference: 'cello 7',
@@ -145,13 +150,13 @@ export function planPlans(stage: PlanStage): [daysAgo: number, hour: number, wor
     [
       165,
       11,
-      run(() => accepted(stage, 'Celia Monk', 'Care club', '9.50', 'lumen-good', { setUp: '15.00', firstNow: true })),
+      run(() => accepted(stage, 'Celia Monk', ['Care club', '9.50'], 'lumen-good', { setUp: '15.00', firstNow: true })),
     ],
     [
       158,
       10,
       run(() =>
-        started(stage, 'Edda Tolliver', 'Lessons with Ada, Tuesdays', '38.00', ['corvid-good', 'lumen-good'], {
+        started(stage, 'Edda Tolliver', ['Lessons with Ada, Tuesdays', '38.00'], ['corvid-good', 'lumen-good'], {
           schedule: { unit: 'week', weekdays: [2], ends: { after: 30 } },
           receipts: false,
         }),
@@ -161,7 +166,7 @@ export function planPlans(stage: PlanStage): [daysAgo: number, hour: number, wor
       131,
       12,
       run(() =>
-        accepted(stage, 'Rosalind Achterberg', 'Violin, Larkspur workshop No. 31', '1860.00', 'lumen-replaced', {
+        accepted(stage, 'Rosalind Achterberg', ['Violin, Larkspur workshop No. 31', '1860.00'], 'lumen-replaced', {
           kind: 'instalments',
           deposit: '20%',
           startIn: 20,
@@ -174,21 +179,21 @@ export function planPlans(stage: PlanStage): [daysAgo: number, hour: number, wor
       122,
       9,
       run(() =>
-        started(stage, 'Philippa Goldacre', 'Bow, silver mounted, in three parts', '420.00', ['corvid-good'], {
+        started(stage, 'Philippa Goldacre', ['Bow, silver mounted, in three parts', '420.00'], ['corvid-good'], {
           kind: 'instalments',
           firstNow: true,
           schedule: { ends: { after: 3 } },
         }),
       ),
     ],
-    [96, 10, run(() => started(stage, 'Rufus Yarrow', 'Care club', '9.50', ['corvid-second']))],
-    [88, 14, run(() => accepted(stage, 'Theodora Vance', 'Care club', '9.50', 'corvid-good', { freeFirst: true }))],
-    [74, 10, run(() => started(stage, 'Quentin Marsh', 'Viola rental, No. 12', '48.00', ['corvid-poor']))],
+    [96, 10, run(() => started(stage, 'Rufus Yarrow', ['Care club', '9.50'], ['corvid-second']))],
+    [88, 14, run(() => accepted(stage, 'Theodora Vance', ['Care club', '9.50'], 'corvid-good', { freeFirst: true }))],
+    [74, 10, run(() => started(stage, 'Quentin Marsh', ['Viola rental, No. 12', '48.00'], ['corvid-poor']))],
     [
       66,
       10,
       run(() =>
-        started(stage, 'Fenwick Primary School', 'Six violins on loan', '168.00', [], {
+        started(stage, 'Fenwick Primary School', ['Six violins on loan', '168.00'], [], {
           pay: 'invoice',
           reference: 'PO 4471',
         }),
@@ -198,7 +203,7 @@ export function planPlans(stage: PlanStage): [daysAgo: number, hour: number, wor
       57,
       15,
       run(() =>
-        started(stage, 'Marguerite Öystad', 'Cello bow, in four parts', '960.00', [], {
+        started(stage, 'Marguerite Öystad', ['Cello bow, in four parts', '960.00'], [], {
           kind: 'instalments',
           pay: 'invoice',
           schedule: { ends: { after: 4 } },
@@ -209,33 +214,31 @@ export function planPlans(stage: PlanStage): [daysAgo: number, hour: number, wor
       52,
       9,
       run(async () => {
-        await accepted(stage, 'Zofia Merriwether', 'Care club', '9.50', 'lumen-good');
+        await accepted(stage, 'Zofia Merriwether', ['Care club', '9.50'], 'lumen-good');
       }),
     ],
     [
       44,
       10,
-      run(() => started(stage, 'Kester Loveday', 'Violin rental, No. 3', '34.00', ['lumen-ending'], { startIn: 8 })),
+      run(() => started(stage, 'Kester Loveday', ['Violin rental, No. 3', '34.00'], ['lumen-ending'], { startIn: 8 })),
     ],
     [
       38,
       10,
       run(() =>
-        started(stage, 'Sunniva Hauge-Bellweather', 'Cello rental, No. 9', '74.00', ['corvid-blocked', 'lumen-good']),
+        started(stage, 'Sunniva Hauge-Bellweather', ['Cello rental, No. 9', '74.00'], ['corvid-blocked', 'lumen-good']),
       ),
     ],
     [
       19,
       11,
       run(() =>
-        withdrawAuthorisation(
-          { businessId: BUSINESS.id, name: 'Zofia Merriwether' },
-          stage.customer('Zofia Merriwether'),
-          null,
-        ),
+        programContext(BUSINESS.id, stage.now())
+          .named('Zofia Merriwether')
+          .write((tx) => withdrawAuthorisation(tx, stage.customer('Zofia Merriwether'), null)),
       ),
     ],
-    [4, 10, run(() => started(stage, 'Calder Nwosu', 'Double bass rental, No. 2', '96.00', ['corvid-silent']))],
+    [4, 10, run(() => started(stage, 'Calder Nwosu', ['Double bass rental, No. 2', '96.00'], ['corvid-silent']))],
     [
       3,
       15,

@@ -2,8 +2,8 @@
 import { randomUUID } from 'node:crypto';
 import { NEW_PROFILE } from '@/core/business/business';
 import { newCustomer } from '@/core/customer/customer';
-import type { PaperLine } from '@/core/invoice/paper';
 import type { Item, ItemOption } from '@/core/item/item';
+import type { PaperLine } from '@/core/paper/paper';
 import type { Address } from '@/core/place/address';
 import type { BusinessTax } from '@/core/tax/business-tax';
 import type { Business } from '@/db/businesses';

@@ -1,9 +1,9 @@
 /** How fluent a block is dragged on a page of sixty. */
 import { randomUUID } from 'node:crypto';
 import { newBlock } from '@/core/page/page';
-import { keepPage } from '@/flows/hosted-page';
-import { beginOffer } from '@/flows/offers';
-import { signIn } from '@/flows/sign-in';
+import { keepPage } from '@/flows/checkout/hosted-page';
+import { signIn } from '@/flows/house/sign-in';
+import { beginOffer } from '@/flows/offer/offers';
 import { startChromium } from '../../tests/support/chromium';
 import { comeIn, visit } from '../../tests/support/person';
 import type { House } from '../../tests/support/workshop';

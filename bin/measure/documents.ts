@@ -2,16 +2,17 @@
 import { randomUUID } from 'node:crypto';
 import { newCustomer } from '@/core/customer/customer';
 import { guessedMapping } from '@/core/customer/import-rows';
-import { wholePrinted } from '@/core/invoice/printed';
+import { completePrinted } from '@/core/invoice/printed';
 import { sendBy } from '@/core/invoice/send-with';
 import { queuedMessages } from '@/db/messages';
 import { readBusiness } from '@/db/transaction';
 import { invoicePdf } from '@/documents/pdf/draw';
-import { checkBatch, runBatch, sendBatch } from '@/flows/batch';
-import { addCustomer } from '@/flows/customers';
-import { handOverMessage } from '@/flows/hand-over-message';
-import { checkCustomers, importCustomers } from '@/flows/import-customers';
-import { invoiceSheet, printedOf } from '@/flows/invoice-sheet';
+import { programContext } from '@/flows/door/program';
+import { checkBulk, runBulk, sendBulk } from '@/flows/invoice/bulk-invoices';
+import { invoiceSheet, printedOf } from '@/flows/invoice/invoice-sheet';
+import { handOverMessage } from '@/flows/post/hand-over-message';
+import { addCustomer } from '@/flows/records/customers';
+import { checkCustomers, importCustomers } from '@/flows/records/import-customers';
 import { foundHouse, keptDraft, plainPaper, sentInvoice } from '../../tests/support/workshop';
 import { report, timedEach } from './report';
 
@@ -26,14 +27,14 @@ export async function measurePdf(): Promise<void> {
     what: `Drawer ${at}, dovetailed and fitted`,
   }));
   const { id } = await sentInvoice(house, plainPaper(house, { lines }));
-  const printed = wholePrinted(printedOf(await invoiceSheet(house.owner, id)));
+  const printed = completePrinted(printedOf(await invoiceSheet(house.owner, id)));
   await timedEach(3, () => invoicePdf(printed));
   const { times, seconds } = await timedEach(40, () => invoicePdf(printed));
   report('PDF of 20 lines', times, seconds);
 }
 
 /** A batch of so many: from pressing send until every mail is handed over, four at a time as the worker does. */
-export async function measureBatch(count: number): Promise<void> {
+export async function measureBulk(count: number): Promise<void> {
   const house = await foundHouse('Batching');
   for (let at = 0; at < count; at++)
     await addCustomer(
@@ -41,7 +42,7 @@ export async function measureBatch(count: number): Promise<void> {
       newCustomer(`Singer ${at}`, { email: `singer${at}@choir.example`, groups: ['Choir'] }),
     );
   const draft = await keptDraft(house);
-  const batch = await checkBatch(
+  const batch = await checkBulk(
     house.owner,
     draft,
     'Tickets',
@@ -49,10 +50,10 @@ export async function measureBatch(count: number): Promise<void> {
     sendBy('mail'),
   );
   const begun = performance.now();
-  await sendBatch(house.owner, batch);
-  await runBatch(house.business.id, batch);
+  await sendBulk(house.owner, batch);
+  await runBulk(house.business.id, batch);
   const sent = performance.now();
-  const waiting = await readBusiness(house.business.id, (db) => queuedMessages(db, house.business.id));
+  const waiting = await readBusiness(programContext(house.business.id), (db) => queuedMessages(db));
   await Promise.all(
     Array.from({ length: 4 }, async () => {
       for (let next = waiting.pop(); next; next = waiting.pop()) await handOverMessage(house.business.id, next.id);

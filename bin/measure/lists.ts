@@ -2,8 +2,8 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { EVERYTHING, type InvoiceAsk } from '@/core/invoice/ask';
-import type { Actor } from '@/flows/access';
-import { listOverview, searchInvoices } from '@/flows/search-invoices';
+import type { Actor } from '@/flows/door/rights';
+import { listOverview, searchInvoices } from '@/flows/invoice/search-invoices';
 import { foundHouse, type House } from '../../tests/support/workshop';
 import { report, timedEach } from './report';
 

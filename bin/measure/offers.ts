@@ -1,10 +1,10 @@
 /** What payers of offers feel: the hosted page, the checkout, and many who want the same few pieces at once. */
 import { randomUUID } from 'node:crypto';
 import { newOfferItem, type Offer, type Placement } from '@/core/offer/offer';
-import { checkoutPage, checkoutQuote } from '@/flows/checkout-page';
-import { publishHostedPage } from '@/flows/hosted-page';
-import { keepItem } from '@/flows/items';
-import { beginOffer, keepOffer, offerSheet, placeOffer } from '@/flows/offers';
+import { checkoutPage, checkoutQuote } from '@/flows/checkout/checkout-page';
+import { publishHostedPage } from '@/flows/checkout/hosted-page';
+import { beginOffer, keepOffer, offerSheet, placeOffer } from '@/flows/offer/offers';
+import { keepItem } from '@/flows/records/items';
 import { startChromium } from '../../tests/support/chromium';
 import { cardToken, type House, workDone } from '../../tests/support/workshop';
 import { report } from './report';

@@ -13,4 +13,5 @@ export const acceptWords = (words: Words, button = words.plan.begin): AcceptWord
   cardSilent: words.cardSilent,
   sending: words.paying,
   cardGoes: words.cardGoes,
+  troubles: words.troubles,
 });

@@ -3,8 +3,8 @@ import { randomBytes } from 'node:crypto';
 import { plainToInstance } from 'class-transformer';
 import { isUUID, type ValidationError, validate } from 'class-validator';
 import { type NextRequest, NextResponse } from 'next/server';
-import type { Actor } from '@/flows/access';
-import { Refusal, type RefusalCode } from '@/flows/refusal';
+import { Refusal, type RefusalCode } from '@/flows/door/refusal';
+import type { Actor } from '@/flows/door/rights';
 import { errorTrace, log } from '@/outside/log';
 import { currentActor } from './session';
 

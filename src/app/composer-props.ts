@@ -1,9 +1,9 @@
 import { homePlace, sellerOf } from '@/core/business/business';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
-import type { Actor } from '@/flows/access';
-import { composerChoices } from '@/flows/composer-choices';
-import type { InvoiceSheet } from '@/flows/invoice-sheet';
+import { type Actor, mayDo } from '@/flows/door/rights';
+import { composerChoices } from '@/flows/invoice/composer-choices';
+import type { InvoiceSheet } from '@/flows/invoice/invoice-sheet';
 import type { ComposerProps } from '@/ui/composer/composer';
 
 /** All that the composer shows of a paper. @param sentVersion the version that is changed, or null for a draft */
@@ -47,6 +47,6 @@ export async function composerOf(
       ? `${shortDate(dateInZone(sendAt, business.zone), business.locale, { weekday: true })}, ${clockTime(sendAt, business.zone)}`
       : '',
     sentVersion,
-    mayAsk: actor.role !== 'reader',
+    mayAsk: mayDo(actor.role, 'ask'),
   };
 }

@@ -1,7 +1,7 @@
 import { isUUID } from 'class-validator';
 import type { Route } from 'next';
 import { notFound, redirect } from 'next/navigation';
-import { Refusal } from '@/flows/refusal';
+import { Refusal } from '@/flows/door/refusal';
 
 /** What a page waits for; the not-found screen where there is no such thing, or the address holds nothing that `isId` takes. */
 export async function orNotFound<T>(

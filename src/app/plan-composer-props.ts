@@ -1,9 +1,9 @@
 import { homePlace } from '@/core/business/business';
-import type { Actor } from '@/flows/access';
-import { cardFieldsUrl } from '@/flows/payer-page';
-import { businessToday } from '@/flows/payment-list';
-import { planSetting } from '@/flows/plans/plan-list';
-import type { Plan } from '@/flows/plans/plans';
+import type { Actor } from '@/flows/door/rights';
+import { cardFieldsUrl } from '@/flows/invoice/payer-page';
+import { businessToday } from '@/flows/payment/payment-list';
+import { planSetting } from '@/flows/plan/plan-list';
+import type { Plan } from '@/flows/plan/plans';
 import type { PlanComposerProps } from '@/ui/plan/plan-composer';
 import { typedOf } from '@/ui/plan/plan-typed';
 

@@ -1,7 +1,7 @@
 /** Records as the rows of their lists. */
 import { isLow } from '@/core/item/stock';
-import type { Customer } from '@/flows/customers';
-import type { Item } from '@/flows/items';
+import type { Customer } from '@/flows/records/customers';
+import type { Item } from '@/flows/records/items';
 import type { RecordRow } from '@/ui/records/use-record-pages';
 
 export const customerRow = (customer: Customer): RecordRow => ({

@@ -1,8 +1,8 @@
 import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { cache } from 'react';
-import type { Actor } from '@/flows/access';
-import { actorOf } from '@/flows/sign-in';
+import type { Actor } from '@/flows/door/rights';
+import { actorOf } from '@/flows/house/sign-in';
 
 export const SESSION_COOKIE = 'dahlia_session';
 

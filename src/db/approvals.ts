@@ -12,19 +12,19 @@ export type Approval = {
   readonly at: Date;
 };
 
-export const insertApproval = (tx: Tx, businessId: string, invoiceId: string, approval: Approval): Promise<number> =>
+export const insertApproval = (tx: Tx, invoiceId: string, approval: Approval): Promise<number> =>
   run(
     tx,
     sql`insert into approvals (id, business_id, invoice_id, file_id, decision, comment, by_name, sha256, decided_at)
-        values (${approval.id}, ${businessId}, ${invoiceId}, ${approval.fileId}, ${approval.decision}, ${approval.comment},
+        values (${approval.id}, ${tx.businessId}, ${invoiceId}, ${approval.fileId}, ${approval.decision}, ${approval.comment},
           ${approval.byName}, ${approval.sha256}, ${approval.at})`,
   );
 
 /** The latest word on each file of an invoice. */
-export const latestApprovals = (db: Db, businessId: string, invoiceId: string): Promise<Approval[]> =>
+export const latestApprovals = (db: Db, invoiceId: string): Promise<Approval[]> =>
   many(
     db,
     sql`select distinct on (file_id) id, file_id as "fileId", decision, comment, by_name as "byName", sha256, decided_at as at
-        from approvals where business_id = ${businessId} and invoice_id = ${invoiceId}
+        from approvals where business_id = ${db.businessId} and invoice_id = ${invoiceId}
         order by file_id, decided_at desc, id desc`,
   );

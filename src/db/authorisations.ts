@@ -1,4 +1,4 @@
-import type { AuthorisedHow } from '@/core/invoice/timeline';
+import type { AuthorisedHow } from '@/core/timeline/timeline';
 import type { Db, Tx } from './pool';
 import { many, maybeOne, run, sql } from './sql';
 
@@ -26,74 +26,56 @@ const COLUMNS = `id, customer_id as "customerId", card_id as "cardId", plan_id a
   given_by as "givenBy", taken_by as "takenBy", given_from as "givenFrom", file_id as "fileId", given_at as "givenAt",
   withdrawn_at as "withdrawnAt", withdrawn_by as "withdrawnBy"`;
 
-export const insertAuthorisation = (
-  tx: Tx,
-  businessId: string,
-  one: Omit<Authorisation, 'withdrawnAt' | 'withdrawnBy'>,
-): Promise<number> =>
+export const insertAuthorisation = (tx: Tx, one: Omit<Authorisation, 'withdrawnAt' | 'withdrawnBy'>): Promise<number> =>
   run(
     tx,
     sql`insert into authorisations (id, business_id, customer_id, card_id, plan_id, how, text, text_version, given_by, taken_by,
           given_from, file_id, given_at)
-        values (${one.id}, ${businessId}, ${one.customerId}, ${one.cardId}, ${one.planId}, ${one.how}, ${one.text},
+        values (${one.id}, ${tx.businessId}, ${one.customerId}, ${one.cardId}, ${one.planId}, ${one.how}, ${one.text},
           ${one.textVersion}, ${one.givenBy}, ${one.takenBy}, ${one.givenFrom}, ${one.fileId}, ${one.givenAt})`,
   );
 
-export const authorisationById = (db: Db, businessId: string, id: string): Promise<Authorisation | null> =>
+export const authorisationById = (db: Db, id: string): Promise<Authorisation | null> =>
   maybeOne(db, {
     text: `select ${COLUMNS} from authorisations where business_id = $1 and id = $2`,
-    values: [businessId, id],
+    values: [db.businessId, id],
   });
 
 /** A customer's authorisations, latest first. */
-export const authorisationsOf = (db: Db, businessId: string, customerId: string): Promise<Authorisation[]> =>
+export const authorisationsOf = (db: Db, customerId: string): Promise<Authorisation[]> =>
   many(db, {
     text: `select ${COLUMNS} from authorisations where business_id = $1 and customer_id = $2 order by given_at desc, id limit 100`,
-    values: [businessId, customerId],
+    values: [db.businessId, customerId],
   });
 
 /** Withdraws what stands of a customer's authorisations: all of them, or those of one plan. Returns how many there were. */
-export const withdraw = (
-  tx: Tx,
-  businessId: string,
-  customerId: string,
-  planId: string | null,
-  by: string,
-  at: Date,
-): Promise<number> =>
+export const withdraw = (tx: Tx, customerId: string, planId: string | null, by: string): Promise<number> =>
   run(
     tx,
-    sql`update authorisations set withdrawn_at = ${at}, withdrawn_by = ${by}
-        where business_id = ${businessId} and customer_id = ${customerId} and withdrawn_at is null
+    sql`update authorisations set withdrawn_at = ${tx.now}, withdrawn_by = ${by}
+        where business_id = ${tx.businessId} and customer_id = ${customerId} and withdrawn_at is null
           and (${planId}::uuid is null or plan_id = ${planId})`,
   );
 
 /** Whether an authorisation stands under which a plan may be charged. */
-export async function isAuthorised(db: Db, businessId: string, planId: string): Promise<boolean> {
+export async function isAuthorised(db: Db, planId: string): Promise<boolean> {
   const row = await maybeOne<{ one: number }>(
     db,
-    sql`select 1 as one from authorisations where business_id = ${businessId} and plan_id = ${planId} and withdrawn_at is null limit 1`,
+    sql`select 1 as one from authorisations where business_id = ${db.businessId} and plan_id = ${planId} and withdrawn_at is null limit 1`,
   );
   return row !== null;
 }
 
 /** The wording that the business asks its customers to agree to now; null while it is the usual one. */
-export const currentText = (db: Db, businessId: string): Promise<{ version: number; text: string } | null> =>
+export const currentText = (db: Db): Promise<{ version: number; text: string } | null> =>
   maybeOne(
     db,
-    sql`select version, text from authorisation_texts where business_id = ${businessId} order by version desc limit 1`,
+    sql`select version, text from authorisation_texts where business_id = ${db.businessId} order by version desc limit 1`,
   );
 
-export const insertText = (
-  tx: Tx,
-  businessId: string,
-  version: number,
-  text: string,
-  byName: string,
-  at: Date,
-): Promise<number> =>
+export const insertText = (tx: Tx, version: number, text: string, byName: string): Promise<number> =>
   run(
     tx,
     sql`insert into authorisation_texts (business_id, version, text, created_at, by_name)
-        values (${businessId}, ${version}, ${text}, ${at}, ${byName})`,
+        values (${tx.businessId}, ${version}, ${text}, ${tx.now}, ${byName})`,
   );

@@ -1,13 +1,13 @@
 import type { Business } from '@/core/business/business';
 import type { NumberSeries } from '@/core/invoice/numbering';
 import { USUAL_POLICY } from '@/core/plan/dunning';
-import type { Db, Tx } from './pool';
+import type { Connection, Db, Tx } from './pool';
 import { many, maybeOne, one, run, sql } from './sql';
 
 export type { Business };
 
 /** The business of the current transaction. */
-export async function businessById(db: Db, businessId: string): Promise<Business> {
+export async function businessById(db: Db): Promise<Business> {
   const row = await one<Business>(
     db,
     sql`select business_id as id, name, address, phone, email, website, tax_number as "taxNumber", country, zone, locale,
@@ -16,12 +16,12 @@ export async function businessById(db: Db, businessId: string): Promise<Business
           to_char(quiet_to, 'HH24:MI') as "quietTo", mail_texts as "mailTexts", ways, terms_id as "termsId",
           signing_secret as "signingSecret",
           jsonb_build_object('registration', '', 'statement', '', 'signer', '', 'signature', null, 'seal', null) || receipt_style as "receiptStyle", charging
-        from businesses where business_id = ${businessId}`,
+        from businesses where business_id = ${db.businessId}`,
   );
   return { ...row, charging: { ...USUAL_POLICY, ...row.charging } };
 }
 
-export const insertBusiness = (tx: Tx, business: Business, at: Date): Promise<number> =>
+export const insertBusiness = (tx: Tx, business: Business): Promise<number> =>
   run(
     tx,
     sql`insert into businesses (business_id, name, address, phone, email, website, tax_number, country, zone, locale,
@@ -32,7 +32,7 @@ export const insertBusiness = (tx: Tx, business: Business, at: Date): Promise<nu
           ${business.currency}, ${business.pricesIncludeTax}, ${business.smallestPaymentMinor},
           ${JSON.stringify(business.place)}, ${business.logoId}, ${business.accent}, ${JSON.stringify(business.bank)},
           ${[...business.reminders]}, ${business.quietFrom}, ${business.quietTo}, ${JSON.stringify(business.mailTexts)},
-          ${business.ways ? JSON.stringify(business.ways) : null}, ${business.termsId}, ${at})`,
+          ${business.ways ? JSON.stringify(business.ways) : null}, ${business.termsId}, ${tx.now})`,
   );
 
 /** Writes the profile as a whole; zone, locale and currency stay, since what was counted was counted in them. */
@@ -52,67 +52,64 @@ export const updateBusiness = (tx: Tx, business: Business): Promise<number> =>
   );
 
 /**
- * Takes the next number of a series; a series begins at 1. The row stays locked until the transaction ends, and a rollback
- * gives the number back: that is what keeps the series without gaps.
+ * Takes the next numbers of a series; a series begins at 1. Returns the first of them. The row stays locked until the transaction
+ * ends, and a rollback gives the numbers back: that is what keeps the series without gaps.
  */
-export async function takeNumber(tx: Tx, businessId: string, series: string): Promise<bigint> {
-  const row = await one<{ taken: bigint }>(
+export async function takeNumbers(tx: Tx, series: string, count: number): Promise<bigint> {
+  const row = await one<{ first: bigint }>(
     tx,
-    sql`insert into counters as kept (business_id, series, next_number) values (${businessId}, ${series}, 2)
-        on conflict (business_id, series) do update set next_number = kept.next_number + 1
-        returning next_number - 1 as taken`,
+    sql`insert into counters as kept (business_id, series, next_number) values (${tx.businessId}, ${series}, ${count} + 1)
+        on conflict (business_id, series) do update set next_number = kept.next_number + ${count}
+        returning next_number - ${count} as first`,
   );
-  return row.taken;
+  return row.first;
 }
 
+/** Takes the next number of a series. */
+export const takeNumber = (tx: Tx, series: string): Promise<bigint> => takeNumbers(tx, series, 1);
+
 /** The number that the next document of the series would get; another may take it first. */
-export async function nextNumber(db: Db, businessId: string, series: string): Promise<bigint> {
+export async function nextNumber(db: Db, series: string): Promise<bigint> {
   const row = await maybeOne<{ next: bigint }>(
     db,
-    sql`select next_number as next from counters where business_id = ${businessId} and series = ${series}`,
+    sql`select next_number as next from counters where business_id = ${db.businessId} and series = ${series}`,
   );
   return row?.next ?? 1n;
 }
 
 /** The business's series of invoice numbers, in its order. */
-export const numberSeries = (db: Db, businessId: string): Promise<NumberSeries[]> =>
-  many(db, sql`select name, pattern from number_series where business_id = ${businessId} order by position, name`);
+export const numberSeries = (db: Db): Promise<NumberSeries[]> =>
+  many(db, sql`select name, pattern from number_series where business_id = ${db.businessId} order by position, name`);
 
 /** Puts these series in place of the ones there are; counters stay, so that a series taken up again goes on. */
-export async function replaceSeries(tx: Tx, businessId: string, series: readonly NumberSeries[]): Promise<void> {
-  await run(tx, sql`delete from number_series where business_id = ${businessId}`);
+export async function replaceSeries(tx: Tx, series: readonly NumberSeries[]): Promise<void> {
+  await run(tx, sql`delete from number_series where business_id = ${tx.businessId}`);
   for (const [position, { name, pattern }] of series.entries()) {
     await run(
       tx,
       sql`insert into number_series (business_id, name, pattern, position)
-          values (${businessId}, ${name}, ${pattern}, ${position})`,
+          values (${tx.businessId}, ${name}, ${pattern}, ${position})`,
     );
   }
 }
 
-export const insertCounter = (tx: Tx, businessId: string, series: string, first: bigint): Promise<number> =>
-  run(tx, sql`insert into counters (business_id, series, next_number) values (${businessId}, ${series}, ${first})`);
+export const insertCounter = (tx: Tx, series: string, first: bigint): Promise<number> =>
+  run(tx, sql`insert into counters (business_id, series, next_number) values (${tx.businessId}, ${series}, ${first})`);
 
 /** Which addresses of the private calendar are good. */
-export async function feedVersion(db: Db, businessId: string): Promise<number> {
+export async function feedVersion(db: Db): Promise<number> {
   const row = await one<{ version: number }>(
     db,
-    sql`select feed_version as version from businesses where business_id = ${businessId}`,
+    sql`select feed_version as version from businesses where business_id = ${db.businessId}`,
   );
   return row.version;
 }
 
-export const raiseFeedVersion = (tx: Tx, businessId: string): Promise<number> =>
-  run(tx, sql`update businesses set feed_version = feed_version + 1 where business_id = ${businessId}`);
+export const raiseFeedVersion = (tx: Tx): Promise<number> =>
+  run(tx, sql`update businesses set feed_version = feed_version + 1 where business_id = ${tx.businessId}`);
 
 /** Every business's id and nothing else of it, for work that goes through all of them. Outside any business. */
-export async function businessIds(db: Db): Promise<string[]> {
+export async function businessIds(db: Connection): Promise<string[]> {
   const rows = await many<{ id: string }>(db, sql`select id from business_ids() as id`);
-  return rows.map(({ id }) => id);
-}
-
-/** Businesses with something that has come due: a draft to send, a repeat, a reminder. Outside any business. */
-export async function businessesWithWork(db: Db, at: Date): Promise<string[]> {
-  const rows = await many<{ id: string }>(db, sql`select business_id as id from businesses_with_work(${at})`);
   return rows.map(({ id }) => id);
 }

@@ -24,58 +24,57 @@ export type CardOnFile = {
 const CARD = `id, customer_id as "customerId", kept_id as "keptId", scheme, last4, expires, fingerprint, position, state, trouble,
   added_at as "addedAt", added_by as "addedBy"`;
 
-/** A customer's cards in the order in which they are tried; those taken away are left out. */
-export const cardsOf = (db: Db, businessId: string, customerId: string): Promise<CardOnFile[]> =>
+/** Customers' cards in the order in which they are tried; those taken away are left out. */
+export const cardsOfCustomers = (db: Db, customerIds: readonly string[]): Promise<CardOnFile[]> =>
   many(db, {
-    text: `select ${CARD} from cards where business_id = $1 and customer_id = $2 and state <> 'removed' order by position, id`,
-    values: [businessId, customerId],
+    text: `select ${CARD} from cards where business_id = $1 and customer_id = any($2) and state <> 'removed'
+      order by customer_id, position, id`,
+    values: [db.businessId, [...customerIds]],
   });
 
-export const cardById = (db: Db, businessId: string, id: string): Promise<CardOnFile | null> =>
+/** The same of one customer. */
+export const cardsOf = (db: Db, customerId: string): Promise<CardOnFile[]> => cardsOfCustomers(db, [customerId]);
+
+export const cardById = (db: Db, id: string): Promise<CardOnFile | null> =>
   maybeOne(db, {
     text: `select ${CARD} from cards where business_id = $1 and id = $2`,
-    values: [businessId, id],
+    values: [db.businessId, id],
   });
 
 /** Adds a card behind the customer's others. */
-export const insertCard = (
-  tx: Tx,
-  businessId: string,
-  card: Omit<CardOnFile, 'position' | 'state' | 'trouble'>,
-): Promise<number> =>
+export const insertCard = (tx: Tx, card: Omit<CardOnFile, 'position' | 'state' | 'trouble'>): Promise<number> =>
   run(
     tx,
     sql`insert into cards (id, business_id, customer_id, kept_id, scheme, last4, expires, fingerprint, position, state, added_at, added_by)
-        values (${card.id}, ${businessId}, ${card.customerId}, ${card.keptId}, ${card.scheme}, ${card.last4}, ${card.expires},
-          ${card.fingerprint}, (select coalesce(max(position), 0) + 1 from cards where business_id = ${businessId}
+        values (${card.id}, ${tx.businessId}, ${card.customerId}, ${card.keptId}, ${card.scheme}, ${card.last4}, ${card.expires},
+          ${card.fingerprint}, (select coalesce(max(position), 0) + 1 from cards where business_id = ${tx.businessId}
             and customer_id = ${card.customerId}), 'good', ${card.addedAt}, ${card.addedBy})`,
   );
 
 /** Notes what a card is now: its number and expiry as the scheme replaced them, whether it is of use. */
 export const updateCard = (
   tx: Tx,
-  businessId: string,
   { id, last4, expires, fingerprint, position, state, trouble }: CardOnFile,
 ): Promise<number> =>
   run(
     tx,
     sql`update cards set last4 = ${last4}, expires = ${expires}, fingerprint = ${fingerprint}, position = ${position},
           state = ${state}, trouble = ${trouble}
-        where business_id = ${businessId} and id = ${id}`,
+        where business_id = ${tx.businessId} and id = ${id}`,
   );
 
 /** Good cards of living plans that are over after a month (`YYYY-MM`) at the latest, and whose holders were not asked for that yet. */
-export const cardsToAskFor = (tx: Tx, businessId: string, month: string, limit: number): Promise<CardOnFile[]> =>
+export const cardsToAskFor = (tx: Tx, month: string, limit: number): Promise<CardOnFile[]> =>
   many(tx, {
     text: `select ${CARD} from cards where business_id = $1 and state = 'good' and expires <= $2 and asked_for <> expires
         and exists (select 1 from plans where plans.business_id = cards.business_id and plans.customer_id = cards.customer_id
           and plans.state = 'active' and plans.pay = 'card')
       order by expires, id limit $3 for update skip locked`,
-    values: [businessId, month, limit],
+    values: [tx.businessId, month, limit],
   });
 
-export const markAsked = (tx: Tx, businessId: string, id: string): Promise<number> =>
-  run(tx, sql`update cards set asked_for = expires where business_id = ${businessId} and id = ${id}`);
+export const markAsked = (tx: Tx, id: string): Promise<number> =>
+  run(tx, sql`update cards set asked_for = expires where business_id = ${tx.businessId} and id = ${id}`);
 
 /** A plan whose next charge would find no card that is good by then. */
 export type FailingCard = {
@@ -88,7 +87,7 @@ export type FailingCard = {
 };
 
 /** Plans whose next charge lies within 45 days and would fail for want of a good card, the earliest first. */
-export const failingCards = (db: Db, businessId: string, today: CalendarDate, limit: number): Promise<FailingCard[]> =>
+export const failingCards = (db: Db, today: CalendarDate, limit: number): Promise<FailingCard[]> =>
   many(
     db,
     sql`select plans.id as "planId", plans.name as plan, customers.name as customer, plans.next_on as "on",
@@ -96,7 +95,7 @@ export const failingCards = (db: Db, businessId: string, today: CalendarDate, li
             where cards.business_id = plans.business_id and cards.customer_id = plans.customer_id and cards.state <> 'removed'
             order by expires desc limit 1) as card
         from plans join customers on customers.business_id = plans.business_id and customers.id = plans.customer_id
-        where plans.business_id = ${businessId} and plans.state = 'active' and plans.pay = 'card'
+        where plans.business_id = ${db.businessId} and plans.state = 'active' and plans.pay = 'card'
           and plans.next_on between ${today} and ${today}::date + 45
           and not exists (select 1 from cards where cards.business_id = plans.business_id and cards.customer_id = plans.customer_id
             and cards.state = 'good' and cards.expires >= to_char(plans.next_on, 'YYYY-MM'))

@@ -9,33 +9,32 @@ const CODE = `id, code, note, trim_scale(percent)::text as percent, amount_minor
 /** A discount code with a note of the business's own. */
 export type KeptCode = DiscountCode & { readonly note: string };
 
-export const codeByKey = (db: Db, businessId: string, key: string): Promise<KeptCode | null> =>
+export const codeByKey = (db: Db, key: string): Promise<KeptCode | null> =>
   maybeOne(db, {
     text: `select ${CODE} from discount_codes where business_id = $1 and code_key = $2 and not archived`,
-    values: [businessId, key],
+    values: [db.businessId, key],
   });
 
 /** How often a code was used: what went through, and what is just being paid. */
-export async function codeUses(db: Db, businessId: string, codeId: string, email: string): Promise<CodeUses> {
+export async function codeUses(db: Db, codeId: string, email: string): Promise<CodeUses> {
   return one(
     db,
     sql`select count(*)::int as all, count(*) filter (where lower(payer_email) = ${email.trim().toLowerCase()})::int as own
-        from orders where business_id = ${businessId} and code_id = ${codeId} and state in ('pending', 'paid')`,
+        from orders where business_id = ${db.businessId} and code_id = ${codeId} and state in ('pending', 'paid')`,
   );
 }
 
 /** Counts a use that went through. */
 export async function addCodeUse(
   tx: Tx,
-  businessId: string,
   codeId: string,
   use: { currency: string; discountMinor: bigint; paidMinor: bigint },
 ): Promise<void> {
-  await run(tx, sql`update discount_codes set uses = uses + 1 where business_id = ${businessId} and id = ${codeId}`);
+  await run(tx, sql`update discount_codes set uses = uses + 1 where business_id = ${tx.businessId} and id = ${codeId}`);
   await run(
     tx,
     sql`insert into code_sums as kept (business_id, code_id, currency, uses, discount_minor, paid_minor)
-        values (${businessId}, ${codeId}, ${use.currency}, 1, ${use.discountMinor}, ${use.paidMinor})
+        values (${tx.businessId}, ${codeId}, ${use.currency}, 1, ${use.discountMinor}, ${use.paidMinor})
         on conflict (business_id, code_id, currency) do update
         set uses = kept.uses + 1, discount_minor = kept.discount_minor + excluded.discount_minor,
           paid_minor = kept.paid_minor + excluded.paid_minor`,
@@ -53,33 +52,33 @@ export type CodeSum = {
 export type CodeRow = KeptCode & { readonly uses: number; readonly sums: readonly CodeSum[] };
 
 /** The business's codes, latest first. */
-export const codeRows = (db: Db, businessId: string): Promise<CodeRow[]> =>
+export const codeRows = (db: Db): Promise<CodeRow[]> =>
   many(db, {
     text: `select ${CODE}, uses,
         coalesce((select jsonb_agg(jsonb_build_object('currency', s.currency, 'uses', s.uses, 'discountMinor', s.discount_minor,
             'paidMinor', s.paid_minor) order by s.paid_minor desc)
           from code_sums s where s.business_id = discount_codes.business_id and s.code_id = discount_codes.id), '[]') as sums
       from discount_codes where business_id = $1 and not archived order by created_at desc, id desc limit 500`,
-    values: [businessId],
+    values: [db.businessId],
   });
 
 /** Keeps a code, new or changed. One that is taken breaks `discount_codes_key_unique`. */
-export const keepCode = (tx: Tx, businessId: string, code: KeptCode, key: string, at: Date): Promise<number> =>
+export const keepCode = (tx: Tx, code: KeptCode, key: string): Promise<number> =>
   run(
     tx,
     sql`insert into discount_codes (id, business_id, code, code_key, note, percent, amount_minor, currency, valid_from, valid_to,
           least_minor, most_uses, most_each, item_ids, created_at)
-        values (${code.id}, ${businessId}, ${code.code}, ${key}, ${code.note}, ${code.percent}, ${code.amountMinor}, ${code.currency},
-          ${code.from || null}, ${code.to || null}, ${code.leastMinor}, ${code.mostUses}, ${code.mostEach}, ${[...code.itemIds]}, ${at})
+        values (${code.id}, ${tx.businessId}, ${code.code}, ${key}, ${code.note}, ${code.percent}, ${code.amountMinor}, ${code.currency},
+          ${code.from || null}, ${code.to || null}, ${code.leastMinor}, ${code.mostUses}, ${code.mostEach}, ${[...code.itemIds]}, ${tx.now})
         on conflict (id) do update set code = excluded.code, code_key = excluded.code_key, note = excluded.note,
           percent = excluded.percent, amount_minor = excluded.amount_minor, currency = excluded.currency,
           valid_from = excluded.valid_from, valid_to = excluded.valid_to, least_minor = excluded.least_minor,
           most_uses = excluded.most_uses, most_each = excluded.most_each, item_ids = excluded.item_ids
-        where discount_codes.business_id = ${businessId}`,
+        where discount_codes.business_id = ${tx.businessId}`,
   );
 
-export const archiveCode = (tx: Tx, businessId: string, id: string): Promise<number> =>
+export const archiveCode = (tx: Tx, id: string): Promise<number> =>
   run(
     tx,
-    sql`update discount_codes set archived = true where business_id = ${businessId} and id = ${id} and not archived`,
+    sql`update discount_codes set archived = true where business_id = ${tx.businessId} and id = ${id} and not archived`,
   );

@@ -19,36 +19,30 @@ export type CreditNote = {
 const COLUMNS = `id, invoice_id as "invoiceId", number, currency, amount_minor as "amountMinor", tax_minor as "taxMinor", reason,
   printed, issued_on as "issuedOn"`;
 
-export const insertCredit = (
-  tx: Tx,
-  businessId: string,
-  credit: CreditNote,
-  requestKey: string,
-  at: Date,
-): Promise<number> =>
+export const insertCredit = (tx: Tx, credit: CreditNote, requestKey: string): Promise<number> =>
   run(
     tx,
     sql`insert into credit_notes (id, business_id, invoice_id, number, currency, amount_minor, tax_minor, reason, printed,
           issued_on, created_at, request_key)
-        values (${credit.id}, ${businessId}, ${credit.invoiceId}, ${credit.number}, ${credit.currency}, ${credit.amountMinor},
-          ${credit.taxMinor}, ${credit.reason}, ${JSON.stringify(credit.printed)}, ${credit.issuedOn}, ${at}, ${requestKey})`,
+        values (${credit.id}, ${tx.businessId}, ${credit.invoiceId}, ${credit.number}, ${credit.currency}, ${credit.amountMinor},
+          ${credit.taxMinor}, ${credit.reason}, ${JSON.stringify(credit.printed)}, ${credit.issuedOn}, ${tx.now}, ${requestKey})`,
   );
 
-export const creditById = (db: Db, businessId: string, id: string): Promise<CreditNote | null> =>
+export const creditById = (db: Db, id: string): Promise<CreditNote | null> =>
   maybeOne(db, {
     text: `select ${COLUMNS} from credit_notes where business_id = $1 and id = $2`,
-    values: [businessId, id],
+    values: [db.businessId, id],
   });
 
 /** The credit that this press of the button made, if it came before. */
-export const creditByRequest = (db: Db, businessId: string, requestKey: string): Promise<CreditNote | null> =>
+export const creditByRequest = (db: Db, requestKey: string): Promise<CreditNote | null> =>
   maybeOne(db, {
     text: `select ${COLUMNS} from credit_notes where business_id = $1 and request_key = $2`,
-    values: [businessId, requestKey],
+    values: [db.businessId, requestKey],
   });
 
-export const creditsOf = (db: Db, businessId: string, invoiceId: string): Promise<CreditNote[]> =>
+export const creditsOf = (db: Db, invoiceId: string): Promise<CreditNote[]> =>
   many(db, {
     text: `select ${COLUMNS} from credit_notes where business_id = $1 and invoice_id = $2 order by created_at, id`,
-    values: [businessId, invoiceId],
+    values: [db.businessId, invoiceId],
   });

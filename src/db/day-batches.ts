@@ -1,5 +1,5 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
-import { wireMinor } from '@/core/money/money';
+import { jsonMinor } from '@/core/money/money';
 import type { BatchBack, BatchDifference, BatchSale, BatchSum } from '@/core/payment/day-batch';
 import type { Db, Tx } from './pool';
 import { many, maybeOne, one, run, sql } from './sql';
@@ -16,7 +16,7 @@ export type DayBatch = {
 
 /** Amounts go into JSON as safe integers. */
 const written = (value: unknown): string =>
-  JSON.stringify(value, (_, one) => (typeof one === 'bigint' ? wireMinor(one) : one));
+  JSON.stringify(value, (_, one) => (typeof one === 'bigint' ? jsonMinor(one) : one));
 
 /** And come back as what they were: every field that is named so is an amount. */
 const read = <T>(value: unknown): T =>
@@ -27,34 +27,29 @@ const BATCH =
 
 const batchOf = (row: DayBatch): DayBatch => ({ ...row, sums: read(row.sums), differences: read(row.differences) });
 
-export async function dayBatch(db: Db, businessId: string, day: CalendarDate): Promise<DayBatch | null> {
+export async function dayBatch(db: Db, day: CalendarDate): Promise<DayBatch | null> {
   const row = await maybeOne<DayBatch>(db, {
     text: `select ${BATCH} from day_batches where business_id = $1 and day = $2`,
-    values: [businessId, day],
+    values: [db.businessId, day],
   });
   return row && batchOf(row);
 }
 
 /** Closed days, latest first. */
-export async function dayBatches(
-  db: Db,
-  businessId: string,
-  limit: number,
-  before: CalendarDate | null,
-): Promise<DayBatch[]> {
+export async function dayBatches(db: Db, limit: number, before: CalendarDate | null): Promise<DayBatch[]> {
   const rows = await many<DayBatch>(db, {
     text: `select ${BATCH} from day_batches where business_id = $1 ${before ? 'and day < $3' : ''} order by day desc limit $2`,
-    values: [businessId, limit, ...(before ? [before] : [])],
+    values: [db.businessId, limit, ...(before ? [before] : [])],
   });
   return rows.map(batchOf);
 }
 
 /** Closed days on which the two books differ and nobody has looked into it, latest first. */
-export async function differingBatches(db: Db, businessId: string, limit: number): Promise<DayBatch[]> {
+export async function differingBatches(db: Db, limit: number): Promise<DayBatch[]> {
   const rows = await many<DayBatch>(db, {
     text: `select ${BATCH} from day_batches where business_id = $1 and differences <> '[]' and settled_by is null
       order by day desc limit $2`,
-    values: [businessId, limit],
+    values: [db.businessId, limit],
   });
   return rows.map(batchOf);
 }
@@ -62,96 +57,73 @@ export async function differingBatches(db: Db, businessId: string, limit: number
 /** Writes a day down; compared again, what it was compared with is replaced and its sums stay. */
 export const keepBatch = (
   tx: Tx,
-  businessId: string,
   { day, sums, differences, checkedAt }: Pick<DayBatch, 'day' | 'sums' | 'differences' | 'checkedAt'>,
 ): Promise<number> =>
   run(
     tx,
     sql`insert into day_batches (business_id, day, sums, differences, checked_at)
-        values (${businessId}, ${day}, ${written(sums)}, ${written(differences)}, ${checkedAt})
+        values (${tx.businessId}, ${day}, ${written(sums)}, ${written(differences)}, ${checkedAt})
         on conflict (business_id, day) do update set differences = excluded.differences, checked_at = excluded.checked_at`,
   );
 
-export const settleBatch = (
-  tx: Tx,
-  businessId: string,
-  day: CalendarDate,
-  by: string,
-  words: string,
-): Promise<number> =>
+export const settleBatch = (tx: Tx, day: CalendarDate, by: string, words: string): Promise<number> =>
   run(
     tx,
-    sql`update day_batches set settled_by = ${by}, settled_words = ${words} where business_id = ${businessId} and day = ${day}`,
+    sql`update day_batches set settled_by = ${by}, settled_words = ${words} where business_id = ${tx.businessId} and day = ${day}`,
   );
 
 /** The day up to which all are closed; null where none is yet. */
-export async function closedTo(db: Db, businessId: string): Promise<CalendarDate | null> {
+export async function closedTo(db: Db): Promise<CalendarDate | null> {
   const row = await one<{ day: CalendarDate | null }>(
     db,
-    sql`select batches_closed_to as day from businesses where business_id = ${businessId}`,
+    sql`select batches_closed_to as day from businesses where business_id = ${db.businessId}`,
   );
   return row.day;
 }
 
-export const updateClosedTo = (tx: Tx, businessId: string, day: CalendarDate): Promise<number> =>
-  run(tx, sql`update businesses set batches_closed_to = ${day} where business_id = ${businessId}`);
-
-/** Businesses with a day to be closed. Outside any business. */
-export async function businessesToClose(db: Db, at: Date): Promise<string[]> {
-  const rows = await many<{ id: string }>(db, sql`select id from businesses_to_close(${at}) as id`);
-  return rows.map(({ id }) => id);
-}
+export const updateClosedTo = (tx: Tx, day: CalendarDate): Promise<number> =>
+  run(tx, sql`update businesses set batches_closed_to = ${day} where business_id = ${tx.businessId}`);
 
 /** When the first card payment went through; null where none has. */
-export async function firstSaleAt(db: Db, businessId: string): Promise<Date | null> {
+export async function firstSaleAt(db: Db): Promise<Date | null> {
   const row = await one<{ at: Date | null }>(
     db,
     sql`select min(settled_at) as at from payments
-        where business_id = ${businessId} and method = 'card' and state in ('paid', 'voided') and sale_id is not null`,
+        where business_id = ${db.businessId} and method = 'card' and state in ('paid', 'voided') and sale_id is not null`,
   );
   return row.at;
 }
 
 /** Card sales that went through in a span, its end not included, in order of time. */
-export const salesBetween = (
-  db: Db,
-  businessId: string,
-  from: Date,
-  to: Date,
-): Promise<(BatchSale & { readonly at: Date })[]> =>
+export const salesBetween = (db: Db, from: Date, to: Date): Promise<(BatchSale & { readonly at: Date })[]> =>
   many(
     db,
     sql`select id as "paymentId", channel, currency, amount_minor + tip_minor as "amountMinor", fee_minor as "feeMinor",
           state = 'voided' as voided, settled_at as at
-        from payments where business_id = ${businessId} and method = 'card' and state in ('paid', 'voided')
+        from payments where business_id = ${db.businessId} and method = 'card' and state in ('paid', 'voided')
           and sale_id is not null and settled_at >= ${from} and settled_at < ${to}
         order by settled_at, id`,
   );
 
 /** What was given back in a span, its end not included, in order of time; a void gives the sale's fee back. */
-export const backsBetween = (
-  db: Db,
-  businessId: string,
-  from: Date,
-  to: Date,
-): Promise<(BatchBack & { readonly at: Date })[]> =>
+export const backsBetween = (db: Db, from: Date, to: Date): Promise<(BatchBack & { readonly at: Date })[]> =>
   many(
     db,
     sql`select refunds.id as "refundId", payment_id as "paymentId", kind, payments.currency, refunds.amount_minor as "amountMinor",
           case when kind = 'void' then payments.fee_minor else 0 end as "feeBackMinor", refunds.settled_at as at
         from refunds join payments on payments.business_id = refunds.business_id and payments.id = refunds.payment_id
-        where refunds.business_id = ${businessId} and refunds.state = 'done'
+        where refunds.business_id = ${db.businessId} and refunds.state = 'done'
           and refunds.settled_at >= ${from} and refunds.settled_at < ${to}
         order by refunds.settled_at, refunds.id`,
   );
 
 /** Which of these are payments that went through, or refunds that were done, on whatever day. */
-export async function knownMovements(db: Db, businessId: string, ids: readonly string[]): Promise<Set<string>> {
+export async function knownMovements(db: Db, ids: readonly string[]): Promise<Set<string>> {
   const rows = await many<{ id: string }>(
     db,
-    sql`select id from payments where business_id = ${businessId} and id = any(${[...ids]}::uuid[]) and state in ('paid', 'voided')
+    sql`select id from payments where business_id = ${db.businessId} and id = any(${[...ids]}::uuid[]) and state in ('paid', 'voided')
         union all
-        select id from refunds where business_id = ${businessId} and id = any(${[...ids]}::uuid[]) and state = 'done'`,
+        select id from refunds where business_id = ${db.businessId} and id = any(${[...ids]}::uuid[]) and state = 'done'`,
   );
   return new Set(rows.map(({ id }) => id));
 }

@@ -10,37 +10,34 @@ export type DaySum = {
   readonly minor: bigint;
 };
 
-/** Adds a payment to what came in on a day. */
+/** Adds payments to what came in on a day. */
 export const addReceived = (
   tx: Tx,
-  businessId: string,
-  currency: string,
-  on: CalendarDate,
-  minor: bigint,
+  { currency, on, count, minor }: Omit<DaySum, 'count'> & { readonly count?: number },
 ): Promise<number> =>
   run(
     tx,
     sql`insert into received_by_day as kept (business_id, currency, received_on, payments, amount_minor)
-        values (${businessId}, ${currency}, ${on}, 1, ${minor})
+        values (${tx.businessId}, ${currency}, ${on}, ${count ?? 1}, ${minor})
         on conflict (business_id, currency, received_on) do update
-        set payments = kept.payments + 1, amount_minor = kept.amount_minor + excluded.amount_minor`,
+        set payments = kept.payments + excluded.payments, amount_minor = kept.amount_minor + excluded.amount_minor`,
   );
 
 /** Everything open, by due date and currency, the late days included. */
-export const dueByDay = (db: Db, businessId: string): Promise<DaySum[]> =>
+export const dueByDay = (db: Db): Promise<DaySum[]> =>
   many(
     db,
     sql`select due_on as "on", currency, sum(invoices)::int as count, sum(due_minor)::bigint as minor from invoice_sums
-        where business_id = ${businessId} and standing in ('sent', 'seen', 'part') and due_minor > 0
+        where business_id = ${db.businessId} and standing in ('sent', 'seen', 'part') and due_minor > 0
         group by currency, due_on order by currency, due_on`,
   );
 
 /** What came in on each day of a span, ends included. */
-export const receivedByDay = (db: Db, businessId: string, from: CalendarDate, to: CalendarDate): Promise<DaySum[]> =>
+export const receivedByDay = (db: Db, from: CalendarDate, to: CalendarDate): Promise<DaySum[]> =>
   many(
     db,
     sql`select received_on as "on", currency, payments as count, amount_minor as minor from received_by_day
-        where business_id = ${businessId} and received_on between ${from} and ${to} order by currency, received_on`,
+        where business_id = ${db.businessId} and received_on between ${from} and ${to} order by currency, received_on`,
   );
 
 /** How many invoices stand where, in each currency; what is open on each due date. `on` is null for paid and cancelled. */
@@ -53,10 +50,10 @@ export type StandingSum = {
   readonly dueMinor: bigint;
 };
 
-export const standingSums = (db: Db, businessId: string): Promise<StandingSum[]> =>
+export const standingSums = (db: Db): Promise<StandingSum[]> =>
   many(
     db,
     sql`select standing, currency, case when isfinite(due_on) then due_on end as "on", invoices as count,
           total_minor as "totalMinor", due_minor as "dueMinor"
-        from invoice_sums where business_id = ${businessId} and invoices > 0`,
+        from invoice_sums where business_id = ${db.businessId} and invoices > 0`,
   );

@@ -9,24 +9,24 @@ export type Donor = {
   readonly email: string;
   readonly currency: string;
   readonly count: number;
-  readonly minor: number;
+  readonly minor: bigint;
   readonly sentAt: Date | null;
 };
 
 /** The donors of a year by name. */
-export const donorsOf = (db: Db, businessId: string, year: number): Promise<Donor[]> =>
+export const donorsOf = (db: Db, year: number): Promise<Donor[]> =>
   many(
     db,
     sql`select customers.id as "customerId", customers.name, customers.email, payments.currency,
-          count(*)::int as count, sum(payments.amount_minor + payments.tip_minor - payments.refunded_minor)::float8 as minor,
+          count(*)::int as count, sum(payments.amount_minor + payments.tip_minor - payments.refunded_minor)::bigint as minor,
           (select max(messages.created_at) from messages
-             where messages.business_id = ${businessId} and messages.customer_id = customers.id and messages.kind = 'gift-letter'
+             where messages.business_id = ${db.businessId} and messages.customer_id = customers.id and messages.kind = 'gift-letter'
                and messages.details->>'from' = ${String(year)} and messages.details->>'subject' = payments.currency) as "sentAt"
         from orders
           join payments on payments.business_id = orders.business_id and payments.order_id = orders.id and payments.state = 'paid'
           join receipts on receipts.business_id = payments.business_id and receipts.payment_id = payments.id
           join customers on customers.business_id = orders.business_id and customers.id = orders.customer_id
-        where orders.business_id = ${businessId} and orders.printed->>'kind' = 'donation'
+        where orders.business_id = ${db.businessId} and orders.printed->>'kind' = 'donation'
           and left(receipts.printed->>'paidOn', 4) = ${String(year)}
           and payments.refunded_minor < payments.amount_minor + payments.tip_minor
         group by customers.id, payments.currency
@@ -34,15 +34,15 @@ export const donorsOf = (db: Db, businessId: string, year: number): Promise<Dono
   );
 
 /** A customer's gifts that were not given back whole, oldest first, each with its currency. */
-export const giftsOf = (db: Db, businessId: string, customerId: string): Promise<(Gift & { currency: string })[]> =>
+export const giftsOf = (db: Db, customerId: string): Promise<(Gift & { currency: string })[]> =>
   many(
     db,
     sql`select receipts.printed->>'paidOn' as "on", receipts.number as receipt, receipts.printed->'order'->>'title' as what,
-          payments.currency, (payments.amount_minor + payments.tip_minor - payments.refunded_minor)::float8 as minor
+          payments.currency, (payments.amount_minor + payments.tip_minor - payments.refunded_minor)::bigint as minor
         from orders
           join payments on payments.business_id = orders.business_id and payments.order_id = orders.id and payments.state = 'paid'
           join receipts on receipts.business_id = payments.business_id and receipts.payment_id = payments.id
-        where orders.business_id = ${businessId} and orders.customer_id = ${customerId}
+        where orders.business_id = ${db.businessId} and orders.customer_id = ${customerId}
           and orders.printed->>'kind' = 'donation'
           and payments.refunded_minor < payments.amount_minor + payments.tip_minor
         order by payments.settled_at, payments.id`,

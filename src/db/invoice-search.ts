@@ -2,7 +2,7 @@ import type { CalendarDate } from '@/core/dates/calendar-date';
 import type { InvoiceAsk, Sort } from '@/core/invoice/ask';
 import { wordPatterns } from './customers';
 import { type Cursor, INVOICE_ROW, type InvoiceRow, typedTotal } from './invoices';
-import type { Db, Tx } from './pool';
+import type { Connection, Db, Tx } from './pool';
 import { likePattern, many, run, type Statement, sql } from './sql';
 
 const KEYS: Readonly<Record<Sort, { column: string; type: string }>> = {
@@ -27,8 +27,7 @@ export const searchKey = (ask: Pick<InvoiceAsk, 'sort' | 'state'>, row: InvoiceR
 export function searchPage(
   businessId: string,
   ask: InvoiceAsk,
-  sums: { least: bigint | null; most: bigint | null },
-  today: CalendarDate,
+  { today, ...sums }: { least: bigint | null; most: bigint | null; today: CalendarDate },
   limit: number,
   after: Cursor | null,
 ): Statement {
@@ -74,34 +73,31 @@ export function searchPage(
   };
 }
 
-export const searchRows = (db: Db, ...asked: Parameters<typeof searchPage>): Promise<InvoiceRow[]> =>
+export const searchRows = (db: Connection, ...asked: Parameters<typeof searchPage>): Promise<InvoiceRow[]> =>
   many(db, searchPage(...asked));
 
 /** How many drafts there are and what they come to; they are few, and counted when asked. */
-export const draftSums = (
-  db: Db,
-  businessId: string,
-): Promise<{ currency: string; count: number; totalMinor: bigint }[]> =>
+export const draftSums = (db: Db): Promise<{ currency: string; count: number; totalMinor: bigint }[]> =>
   many(
     db,
     sql`select currency, count(*)::int as count, sum(total_minor)::bigint as "totalMinor" from invoices
-        where business_id = ${businessId} and stage = 'draft' group by currency`,
+        where business_id = ${db.businessId} and stage = 'draft' group by currency`,
   );
 
 /** A list kept under a name. */
 export type SavedList = { readonly id: string; readonly name: string; readonly asked: InvoiceAsk };
 
-export const savedLists = (db: Db, businessId: string): Promise<SavedList[]> =>
-  many(db, sql`select id, name, asked from saved_lists where business_id = ${businessId} order by lower(name)`);
+export const savedLists = (db: Db): Promise<SavedList[]> =>
+  many(db, sql`select id, name, asked from saved_lists where business_id = ${db.businessId} order by lower(name)`);
 
 /** Keeps a list; one of the same name is replaced. */
-export const keepSavedList = (tx: Tx, businessId: string, list: SavedList, at: Date): Promise<number> =>
+export const keepSavedList = (tx: Tx, list: SavedList): Promise<number> =>
   run(
     tx,
     sql`insert into saved_lists (id, business_id, name, asked, created_at)
-        values (${list.id}, ${businessId}, ${list.name}, ${JSON.stringify(list.asked)}, ${at})
+        values (${list.id}, ${tx.businessId}, ${list.name}, ${JSON.stringify(list.asked)}, ${tx.now})
         on conflict (business_id, lower(name)) do update set asked = excluded.asked, name = excluded.name`,
   );
 
-export const deleteSavedList = (tx: Tx, businessId: string, id: string): Promise<number> =>
-  run(tx, sql`delete from saved_lists where business_id = ${businessId} and id = ${id}`);
+export const deleteSavedList = (tx: Tx, id: string): Promise<number> =>
+  run(tx, sql`delete from saved_lists where business_id = ${tx.businessId} and id = ${id}`);

@@ -1,17 +1,17 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
-import { type Paper, wholePaper } from '@/core/invoice/paper';
-import { type PrintedInvoice, wholePrinted } from '@/core/invoice/printed';
+import { completePrinted, type PrintedInvoice } from '@/core/invoice/printed';
 import type { SendWith } from '@/core/invoice/send-with';
-import type { InvoiceStanding } from '@/core/invoice/state';
+import type { InvoiceStatus } from '@/core/invoice/state';
 import { typedDecimal } from '@/core/money/typed';
+import { completePaper, type Paper } from '@/core/paper/paper';
 import type { RefusalReason } from '@/core/payment/outcome';
-import type { PaymentMethod } from '@/core/payment/receipt';
+import type { PaymentMethod } from '@/core/receipt/receipt';
 import { wordPatterns } from './customers';
-import type { Db, Tx } from './pool';
-import { likePattern, many, maybeOne, run, type Statement, sql } from './sql';
+import type { Connection, Db, Tx } from './pool';
+import { likePattern, many, maybeOne, records, run, type Statement, sql } from './sql';
 
 /** An invoice whole, as its sheet and its flows need it. Amounts in minor units. */
-export type Invoice = InvoiceStanding & {
+export type Invoice = InvoiceStatus & {
   readonly id: string;
   readonly number: string | null;
   readonly customerId: string | null;
@@ -41,45 +41,56 @@ export type Invoice = InvoiceStanding & {
 /** The customer's yes to the terms; `at` an instant in ISO 8601. */
 export type TermsAccepted = { readonly versionId: string; readonly version: number; readonly at: string };
 
-const whole = (row: Invoice | null): Invoice | null =>
-  row && { ...row, paper: wholePaper(row.paper), printed: row.printed && wholePrinted(row.printed) };
-
-const invoiceWhere = (businessId: string, id: string, lock: boolean): Statement => ({
-  text: `select id, stage, number, customer_id as "customerId", currency, paper, revision, printed,
-      link_token as "linkToken", issued_on as "issuedOn", due_on as "dueOn", total_minor as "totalMinor",
-      paid_minor as "paidMinor", refunded_minor as "refundedMinor", credited_minor as "creditedMinor",
-      due_minor as "dueMinor", sent_at as "sentAt", seen_at as "seenAt", seen_at is not null as seen,
-      settled_at as "settledAt", changed_at as "changedAt", version, send_at as "sendAt", send_with as "sendWith",
-      send_by as "sendBy", cancelled_at as "cancelledAt", terms_accepted as "termsAccepted"
-    from invoices where business_id = $1 and id = $2${lock ? ' for update' : ''}`,
-  values: [businessId, id],
+const complete = (row: Invoice): Invoice => ({
+  ...row,
+  paper: completePaper(row.paper),
+  printed: row.printed && completePrinted(row.printed),
 });
 
-export const invoiceById = async (db: Db, businessId: string, id: string): Promise<Invoice | null> =>
-  whole(await maybeOne(db, invoiceWhere(businessId, id, false)));
+const INVOICE = `id, stage, number, customer_id as "customerId", currency, paper, revision, printed,
+  link_token as "linkToken", issued_on as "issuedOn", due_on as "dueOn", total_minor as "totalMinor",
+  paid_minor as "paidMinor", refunded_minor as "refundedMinor", credited_minor as "creditedMinor",
+  due_minor as "dueMinor", sent_at as "sentAt", seen_at as "seenAt", seen_at is not null as seen,
+  settled_at as "settledAt", changed_at as "changedAt", version, send_at as "sendAt", send_with as "sendWith",
+  send_by as "sendBy", cancelled_at as "cancelledAt", terms_accepted as "termsAccepted"`;
+
+/** Invoices by id; those that there are not are left out. */
+export async function invoicesByIds(db: Db, ids: readonly string[], lock = false): Promise<Invoice[]> {
+  const rows = await many<Invoice>(db, {
+    text: `select ${INVOICE} from invoices where business_id = $1 and id = any($2) order by id${lock ? ' for update' : ''}`,
+    values: [db.businessId, [...ids]],
+  });
+  return rows.map(complete);
+}
+
+export const invoiceById = async (db: Db, id: string): Promise<Invoice | null> =>
+  (await invoicesByIds(db, [id]))[0] ?? null;
 
 /** The same, locked until the transaction ends: whoever pays or changes it waits here. */
-export const lockedInvoice = async (tx: Tx, businessId: string, id: string): Promise<Invoice | null> =>
-  whole(await maybeOne(tx, invoiceWhere(businessId, id, true)));
+export const lockedInvoice = async (tx: Tx, id: string): Promise<Invoice | null> =>
+  (await invoicesByIds(tx, [id], true))[0] ?? null;
 
-/** Whether an invoice of the business has this number. */
-export async function numberTaken(db: Db, businessId: string, number: string): Promise<boolean> {
-  const row = await maybeOne(db, sql`select 1 from invoices where business_id = ${businessId} and number = ${number}`);
-  return row !== null;
+/** Those of these numbers that an invoice of the business has already. */
+export async function numbersTaken(db: Db, numbers: readonly string[]): Promise<Set<string>> {
+  const rows = await many<{ number: string }>(
+    db,
+    sql`select number from invoices where business_id = ${db.businessId} and number = any(${[...numbers]})`,
+  );
+  return new Set(rows.map(({ number }) => number));
 }
 
 /** Which invoice a customer's link opens; null for a draft's and for none. Outside any business. */
-export const linkHolder = (db: Db, token: string): Promise<{ businessId: string; invoiceId: string } | null> =>
+export const linkHolder = (db: Connection, token: string): Promise<{ businessId: string; invoiceId: string } | null> =>
   maybeOne(db, sql`select business_id as "businessId", invoice_id as "invoiceId" from link_holder(${token})`);
 
-export const insertDraft = (tx: Tx, businessId: string, draft: NewDraft, at: Date): Promise<number> =>
+export const insertDraft = (tx: Tx, draft: NewDraft): Promise<number> =>
   run(
     tx,
     sql`insert into invoices (id, business_id, currency, paper, link_token, customer_id, total_minor, tax_minor, reference, title,
           revision, origin, created_at, changed_at)
-        values (${draft.id}, ${businessId}, ${draft.currency}, ${JSON.stringify(draft.paper)}, ${draft.linkToken},
+        values (${draft.id}, ${tx.businessId}, ${draft.currency}, ${JSON.stringify(draft.paper)}, ${draft.linkToken},
           ${draft.paper.customerId}, ${draft.totalMinor}, ${draft.taxMinor}, ${draft.paper.reference.trim()},
-          ${draft.paper.title.trim()}, ${draft.revision}, ${draft.origin}, ${at}, ${at})`,
+          ${draft.paper.title.trim()}, ${draft.revision}, ${draft.origin}, ${tx.now}, ${tx.now})`,
   );
 
 /** A draft to be written down; sums in minor units, `revision` 0 for one that nobody has written on. */
@@ -101,54 +112,77 @@ export type NewDraft = {
  */
 export async function updateDraft(
   tx: Tx,
-  businessId: string,
   id: string,
   draft: { paper: Paper; revision: number; currency: string; totalMinor: bigint; taxMinor: bigint },
-  at: Date,
 ): Promise<boolean> {
   const touched = await run(
     tx,
     sql`update invoices set paper = ${JSON.stringify(draft.paper)}, revision = revision + 1,
           customer_id = ${draft.paper.customerId}, currency = ${draft.currency}, total_minor = ${draft.totalMinor},
           tax_minor = ${draft.taxMinor}, reference = ${draft.paper.reference.trim()}, title = ${draft.paper.title.trim()},
-          send_at = null, changed_at = ${at}
-        where business_id = ${businessId} and id = ${id} and stage = 'draft' and revision = ${draft.revision}`,
+          send_at = null, changed_at = ${tx.now}
+        where business_id = ${tx.businessId} and id = ${id} and stage = 'draft' and revision = ${draft.revision}`,
   );
   return touched === 1;
 }
 
-export const deleteDraft = (tx: Tx, businessId: string, id: string): Promise<number> =>
-  run(tx, sql`delete from invoices where business_id = ${businessId} and id = ${id} and stage = 'draft'`);
+export const deleteDraft = (tx: Tx, id: string): Promise<number> =>
+  run(tx, sql`delete from invoices where business_id = ${tx.businessId} and id = ${id} and stage = 'draft'`);
 
-export const updateSent = (
+/** An invoice as it is issued; sums in minor units. */
+export type IssuedInvoice = {
+  readonly id: string;
+  readonly number: string;
+  readonly printed: PrintedInvoice;
+  readonly totalMinor: bigint;
+  readonly taxMinor: bigint;
+};
+
+/** Makes drafts final. */
+export const updateSent = (tx: Tx, invoices: readonly IssuedInvoice[]): Promise<number> =>
+  run(
+    tx,
+    sql`update invoices set stage = 'sent', number = given.number, printed = given.printed,
+          issued_on = (given.printed->>'issuedOn')::date, due_on = (given.printed->>'dueOn')::date, total_minor = "totalMinor",
+          tax_minor = "taxMinor", currency = given.printed->>'currency', reference = given.printed->>'reference',
+          title = given.printed->>'title', send_at = null, sent_at = ${tx.now}, changed_at = ${tx.now}
+        from jsonb_to_recordset(${records(invoices)}::jsonb)
+          as given (id uuid, number text, printed jsonb, "totalMinor" bigint, "taxMinor" bigint)
+        where business_id = ${tx.businessId} and invoices.id = given.id and stage = 'draft'`,
+  );
+
+/** Writes invoices down that are issued as they are made. */
+export const insertSent = (
   tx: Tx,
-  businessId: string,
-  id: string,
-  sent: { number: string; printed: PrintedInvoice; totalMinor: bigint; taxMinor: bigint },
-  at: Date,
+  invoices: readonly (IssuedInvoice & Pick<NewDraft, 'paper' | 'linkToken' | 'origin'>)[],
 ): Promise<number> =>
   run(
     tx,
-    sql`update invoices set stage = 'sent', number = ${sent.number}, printed = ${JSON.stringify(sent.printed)},
-          issued_on = ${sent.printed.issuedOn}, due_on = ${sent.printed.dueOn}, total_minor = ${sent.totalMinor},
-          tax_minor = ${sent.taxMinor}, currency = ${sent.printed.currency}, reference = ${sent.printed.reference},
-          title = ${sent.printed.title}, send_at = null, sent_at = ${at}, changed_at = ${at}
-        where business_id = ${businessId} and id = ${id} and stage = 'draft'`,
+    sql`insert into invoices (id, business_id, stage, number, printed, issued_on, due_on, currency, paper, link_token, customer_id,
+          total_minor, tax_minor, reference, title, revision, origin, created_at, sent_at, changed_at)
+        select id, ${tx.businessId}, 'sent', number, printed, (printed->>'issuedOn')::date, (printed->>'dueOn')::date,
+          printed->>'currency', paper, "linkToken", (paper->>'customerId')::uuid, "totalMinor", "taxMinor",
+          printed->>'reference', printed->>'title', 1, origin, ${tx.now}, ${tx.now}, ${tx.now}
+        from jsonb_to_recordset(${records(invoices)}::jsonb) as given (id uuid, number text, printed jsonb, paper jsonb,
+          "linkToken" text, origin text, "totalMinor" bigint, "taxMinor" bigint)`,
   );
 
-/** Adds a payment to what was paid; sets when it was settled once nothing is due. */
-export const updatePaid = (tx: Tx, businessId: string, id: string, amountMinor: bigint, at: Date): Promise<number> =>
+/** Adds payments to what was paid on invoices, one row each; sets when each was settled once nothing is due. */
+export const updatePaid = (
+  tx: Tx,
+  paid: readonly { readonly id: string; readonly amountMinor: bigint; readonly at: Date }[],
+): Promise<number> =>
   run(
     tx,
-    sql`update invoices set paid_minor = paid_minor + ${amountMinor}, changed_at = ${at},
-          settled_at = case when due_minor <= ${amountMinor} then ${at}::timestamptz end
-        where business_id = ${businessId} and id = ${id}`,
+    sql`update invoices set paid_minor = paid_minor + "amountMinor", changed_at = at,
+          settled_at = case when due_minor <= "amountMinor" then at end
+        from jsonb_to_recordset(${records(paid)}::jsonb) as given (id uuid, "amountMinor" bigint, at timestamptz)
+        where business_id = ${tx.businessId} and invoices.id = given.id`,
   );
 
 /** Sets when a draft goes out by itself, or that it does not; any later change on the paper takes the date away. */
 export const updateSendAt = (
   tx: Tx,
-  businessId: string,
   id: string,
   plan: { at: Date; how: SendWith; personId: string } | null,
 ): Promise<number> =>
@@ -156,100 +190,85 @@ export const updateSendAt = (
     tx,
     sql`update invoices set send_at = ${plan?.at ?? null}, send_with = ${plan ? JSON.stringify(plan.how) : null},
           send_by = ${plan?.personId ?? null}
-        where business_id = ${businessId} and id = ${id} and stage = 'draft'`,
+        where business_id = ${tx.businessId} and id = ${id} and stage = 'draft'`,
   );
 
 /** Drafts whose time to be sent has come, locked; others who ask at the same time get others. */
-export const claimScheduled = (tx: Tx, businessId: string, at: Date, limit: number): Promise<{ id: string }[]> =>
+export const claimScheduled = (tx: Tx, at: Date, limit: number): Promise<{ id: string }[]> =>
   many(
     tx,
-    sql`select id from invoices where business_id = ${businessId} and stage = 'draft' and send_at <= ${at}
+    sql`select id from invoices where business_id = ${tx.businessId} and stage = 'draft' and send_at <= ${at}
         order by send_at, id limit ${limit} for update skip locked`,
   );
 
 /** Gives a sent invoice a new version; what it said before is kept beside it. */
 export const updateChanged = (
   tx: Tx,
-  businessId: string,
   id: string,
   changed: { paper: Paper; printed: PrintedInvoice; totalMinor: bigint; taxMinor: bigint },
-  at: Date,
 ): Promise<number> =>
   run(
     tx,
     sql`update invoices set paper = ${JSON.stringify(changed.paper)}, printed = ${JSON.stringify(changed.printed)},
           version = ${changed.printed.version}, due_on = ${changed.printed.dueOn}, total_minor = ${changed.totalMinor},
           tax_minor = ${changed.taxMinor}, reference = ${changed.printed.reference}, title = ${changed.printed.title},
-          terms_accepted = null, changed_at = ${at},
+          terms_accepted = null, changed_at = ${tx.now},
           settled_at = case when ${changed.totalMinor} - credited_minor - paid_minor + refunded_minor <= 0
-            then coalesce(settled_at, ${at}::timestamptz) end
-        where business_id = ${businessId} and id = ${id} and stage = 'sent'`,
+            then coalesce(settled_at, ${tx.now}::timestamptz) end
+        where business_id = ${tx.businessId} and id = ${id} and stage = 'sent'`,
   );
 
-export const insertVersion = (
-  tx: Tx,
-  businessId: string,
-  invoiceId: string,
-  printed: PrintedInvoice,
-  byName: string,
-  at: Date,
-): Promise<number> =>
+export const insertVersion = (tx: Tx, invoiceId: string, printed: PrintedInvoice, byName: string): Promise<number> =>
   run(
     tx,
     sql`insert into invoice_versions (business_id, invoice_id, version, printed, ended_at, by_name)
-        values (${businessId}, ${invoiceId}, ${printed.version}, ${JSON.stringify(printed)}, ${at}, ${byName})`,
+        values (${tx.businessId}, ${invoiceId}, ${printed.version}, ${JSON.stringify(printed)}, ${tx.now}, ${byName})`,
   );
 
-export const updateCancelled = (tx: Tx, businessId: string, id: string, at: Date): Promise<number> =>
+export const updateCancelled = (tx: Tx, id: string): Promise<number> =>
   run(
     tx,
-    sql`update invoices set stage = 'cancelled', cancelled_at = ${at}, changed_at = ${at}
-        where business_id = ${businessId} and id = ${id} and stage = 'sent'`,
+    sql`update invoices set stage = 'cancelled', cancelled_at = ${tx.now}, changed_at = ${tx.now}
+        where business_id = ${tx.businessId} and id = ${id} and stage = 'sent'`,
   );
 
 /** Adds a credit; sets when it was settled once nothing is due. */
-export const updateCredited = (
-  tx: Tx,
-  businessId: string,
-  id: string,
-  amountMinor: bigint,
-  at: Date,
-): Promise<number> =>
+export const updateCredited = (tx: Tx, id: string, amountMinor: bigint): Promise<number> =>
   run(
     tx,
-    sql`update invoices set credited_minor = credited_minor + ${amountMinor}, changed_at = ${at},
-          settled_at = case when due_minor <= ${amountMinor} then coalesce(settled_at, ${at}::timestamptz) end
-        where business_id = ${businessId} and id = ${id}`,
+    sql`update invoices set credited_minor = credited_minor + ${amountMinor}, changed_at = ${tx.now},
+          settled_at = case when due_minor <= ${amountMinor} then coalesce(settled_at, ${tx.now}::timestamptz) end
+        where business_id = ${tx.businessId} and id = ${id}`,
   );
 
 /** Notes that the customer accepted the terms; the first yes to a version stays. */
-export const updateTermsAccepted = (tx: Tx, businessId: string, id: string, accepted: TermsAccepted): Promise<number> =>
+export const updateTermsAccepted = (tx: Tx, id: string, accepted: TermsAccepted): Promise<number> =>
   run(
     tx,
     sql`update invoices set terms_accepted = ${JSON.stringify(accepted)}
-        where business_id = ${businessId} and id = ${id}
+        where business_id = ${tx.businessId} and id = ${id}
           and (terms_accepted is null or terms_accepted->>'versionId' <> ${accepted.versionId})`,
   );
 
 /** The customer's latest sent invoice, for "same as last time". */
-export const lastInvoiceOf = (db: Db, businessId: string, customerId: string): Promise<{ id: string } | null> =>
+export const lastInvoiceOf = (db: Db, customerId: string): Promise<{ id: string } | null> =>
   maybeOne(
     db,
-    sql`select id from invoices where business_id = ${businessId} and customer_id = ${customerId} and stage = 'sent'
+    sql`select id from invoices where business_id = ${db.businessId} and customer_id = ${customerId} and stage = 'sent'
         order by sent_at desc, id desc limit 1`,
   );
 
 /** Notes the customer's first look; true the first time. */
-export async function updateSeen(tx: Tx, businessId: string, id: string, at: Date): Promise<boolean> {
+export async function updateSeen(tx: Tx, id: string): Promise<boolean> {
   const touched = await run(
     tx,
-    sql`update invoices set seen_at = ${at} where business_id = ${businessId} and id = ${id} and seen_at is null and stage = 'sent'`,
+    sql`update invoices set seen_at = ${tx.now} where business_id = ${tx.businessId} and id = ${id} and seen_at is null and stage = 'sent'`,
   );
   return touched === 1;
 }
 
 /** One row of the list. */
-export type InvoiceRow = InvoiceStanding & {
+export type InvoiceRow = InvoiceStatus & {
   readonly reference: string;
   readonly title: string;
   readonly issuedOn: CalendarDate | null;
@@ -298,31 +317,25 @@ export function invoicePage(businessId: string, part: ListPart, limit: number, a
 /** One page of a part of the list, by key. */
 export const invoiceRows = (
   db: Db,
-  businessId: string,
   part: ListPart,
   limit: number,
   after: Cursor | null = null,
-): Promise<InvoiceRow[]> => many(db, invoicePage(businessId, part, limit, after));
+): Promise<InvoiceRow[]> => many(db, invoicePage(db.businessId, part, limit, after));
 
 /** A customer's invoices, latest change first. */
-export const invoicesOfCustomer = (
-  db: Db,
-  businessId: string,
-  customerId: string,
-  limit: number,
-): Promise<InvoiceRow[]> =>
+export const invoicesOfCustomer = (db: Db, customerId: string, limit: number): Promise<InvoiceRow[]> =>
   many(db, {
     text: `select ${INVOICE_ROW} where invoices.business_id = $1 and customer_id = $2 order by invoices.changed_at desc, invoices.id desc limit $3`,
-    values: [businessId, customerId, limit],
+    values: [db.businessId, customerId, limit],
   });
 
 /** The person's own draft on which nothing was ever typed, if there is one: starting again opens it. */
-export const untouchedDraft = (db: Db, businessId: string, byName: string): Promise<{ id: string } | null> =>
+export const untouchedDraft = (db: Db, byName: string): Promise<{ id: string } | null> =>
   maybeOne(
     db,
     sql`select invoices.id from invoices
         join timeline on timeline.business_id = invoices.business_id and timeline.invoice_id = invoices.id
-        where invoices.business_id = ${businessId} and stage = 'draft' and revision = 0
+        where invoices.business_id = ${db.businessId} and stage = 'draft' and revision = 0
           and timeline.kind = 'made' and timeline.by_name = ${byName}
         order by invoices.changed_at desc, invoices.id desc limit 1`,
   );
@@ -368,7 +381,7 @@ export type PayerView = {
   }[];
 };
 
-export async function payerView(db: Db, token: string): Promise<PayerView | null> {
+export async function payerView(db: Connection, token: string): Promise<PayerView | null> {
   const view = await maybeOne<PayerView>(
     db,
     sql`select business_id as "businessId", invoice_id as "invoiceId", printed, stage, paid_minor as "paidMinor",
@@ -378,21 +391,20 @@ export async function payerView(db: Db, token: string): Promise<PayerView | null
           counted_minor as "countedMinor"
         from payer_view(${token})`,
   );
-  return view && { ...view, printed: wholePrinted(view.printed) };
+  return view && { ...view, printed: completePrinted(view.printed) };
 }
 
 /** The number that is still open and when it is due, for invoices that are late; oldest first. */
-export const lateInvoices = (db: Db, businessId: string, today: CalendarDate, limit: number): Promise<InvoiceRow[]> =>
+export const lateInvoices = (db: Db, today: CalendarDate, limit: number): Promise<InvoiceRow[]> =>
   many(db, {
     text: `select ${INVOICE_ROW} where invoices.business_id = $1 and stage = 'sent' and due_minor > 0 and due_on < $2
       order by due_on, invoices.id limit $3`,
-    values: [businessId, today, limit],
+    values: [db.businessId, today, limit],
   });
 
 /** The largest open invoice of each day from today on, for the names on the horizon. */
 export const largestDue = (
   db: Db,
-  businessId: string,
   currency: string,
   from: CalendarDate,
   to: CalendarDate,
@@ -401,7 +413,7 @@ export const largestDue = (
     db,
     sql`select distinct on (due_on) due_on as "dueOn", customers.name as customer, invoices.id as "invoiceId"
         from invoices join customers on customers.business_id = invoices.business_id and customers.id = invoices.customer_id
-        where invoices.business_id = ${businessId} and invoices.currency = ${currency} and stage = 'sent' and due_minor > 0
+        where invoices.business_id = ${db.businessId} and invoices.currency = ${currency} and stage = 'sent' and due_minor > 0
           and due_on between ${from} and ${to}
         order by due_on, due_minor desc`,
   );
@@ -422,16 +434,16 @@ export type FoundInvoice = {
 };
 
 /** Invoices whose number begins so, or whose customer's name holds these words; latest first, at most 8. */
-export function invoicesFound(db: Db, businessId: string, words: string): Promise<FoundInvoice[]> {
+export function invoicesFound(db: Db, words: string): Promise<FoundInvoice[]> {
   const [first, second, third] = wordPatterns(words);
   return many(
     db,
     sql`with payers as (
           select id, name from customers
-          where business_id = ${businessId} and id in (select customers_matching(${first}, ${second}, ${third}, 20)))
+          where business_id = ${db.businessId} and id in (select customers_matching(${first}, ${second}, ${third}, 20)))
         select invoices.id, number, customers.name as customer, stage
         from invoices left join customers on customers.business_id = invoices.business_id and customers.id = customer_id
-        where invoices.business_id = ${businessId}
+        where invoices.business_id = ${db.businessId}
           and (customer_id in (select id from payers)
             or invoices.id in (select invoices_matching(${words.toLowerCase()}, ${likePattern(words)}, ${typedTotal(words)}, 20)))
         order by invoices.changed_at desc, invoices.id desc limit 8`,

@@ -1,6 +1,6 @@
 import { type Item, type ItemOption, itemSearchText, type Promised, stockKey } from '@/core/item/item';
 import type { Db, Tx } from './pool';
-import { likePattern, many, run, type Statement, sql } from './sql';
+import { likePattern, many, records, run, type Statement, sql } from './sql';
 
 export type { Item };
 export type ItemCursor = { readonly key: string; readonly id: string };
@@ -12,10 +12,10 @@ const COLUMNS = `items.id, items.code, items.name, items.description, items.kind
       'onHand', trim_scale(o.on_hand)::text, 'lowAt', trim_scale(o.low_at)::text) order by o.position)
     from item_options o where o.business_id = items.business_id and o.item_id = items.id and not o.archived), '[]') as options`;
 
-export const itemsById = (db: Db, businessId: string, ids: readonly string[]): Promise<Item[]> =>
+export const itemsById = (db: Db, ids: readonly string[]): Promise<Item[]> =>
   many(db, {
     text: `select ${COLUMNS} from items where business_id = $1 and id = any($2::uuid[])`,
-    values: [businessId, [...ids]],
+    values: [db.businessId, [...ids]],
   });
 
 /** The statement of one page of items by name, so that a test can read its plan. */
@@ -35,115 +35,118 @@ export function itemPage(businessId: string, words: string, limit: number, after
   };
 }
 
-export const itemRows = (
-  db: Db,
-  businessId: string,
-  words: string,
-  limit: number,
-  after: ItemCursor | null = null,
-): Promise<Item[]> => many(db, itemPage(businessId, words, limit, after));
+export const itemRows = (db: Db, words: string, limit: number, after: ItemCursor | null = null): Promise<Item[]> =>
+  many(db, itemPage(db.businessId, words, limit, after));
 
 const json = (value: unknown): string => JSON.stringify(value);
 
-export const insertItem = (tx: Tx, businessId: string, item: Item, at: Date): Promise<number> =>
+export const insertItem = (tx: Tx, item: Item): Promise<number> =>
   run(
     tx,
     sql`insert into items (id, business_id, code, name, description, kind, unit, prices, cost, tax_class, on_hand, low_at,
           picture_id, search, created_at, changed_at)
-        values (${item.id}, ${businessId}, ${item.code}, ${item.name}, ${item.description}, ${item.kind}, ${item.unit},
+        values (${item.id}, ${tx.businessId}, ${item.code}, ${item.name}, ${item.description}, ${item.kind}, ${item.unit},
           ${json(item.prices)}, ${item.cost}, ${item.taxClass}, ${item.onHand}, ${item.lowAt}, ${item.pictureId},
-          ${itemSearchText(item)}, ${at}, ${at})`,
+          ${itemSearchText(item)}, ${tx.now}, ${tx.now})`,
   );
 
-export const updateItem = (tx: Tx, businessId: string, item: Item, at: Date): Promise<number> =>
+export const updateItem = (tx: Tx, item: Item): Promise<number> =>
   run(
     tx,
     sql`update items set code = ${item.code}, name = ${item.name}, description = ${item.description}, kind = ${item.kind},
           unit = ${item.unit}, prices = ${json(item.prices)}, cost = ${item.cost}, tax_class = ${item.taxClass},
           on_hand = ${item.onHand}, low_at = ${item.lowAt}, picture_id = ${item.pictureId},
-          search = ${itemSearchText(item)}, changed_at = ${at}
-        where business_id = ${businessId} and id = ${item.id} and not archived`,
+          search = ${itemSearchText(item)}, changed_at = ${tx.now}
+        where business_id = ${tx.businessId} and id = ${item.id} and not archived`,
   );
 
 /** Puts an item's options in place of the ones it has; those no longer named are set aside, since papers may name them. */
-export async function replaceOptions(
-  tx: Tx,
-  businessId: string,
-  itemId: string,
-  options: readonly ItemOption[],
-): Promise<void> {
+export async function replaceOptions(tx: Tx, itemId: string, options: readonly ItemOption[]): Promise<void> {
   await run(
     tx,
     sql`update item_options set archived = true
-        where business_id = ${businessId} and item_id = ${itemId} and id <> all (${options.map(({ id }) => id)}::uuid[])`,
+        where business_id = ${tx.businessId} and item_id = ${itemId} and id <> all (${options.map(({ id }) => id)}::uuid[])`,
   );
   for (const [position, option] of options.entries()) {
     await run(
       tx,
       sql`insert into item_options (id, business_id, item_id, position, name, code, prices, on_hand, low_at)
-          values (${option.id}, ${businessId}, ${itemId}, ${position}, ${option.name}, ${option.code}, ${json(option.prices)},
+          values (${option.id}, ${tx.businessId}, ${itemId}, ${position}, ${option.name}, ${option.code}, ${json(option.prices)},
             ${option.onHand}, ${option.lowAt})
           on conflict (id) do update set position = excluded.position, name = excluded.name, code = excluded.code,
             prices = excluded.prices, on_hand = excluded.on_hand, low_at = excluded.low_at, archived = false
-          where item_options.business_id = ${businessId} and item_options.item_id = ${itemId}`,
+          where item_options.business_id = ${tx.businessId} and item_options.item_id = ${itemId}`,
     );
   }
 }
 
-export const archiveItem = (tx: Tx, businessId: string, id: string, at: Date): Promise<number> =>
+export const archiveItem = (tx: Tx, id: string): Promise<number> =>
   run(
     tx,
-    sql`update items set archived = true, changed_at = ${at} where business_id = ${businessId} and id = ${id} and not archived`,
+    sql`update items set archived = true, changed_at = ${tx.now} where business_id = ${tx.businessId} and id = ${id} and not archived`,
   );
 
 /** What is promised of these items to customers and has not left the stock, in units. */
-export async function promisedOf(db: Db, businessId: string, itemIds: readonly string[]): Promise<Promised> {
+export async function promisedOf(db: Db, itemIds: readonly string[]): Promise<Promised> {
   const rows = await many<{ itemId: string; optionId: string | null; quantity: string }>(
     db,
     sql`select item_id as "itemId", option_id as "optionId", trim_scale(sum(quantity))::text as quantity from stock_promises
-        where business_id = ${businessId} and item_id = any(${[...itemIds]}::uuid[]) group by item_id, option_id`,
+        where business_id = ${db.businessId} and item_id = any(${[...itemIds]}::uuid[]) group by item_id, option_id`,
   );
   return Object.fromEntries(rows.map((row) => [stockKey(row.itemId, row.optionId), row.quantity]));
 }
 
-export const insertPromise = (
-  tx: Tx,
-  businessId: string,
-  promise: ({ invoiceId: string } | { orderId: string }) & {
-    itemId: string;
-    optionId: string | null;
-    quantity: string;
-  },
-): Promise<number> =>
-  run(
+/** What an invoice or an order promises of the stock. */
+export type StockPromise = {
+  readonly invoiceId?: string;
+  readonly orderId?: string;
+  readonly itemId: string;
+  readonly optionId: string | null;
+  readonly quantity: string;
+};
+
+export async function insertPromises(tx: Tx, promises: readonly StockPromise[]): Promise<void> {
+  if (promises.length === 0) return;
+  await run(
     tx,
     sql`insert into stock_promises (business_id, invoice_id, order_id, item_id, option_id, quantity)
-        values (${businessId}, ${'invoiceId' in promise ? promise.invoiceId : null},
-          ${'orderId' in promise ? promise.orderId : null}, ${promise.itemId}, ${promise.optionId}, ${promise.quantity})`,
+        select ${tx.businessId}, "invoiceId", "orderId", "itemId", "optionId", quantity
+        from jsonb_to_recordset(${records(promises)}::jsonb)
+          as given ("invoiceId" uuid, "orderId" uuid, "itemId" uuid, "optionId" uuid, quantity numeric)`,
   );
+}
 
-/** Frees what an invoice or an order promised. @param id of the one or the other */
-export const deletePromises = (tx: Tx, businessId: string, id: string): Promise<number> =>
+/** Frees what invoices or orders promised. @param ids of the ones or the others */
+export const deletePromises = (tx: Tx, ids: readonly string[]): Promise<number> =>
   run(
     tx,
-    sql`delete from stock_promises where business_id = ${businessId} and (invoice_id = ${id} or order_id = ${id})`,
+    sql`delete from stock_promises
+        where business_id = ${tx.businessId} and (invoice_id = any(${[...ids]}) or order_id = any(${[...ids]}))`,
   );
 
-/** What an invoice or an order promised leaves the stock. @param id of the one or the other */
-export async function keepPromises(tx: Tx, businessId: string, id: string): Promise<void> {
+/** What invoices or orders promised leaves the stock. @param ids of the ones or the others */
+export async function keepPromises(tx: Tx, ids: readonly string[]): Promise<void> {
+  const promised = await many<{ itemId: string }>(
+    tx,
+    sql`select item_id as "itemId" from stock_promises
+        where business_id = ${tx.businessId} and (invoice_id = any(${[...ids]}) or order_id = any(${[...ids]})) limit 1`,
+  );
+  if (promised.length === 0) return;
   await run(
     tx,
     sql`update items set on_hand = on_hand - gone.quantity
         from (select item_id, sum(quantity) as quantity from stock_promises
-          where business_id = ${businessId} and (invoice_id = ${id} or order_id = ${id}) and option_id is null group by item_id) as gone
-        where business_id = ${businessId} and id = gone.item_id and on_hand is not null`,
+          where business_id = ${tx.businessId} and (invoice_id = any(${[...ids]}) or order_id = any(${[...ids]}))
+            and option_id is null group by item_id) as gone
+        where business_id = ${tx.businessId} and id = gone.item_id and on_hand is not null`,
   );
   await run(
     tx,
     sql`update item_options set on_hand = on_hand - gone.quantity
         from (select option_id, sum(quantity) as quantity from stock_promises
-          where business_id = ${businessId} and (invoice_id = ${id} or order_id = ${id}) and option_id is not null group by option_id) as gone
-        where business_id = ${businessId} and id = gone.option_id and on_hand is not null`,
+          where business_id = ${tx.businessId} and (invoice_id = any(${[...ids]}) or order_id = any(${[...ids]}))
+            and option_id is not null group by option_id) as gone
+        where business_id = ${tx.businessId} and id = gone.option_id and on_hand is not null`,
   );
-  await deletePromises(tx, businessId, id);
+  await deletePromises(tx, ids);
 }

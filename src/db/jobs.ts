@@ -1,39 +1,38 @@
-import type { Db, Tx } from './pool';
-import { many, maybeOne, run, sql } from './sql';
+import type { Concern } from './due-work';
+import type { Connection, Tx } from './pool';
+import { many, maybeOne, records, run, sql } from './sql';
 
 /** The tasks that the worker knows, with what each is told. */
 export type Tasks = {
   'hand-over-message': { businessId: string; messageId: string };
-  'settle-payment': { businessId: string; paymentId: string };
+  'settle-payments': { businessId: string; paymentIds: readonly string[] };
   'settle-refund': { businessId: string; refundId: string };
-  'charge-due': { businessId: string };
+  'due-work': { businessId: string; concern: Concern };
   'run-batch': { businessId: string; batchId: string };
 };
 
-/**
- * Adds a job in the transaction that causes it. A second enqueue under the same key is harmless.
- *
- * @param delaySeconds real seconds from now; outside services live in real time, whatever the business's clock says
- */
-export async function enqueueJob<Task extends keyof Tasks>(
-  tx: Tx,
-  task: Task,
-  key: string,
-  payload: Tasks[Task],
-  delaySeconds = 0,
-): Promise<void> {
+/** A job to be added: `key` makes a second one harmless, `delaySeconds` are real seconds from now. */
+export type NewJob = {
+  [Task in keyof Tasks]: {
+    readonly task: Task;
+    readonly key: string;
+    readonly payload: Tasks[Task];
+    readonly delaySeconds?: number;
+  };
+}[keyof Tasks];
+
+/** Adds jobs in the transaction that causes them; outside services live in real time, whatever the business's clock says. */
+export async function enqueueJobs(tx: Tx, jobs: readonly NewJob[]): Promise<void> {
+  if (jobs.length === 0) return;
   await run(
     tx,
-    sql`select enqueue_job(${task}, ${JSON.stringify(payload)}::jsonb, ${key}, now() + make_interval(secs => ${delaySeconds}))`,
+    sql`select enqueue_job(task, payload, key, now() + make_interval(secs => coalesce("delaySeconds", 0)))
+        from jsonb_to_recordset(${records(jobs)}::jsonb) as given (task text, key text, payload jsonb, "delaySeconds" float8)`,
   );
 }
 
-/** Tells every listening process, when this transaction commits, that rows of the business have changed. */
-export const announce = (tx: Tx, businessId: string): Promise<number> =>
-  run(tx, sql`select pg_notify('dahlia_changed', ${businessId})`);
-
 /** Workers say that they are alive; real time, as of the database's clock. */
-export const beat = (db: Db, workers: readonly string[]): Promise<number> =>
+export const beat = (db: Connection, workers: readonly string[]): Promise<number> =>
   run(
     db,
     sql`insert into worker_beats (worker, beaten_at) select worker, now() from unnest(${[...workers]}::text[]) as worker
@@ -41,7 +40,7 @@ export const beat = (db: Db, workers: readonly string[]): Promise<number> =>
   );
 
 /** How many seconds ago any worker was last alive; null if none ever was. */
-export async function secondsSinceBeat(db: Db): Promise<number | null> {
+export async function secondsSinceBeat(db: Connection): Promise<number | null> {
   const row = await maybeOne<{ seconds: number | null }>(
     db,
     sql`select extract(epoch from now() - max(beaten_at))::float8 as seconds from worker_beats`,
@@ -54,7 +53,7 @@ export async function secondsSinceBeat(db: Db): Promise<number | null> {
  *
  * @param queue a connection as the jobs role
  */
-export async function releaseJobsOfTheDead(queue: Db, app: Db, seconds: number): Promise<void> {
+export async function releaseJobsOfTheDead(queue: Connection, app: Connection, seconds: number): Promise<void> {
   const alive = await many<{ worker: string }>(
     app,
     sql`select worker from worker_beats where beaten_at > now() - make_interval(secs => ${seconds})`,

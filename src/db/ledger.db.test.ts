@@ -3,7 +3,8 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { calendarDate } from '@/core/dates/calendar-date';
 import type { Entry } from '@/core/ledger/entry';
 import { money } from '@/core/money/money';
-import { checkBooks } from '@/flows/check-books';
+import { programContext } from '@/flows/door/program';
+import { checkBooks } from '@/flows/house/check-books';
 import { asSuperuser } from '../../tests/support/database';
 import { foundHouse, type House, openWorkshop, sentInvoice, type Workshop } from '../../tests/support/workshop';
 import { insertEntry } from './ledger';
@@ -23,14 +24,8 @@ const posted = (amounts: readonly [bigint, string][]): Entry => ({
   postings: amounts.map(([minor, currency]) => ({ account: 'revenue', amount: money(minor, currency) })),
 });
 const book = (entry: Entry, cause: string = randomUUID()) =>
-  inBusiness(house.business.id, (tx) =>
-    insertEntry(
-      tx,
-      house.business.id,
-      entry,
-      { id: randomUUID(), cause, invoiceId: null, paymentId: null },
-      new Date(),
-    ),
+  inBusiness(programContext(house.business.id), (tx) =>
+    insertEntry(tx, entry, { id: randomUUID(), cause, invoiceId: null, paymentId: null }),
   );
 
 test('the database refuses an entry that does not balance, in each currency by itself', async () => {

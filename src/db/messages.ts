@@ -1,31 +1,7 @@
-import type { Db, Tx } from './pool';
-import { many, maybeOne, run, sql } from './sql';
-
-export type MessageKind =
-  | 'invoice'
-  | 'receipt'
-  | 'payment-notice'
-  | 'reminder'
-  | 'changed'
-  | 'cancelled'
-  | 'credit-note'
-  | 'question'
-  | 'answer'
-  | 'trial'
-  | 'statement'
-  | 'notice'
-  | 'request'
-  | 'order-notice'
-  | 'refund'
-  | 'gift-letter'
-  | 'plan-link'
-  | 'plan-reminder'
-  | 'charge-notice'
-  | 'charge-refused'
-  | 'part-due'
-  | 'card-asked'
-  | 'own-page'
-  | 'plan-ended';
+import type { MessageKind } from '@/core/message/kinds';
+import type { Placement } from '@/core/offer/offer';
+import type { Connection, Db, Tx } from './pool';
+import { many, maybeOne, records, run, sql } from './sql';
 
 /** What a message says beside what its invoice, payment or credit note says. */
 export type MessageDetails = {
@@ -63,41 +39,43 @@ export type Message = {
 
 export type NewMessage = Omit<Message, 'state' | 'trouble'> & { readonly key: string };
 
-/** Queues a message unless one with this key was queued before; true if it is new. */
-export async function insertMessage(tx: Tx, businessId: string, message: NewMessage, at: Date): Promise<boolean> {
-  const touched = await run(
+/** Queues messages, but for those whose key was queued before. Returns the ids of the new ones. */
+export async function insertMessages(tx: Tx, messages: readonly NewMessage[]): Promise<string[]> {
+  if (messages.length === 0) return [];
+  const rows = await many<{ id: string }>(
     tx,
-    sql`insert into messages (id, business_id, kind, way, message_key, invoice_id, order_id, request_id, customer_id, payment_id, plan_id, to_name,
-          to_address, details, state, created_at)
-        values (${message.id}, ${businessId}, ${message.kind}, ${message.way}, ${message.key}, ${message.invoiceId},
-          ${message.orderId}, ${message.requestId}, ${message.customerId}, ${message.paymentId}, ${message.planId}, ${message.toName}, ${message.toAddress},
-          ${JSON.stringify(message.details)}, 'queued', ${at})
-        on conflict (business_id, message_key) do nothing`,
+    sql`insert into messages (id, business_id, kind, way, message_key, invoice_id, order_id, request_id, customer_id, payment_id, plan_id,
+          to_name, to_address, details, state, created_at)
+        select id, ${tx.businessId}, kind, way, key, "invoiceId", "orderId", "requestId", "customerId", "paymentId", "planId",
+          "toName", "toAddress", details, 'queued', ${tx.now}
+        from jsonb_to_recordset(${records(messages)}::jsonb) as given (id uuid, kind text, way text, key text, "invoiceId" uuid,
+          "orderId" uuid, "requestId" uuid, "customerId" uuid, "paymentId" uuid, "planId" uuid, "toName" text, "toAddress" text,
+          details jsonb)
+        on conflict (business_id, message_key) do nothing
+        returning id`,
   );
-  return touched === 1;
+  return rows.map(({ id }) => id);
 }
 
-export const messageById = (db: Db, businessId: string, id: string): Promise<Message | null> =>
+export const messageById = (db: Db, id: string): Promise<Message | null> =>
   maybeOne(
     db,
     sql`select id, kind, way, invoice_id as "invoiceId", order_id as "orderId", request_id as "requestId", customer_id as "customerId", payment_id as "paymentId", plan_id as "planId",
           to_name as "toName", to_address as "toAddress", details, state, trouble
-        from messages where business_id = ${businessId} and id = ${id}`,
+        from messages where business_id = ${db.businessId} and id = ${id}`,
   );
 
 /** Notes how handing over went; true unless it was already handed over. */
 export async function updateMessage(
   tx: Tx,
-  businessId: string,
   id: string,
   result: { state: 'handed-over'; trouble: null } | { state: 'failed'; trouble: string },
-  at: Date,
 ): Promise<boolean> {
   const touched = await run(
     tx,
     sql`update messages set state = ${result.state}, trouble = ${result.trouble},
-          handed_over_at = ${result.state === 'handed-over' ? at : null}
-        where business_id = ${businessId} and id = ${id} and state in ('queued', 'failed')`,
+          handed_over_at = ${result.state === 'handed-over' ? tx.now : null}
+        where business_id = ${tx.businessId} and id = ${id} and state in ('queued', 'failed')`,
   );
   return touched === 1;
 }
@@ -105,49 +83,59 @@ export async function updateMessage(
 /** Notes what the mail server said later; true the first time it says so. */
 export async function updateDelivery(
   tx: Tx,
-  businessId: string,
   id: string,
   result: { state: 'delivered' | 'bounced'; trouble: string | null },
 ): Promise<boolean> {
   const touched = await run(
     tx,
     sql`update messages set state = ${result.state}, trouble = ${result.trouble}
-        where business_id = ${businessId} and id = ${id} and state in ('queued', 'handed-over')`,
+        where business_id = ${tx.businessId} and id = ${id} and state in ('queued', 'handed-over')`,
   );
   return touched === 1;
 }
 
-/** Messages that did not arrive, with whom they were for; oldest first. */
-export const failedMessages = (
-  db: Db,
-  businessId: string,
-  limit: number,
-): Promise<(Message & { invoiceNumber: string; customer: string })[]> =>
+/** What a message that did not arrive was about: an invoice, an order through an offer, a plan, or only a person's own page. */
+export type FailedMessage = Pick<
+  Message,
+  'id' | 'kind' | 'way' | 'toName' | 'toAddress' | 'trouble' | 'invoiceId' | 'planId' | 'customerId'
+> & {
+  readonly customer: string | null;
+  readonly invoiceNumber: string | null;
+  readonly planName: string | null;
+  readonly offerId: string | null;
+  readonly offerName: string | null;
+  readonly placement: Placement | null;
+};
+
+/** Messages that did not arrive, with whom they were for and what about; oldest first. */
+export const failedMessages = (db: Db, limit: number): Promise<FailedMessage[]> =>
   many(
     db,
-    sql`select messages.id, messages.kind, messages.way, messages.invoice_id as "invoiceId",
-          messages.customer_id as "customerId", payment_id as "paymentId", to_name as "toName", to_address as "toAddress",
-          details, state, trouble, invoices.number as "invoiceNumber", customers.name as customer
+    sql`select messages.id, messages.kind, messages.way, messages.to_address as "toAddress", messages.trouble, messages.invoice_id as "invoiceId",
+          messages.plan_id as "planId", messages.customer_id as "customerId", messages.to_name as "toName", customers.name as customer,
+          invoices.number as "invoiceNumber", plans.name as "planName", offers.id as "offerId", offers.name as "offerName", offers.placement
         from messages
-        join invoices on invoices.business_id = messages.business_id and invoices.id = messages.invoice_id
-        join customers on customers.business_id = invoices.business_id and customers.id = invoices.customer_id
-        where messages.business_id = ${businessId} and state in ('failed', 'bounced')
+        left join invoices on invoices.business_id = messages.business_id and invoices.id = messages.invoice_id
+        left join plans on plans.business_id = messages.business_id and plans.id = messages.plan_id
+        left join orders on orders.business_id = messages.business_id and orders.id = messages.order_id
+        left join requests on requests.business_id = messages.business_id and requests.id = messages.request_id
+        left join offers on offers.business_id = messages.business_id and offers.id = coalesce(orders.offer_id, requests.offer_id)
+        left join customers on customers.business_id = messages.business_id
+          and customers.id = coalesce(messages.customer_id, invoices.customer_id, plans.customer_id, orders.customer_id)
+        where messages.business_id = ${db.businessId} and messages.state in ('failed', 'bounced')
         order by messages.created_at limit ${limit}`,
   );
 
 /** What waits to be handed over, oldest first. */
-export const queuedMessages = (
-  db: Db,
-  businessId: string,
-): Promise<Pick<Message, 'id' | 'kind' | 'invoiceId' | 'toAddress'>[]> =>
+export const queuedMessages = (db: Db): Promise<Pick<Message, 'id' | 'kind' | 'invoiceId' | 'toAddress'>[]> =>
   many(
     db,
     sql`select id, kind, invoice_id as "invoiceId", to_address as "toAddress" from messages
-        where business_id = ${businessId} and state = 'queued' order by created_at, id`,
+        where business_id = ${db.businessId} and state = 'queued' order by created_at, id`,
   );
 
 /** Whose message an id is; null for none. Outside any business. */
-export async function messageHolder(db: Db, id: string): Promise<string | null> {
+export async function messageHolder(db: Connection, id: string): Promise<string | null> {
   const row = await maybeOne<{ holder: string | null }>(db, sql`select message_holder(${id}) as holder`);
   return row?.holder ?? null;
 }

@@ -1,5 +1,5 @@
-import { type Offer, type OfferState, type Placement, wholeOffer } from '@/core/offer/offer';
-import type { Db, Tx } from './pool';
+import { completeOffer, type Offer, type OfferState, type Placement } from '@/core/offer/offer';
+import type { Connection, Db, Tx } from './pool';
 import { likePattern, many, maybeOne, one, run, type Statement, sql } from './sql';
 
 /** An offer with where it is placed. `address` is its own short address, empty for none; `look` a page's or button's. */
@@ -28,110 +28,96 @@ const OFFER = `offers.id, offers.placement, offers.name, offers.public_id as "pu
 
 const whole = <Row extends Kept>({ definition, ...row }: Row): Omit<Row, 'definition'> & { offer: Offer } => ({
   ...row,
-  offer: wholeOffer(definition),
+  offer: completeOffer(definition),
 });
 
 /** Whom an offer's public id or short address belongs to; null where it opens nothing. */
-export const offerHolder = (db: Db, called: string): Promise<{ businessId: string; offerId: string } | null> =>
+export const offerHolder = (db: Connection, called: string): Promise<{ businessId: string; offerId: string } | null> =>
   maybeOne(db, sql`select business_id as "businessId", offer_id as "offerId" from offer_holder(${called})`);
 
-export async function offerById(db: Db, businessId: string, id: string, lock = false): Promise<PlacedOffer | null> {
+export async function offerById(db: Db, id: string, lock = false): Promise<PlacedOffer | null> {
   const row = await maybeOne<Kept>(db, {
     text: `select ${OFFER} from offers where business_id = $1 and id = $2${lock ? ' for update' : ''}`,
-    values: [businessId, id],
+    values: [db.businessId, id],
   });
   return row && whole(row);
 }
 
 /** What an offer said at a revision; null where there is none. */
-export async function offerRevision(
-  db: Db,
-  businessId: string,
-  offerId: string,
-  revision: number,
-): Promise<Offer | null> {
+export async function offerRevision(db: Db, offerId: string, revision: number): Promise<Offer | null> {
   const row = await maybeOne<{ definition: Partial<Offer> }>(
     db,
     sql`select definition from offer_revisions
-        where business_id = ${businessId} and offer_id = ${offerId} and revision = ${revision}`,
+        where business_id = ${db.businessId} and offer_id = ${offerId} and revision = ${revision}`,
   );
-  return row && wholeOffer(row.definition);
+  return row && completeOffer(row.definition);
 }
 
 export const insertOffer = (
   tx: Tx,
-  businessId: string,
   offer: Pick<PlacedOffer, 'id' | 'placement' | 'name' | 'publicId' | 'offer' | 'look' | 'sites'>,
-  at: Date,
 ): Promise<number> =>
   run(
     tx,
     sql`insert into offers (id, business_id, placement, name, public_id, definition, look, sites, created_at, changed_at)
-        values (${offer.id}, ${businessId}, ${offer.placement}, ${offer.name}, ${offer.publicId},
-          ${JSON.stringify(offer.offer)}, ${JSON.stringify(offer.look)}, ${[...offer.sites]}, ${at}, ${at})`,
+        values (${offer.id}, ${tx.businessId}, ${offer.placement}, ${offer.name}, ${offer.publicId},
+          ${JSON.stringify(offer.offer)}, ${JSON.stringify(offer.look)}, ${[...offer.sites]}, ${tx.now}, ${tx.now})`,
   );
 
 /** Writes what an offer says; the revision goes up with each writing that changes it. */
 export const updateOffer = (
   tx: Tx,
-  businessId: string,
   offer: Pick<PlacedOffer, 'id' | 'name' | 'offer' | 'look' | 'sites' | 'revision'>,
-  at: Date,
 ): Promise<number> =>
   run(
     tx,
     sql`update offers set name = ${offer.name}, definition = ${JSON.stringify(offer.offer)}, look = ${JSON.stringify(offer.look)},
-          sites = ${[...offer.sites]}, revision = ${offer.revision}, changed_at = ${at}
-        where business_id = ${businessId} and id = ${offer.id}`,
+          sites = ${[...offer.sites]}, revision = ${offer.revision}, changed_at = ${tx.now}
+        where business_id = ${tx.businessId} and id = ${offer.id}`,
   );
 
 export const insertRevision = (
   tx: Tx,
-  businessId: string,
   offerId: string,
   revision: number,
   offer: Offer,
   byName: string,
-  at: Date,
 ): Promise<number> =>
   run(
     tx,
     sql`insert into offer_revisions (business_id, offer_id, revision, definition, kept_at, by_name)
-        values (${businessId}, ${offerId}, ${revision}, ${JSON.stringify(offer)}, ${at}, ${byName})
+        values (${tx.businessId}, ${offerId}, ${revision}, ${JSON.stringify(offer)}, ${tx.now}, ${byName})
         on conflict (business_id, offer_id, revision) do nothing`,
   );
 
-export const updateOfferState = (
-  tx: Tx,
-  businessId: string,
-  id: string,
-  state: OfferState,
-  at: Date,
-): Promise<number> =>
-  run(tx, sql`update offers set state = ${state}, changed_at = ${at} where business_id = ${businessId} and id = ${id}`);
-
-export const updatePlaced = (tx: Tx, businessId: string, id: string, at: Date): Promise<number> =>
+export const updateOfferState = (tx: Tx, id: string, state: OfferState): Promise<number> =>
   run(
     tx,
-    sql`update offers set placed_at = coalesce(placed_at, ${at}) where business_id = ${businessId} and id = ${id}`,
+    sql`update offers set state = ${state}, changed_at = ${tx.now} where business_id = ${tx.businessId} and id = ${id}`,
+  );
+
+export const updatePlaced = (tx: Tx, id: string): Promise<number> =>
+  run(
+    tx,
+    sql`update offers set placed_at = coalesce(placed_at, ${tx.now}) where business_id = ${tx.businessId} and id = ${id}`,
   );
 
 /** Gives an offer its short address, or takes it away with an empty one. A taken one breaks `offers_address_unique`. */
-export const updateAddress = (tx: Tx, businessId: string, id: string, address: string): Promise<number> =>
-  run(tx, sql`update offers set address = ${address || null} where business_id = ${businessId} and id = ${id}`);
+export const updateAddress = (tx: Tx, id: string, address: string): Promise<number> =>
+  run(tx, sql`update offers set address = ${address || null} where business_id = ${tx.businessId} and id = ${id}`);
 
 /** Whether somebody, of whatever business, has this short address. */
-export async function isAddressTaken(db: Db, address: string): Promise<boolean> {
+export async function isAddressTaken(db: Connection, address: string): Promise<boolean> {
   return (await one<{ taken: boolean }>(db, sql`select address_taken(${address}) as taken`)).taken;
 }
 
 /** Deletes an offer that nobody ever used; 0 where something hangs on it. */
-export const deleteUnusedOffer = (tx: Tx, businessId: string, id: string): Promise<number> =>
+export const deleteUnusedOffer = (tx: Tx, id: string): Promise<number> =>
   run(
     tx,
-    sql`delete from offers where business_id = ${businessId} and id = ${id}
-          and not exists (select 1 from orders where orders.business_id = ${businessId} and orders.offer_id = ${id})
-          and not exists (select 1 from requests where requests.business_id = ${businessId} and requests.offer_id = ${id})`,
+    sql`delete from offers where business_id = ${tx.businessId} and id = ${id}
+          and not exists (select 1 from orders where orders.business_id = ${tx.businessId} and orders.offer_id = ${id})
+          and not exists (select 1 from requests where requests.business_id = ${tx.businessId} and requests.offer_id = ${id})`,
   );
 
 /** What an offer has brought in, in one currency; minor units. */
@@ -172,7 +158,6 @@ export function offerPage(
 
 export async function offerRows(
   db: Db,
-  businessId: string,
   placement: Placement,
   words: string,
   limit: number,
@@ -180,69 +165,57 @@ export async function offerRows(
 ): Promise<OfferRow[]> {
   const rows = await many<Kept & { sums: OfferSum[]; visits: number }>(
     db,
-    offerPage(businessId, placement, words, limit, after),
+    offerPage(db.businessId, placement, words, limit, after),
   );
   return rows.map(whole);
 }
 
 /** One offer with its sums. */
-export async function offerRow(db: Db, businessId: string, id: string): Promise<OfferRow | null> {
+export async function offerRow(db: Db, id: string): Promise<OfferRow | null> {
   const row = await maybeOne<Kept & { sums: OfferSum[]; visits: number }>(db, {
     text: `select ${ROW} from offers where business_id = $1 and id = $2`,
-    values: [businessId, id],
+    values: [db.businessId, id],
   });
   return row && whole(row);
 }
 
 /** Adds an order that was paid to what its offer has brought in. */
-export const addToOfferSums = (
-  tx: Tx,
-  businessId: string,
-  offerId: string,
-  currency: string,
-  paidMinor: bigint,
-): Promise<number> =>
+export const addToOfferSums = (tx: Tx, offerId: string, currency: string, paidMinor: bigint): Promise<number> =>
   run(
     tx,
     sql`insert into offer_sums as kept (business_id, offer_id, currency, orders, paid_minor)
-        values (${businessId}, ${offerId}, ${currency}, 1, ${paidMinor})
+        values (${tx.businessId}, ${offerId}, ${currency}, 1, ${paidMinor})
         on conflict (business_id, offer_id, currency) do update
         set orders = kept.orders + 1, paid_minor = kept.paid_minor + excluded.paid_minor`,
   );
 
-export const addRefundedToOffer = (
-  tx: Tx,
-  businessId: string,
-  offerId: string,
-  currency: string,
-  refundedMinor: bigint,
-): Promise<number> =>
+export const addRefundedToOffer = (tx: Tx, offerId: string, currency: string, refundedMinor: bigint): Promise<number> =>
   run(
     tx,
     sql`update offer_sums set refunded_minor = refunded_minor + ${refundedMinor}
-        where business_id = ${businessId} and offer_id = ${offerId} and currency = ${currency}`,
+        where business_id = ${tx.businessId} and offer_id = ${offerId} and currency = ${currency}`,
   );
 
 /** Counts visits of a page on a day. */
-export const addVisits = (tx: Tx, businessId: string, offerId: string, on: string, visits: number): Promise<number> =>
+export const addVisits = (tx: Tx, offerId: string, on: string, visits: number): Promise<number> =>
   run(
     tx,
     sql`insert into offer_visits as kept (business_id, offer_id, visited_on, visits)
-        values (${businessId}, ${offerId}, ${on}, ${visits})
+        values (${tx.businessId}, ${offerId}, ${on}, ${visits})
         on conflict (business_id, offer_id, visited_on) do update set visits = kept.visits + excluded.visits`,
   );
 
 /** The origins that may frame an offer's checkout, or the order behind a token. */
-export async function sitesOf(db: Db, called: string): Promise<string[]> {
+export async function sitesOf(db: Connection, called: string): Promise<string[]> {
   const row = await maybeOne<{ sites: string[] }>(db, sql`select sites from framing_sites(${called})`);
   return row?.sites ?? [];
 }
 /** Keeps how a page looks while it is edited. */
-export const updateLook = (tx: Tx, businessId: string, id: string, look: object, at: Date): Promise<number> =>
+export const updateLook = (tx: Tx, id: string, look: object): Promise<number> =>
   run(
     tx,
-    sql`update offers set look = ${JSON.stringify(look)}, changed_at = ${at}
-        where business_id = ${businessId} and id = ${id} and placement = 'page'`,
+    sql`update offers set look = ${JSON.stringify(look)}, changed_at = ${tx.now}
+        where business_id = ${tx.businessId} and id = ${id} and placement = 'page'`,
   );
 
 /** A published version of a page. */
@@ -253,44 +226,37 @@ export type PageVersion = {
   readonly byName: string;
 };
 
-export const pageVersions = (db: Db, businessId: string, offerId: string): Promise<PageVersion[]> =>
+export const pageVersions = (db: Db, offerId: string): Promise<PageVersion[]> =>
   many(
     db,
     sql`select version, look, published_at as "publishedAt", by_name as "byName" from page_versions
-        where business_id = ${businessId} and offer_id = ${offerId} order by version desc limit 100`,
+        where business_id = ${db.businessId} and offer_id = ${offerId} order by version desc limit 100`,
   );
 
-export const pageVersion = (
-  db: Db,
-  businessId: string,
-  offerId: string,
-  version: number,
-): Promise<PageVersion | null> =>
+export const pageVersion = (db: Db, offerId: string, version: number): Promise<PageVersion | null> =>
   maybeOne(
     db,
     sql`select version, look, published_at as "publishedAt", by_name as "byName" from page_versions
-        where business_id = ${businessId} and offer_id = ${offerId} and version = ${version}`,
+        where business_id = ${db.businessId} and offer_id = ${offerId} and version = ${version}`,
   );
 
 /** Keeps what a page shows as its next version, and shows that from now on. Returns the version. */
 export async function publishPage(
   tx: Tx,
-  businessId: string,
   offerId: string,
   look: Readonly<Record<string, unknown>>,
   byName: string,
-  at: Date,
 ): Promise<number> {
   const { version } = await one<{ version: number }>(
     tx,
     sql`insert into page_versions (business_id, offer_id, version, look, published_at, by_name)
-        select ${businessId}, ${offerId}, coalesce(max(version), 0) + 1, ${JSON.stringify(look)}::jsonb, ${at}, ${byName}
-        from page_versions where business_id = ${businessId} and offer_id = ${offerId}
+        select ${tx.businessId}, ${offerId}, coalesce(max(version), 0) + 1, ${JSON.stringify(look)}::jsonb, ${tx.now}, ${byName}
+        from page_versions where business_id = ${tx.businessId} and offer_id = ${offerId}
         returning version`,
   );
   await run(
     tx,
-    sql`update offers set published = ${version}, changed_at = ${at} where business_id = ${businessId} and id = ${offerId}`,
+    sql`update offers set published = ${version}, changed_at = ${tx.now} where business_id = ${tx.businessId} and id = ${offerId}`,
   );
   return version;
 }

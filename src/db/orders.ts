@@ -1,8 +1,8 @@
 import type { Choice } from '@/core/offer/choice';
-import { type Offer, wholeOffer } from '@/core/offer/offer';
+import { completeOffer, type Offer } from '@/core/offer/offer';
 import type { PrintedOrder } from '@/core/offer/order';
 import type { KeptCard } from '@/core/plan/shown-card';
-import type { Db, Tx } from './pool';
+import type { Connection, Db, Tx } from './pool';
 import { many, maybeOne, one, run, type Statement, sql } from './sql';
 
 export type OrderState = 'pending' | 'paid' | 'refused';
@@ -38,9 +38,9 @@ const ORDER = `orders.id, orders.offer_id as "offerId", orders.checkout_key as "
   orders.total_minor as "totalMinor", orders.code_id as "codeId", orders.definition, orders.choice, orders.printed, orders.kept,
   orders.started_at as "startedAt", orders.settled_at as "settledAt"`;
 
-const whole = ({ definition, ...row }: Kept): Order => ({ ...row, offer: wholeOffer(definition) });
+const whole = ({ definition, ...row }: Kept): Order => ({ ...row, offer: completeOffer(definition) });
 
-const orderWhere = async (db: Db, where: Statement): Promise<Order | null> => {
+const orderWhere = async (db: Connection, where: Statement): Promise<Order | null> => {
   const row = await maybeOne<Kept>(db, {
     text: `select ${ORDER} from orders where ${where.text}`,
     values: where.values,
@@ -49,35 +49,35 @@ const orderWhere = async (db: Db, where: Statement): Promise<Order | null> => {
 };
 
 /** Whom an order's own token belongs to. */
-export const orderHolder = (db: Db, token: string): Promise<{ businessId: string; orderId: string } | null> =>
+export const orderHolder = (db: Connection, token: string): Promise<{ businessId: string; orderId: string } | null> =>
   maybeOne(db, sql`select business_id as "businessId", order_id as "orderId" from order_holder(${token})`);
 
-export const orderById = (db: Db, businessId: string, id: string): Promise<Order | null> =>
-  orderWhere(db, { text: 'business_id = $1 and id = $2', values: [businessId, id] });
+export const orderById = (db: Db, id: string): Promise<Order | null> =>
+  orderWhere(db, { text: 'business_id = $1 and id = $2', values: [db.businessId, id] });
 
 /** Locked until the transaction ends. */
-export const lockedOrder = (tx: Tx, businessId: string, id: string): Promise<Order | null> =>
-  orderWhere(tx, { text: 'business_id = $1 and id = $2 for update', values: [businessId, id] });
+export const lockedOrder = (tx: Tx, id: string): Promise<Order | null> =>
+  orderWhere(tx, { text: 'business_id = $1 and id = $2 for update', values: [tx.businessId, id] });
 
 /** The order of one checkout, if it came before. */
-export const orderByCheckout = (db: Db, businessId: string, offerId: string, key: string): Promise<Order | null> =>
+export const orderByCheckout = (db: Db, offerId: string, key: string): Promise<Order | null> =>
   orderWhere(db, {
     text: 'business_id = $1 and offer_id = $2 and checkout_key = $3',
-    values: [businessId, offerId, key],
+    values: [db.businessId, offerId, key],
   });
 
 export type NewOrder = Omit<Order, 'state' | 'customerId' | 'startedAt' | 'settledAt'> & { readonly revision: number };
 
 /** Writes an order down as pending; one of the same checkout that was refused before takes the new content. */
-export const insertOrder = (tx: Tx, businessId: string, order: NewOrder, at: Date): Promise<number> =>
+export const insertOrder = (tx: Tx, order: NewOrder): Promise<number> =>
   run(
     tx,
     sql`insert into orders (id, business_id, offer_id, revision, checkout_key, token, reference, state, request_id, payer_email,
           currency, total_minor, code_id, definition, choice, printed, kept, started_at)
-        values (${order.id}, ${businessId}, ${order.offerId}, ${order.revision}, ${order.checkoutKey}, ${order.token},
+        values (${order.id}, ${tx.businessId}, ${order.offerId}, ${order.revision}, ${order.checkoutKey}, ${order.token},
           ${order.reference}, 'pending', ${order.requestId}, ${order.payerEmail}, ${order.currency}, ${order.totalMinor},
           ${order.codeId}, ${JSON.stringify(order.offer)}, ${JSON.stringify(order.choice)}, ${JSON.stringify(order.printed)},
-          ${order.kept ? JSON.stringify(order.kept) : null}, ${at})
+          ${order.kept ? JSON.stringify(order.kept) : null}, ${tx.now})
         on conflict (business_id, offer_id, checkout_key) do update
         set revision = excluded.revision, state = 'pending', payer_email = excluded.payer_email, currency = excluded.currency,
           total_minor = excluded.total_minor, code_id = excluded.code_id, definition = excluded.definition,
@@ -85,32 +85,26 @@ export const insertOrder = (tx: Tx, businessId: string, order: NewOrder, at: Dat
         where orders.state = 'refused'`,
   );
 
-export const updateOrderPaid = (
-  tx: Tx,
-  businessId: string,
-  id: string,
-  customerId: string,
-  at: Date,
-): Promise<number> =>
+export const updateOrderPaid = (tx: Tx, id: string, customerId: string): Promise<number> =>
   run(
     tx,
-    sql`update orders set state = 'paid', customer_id = ${customerId}, settled_at = ${at}
-        where business_id = ${businessId} and id = ${id} and state <> 'paid'`,
+    sql`update orders set state = 'paid', customer_id = ${customerId}, settled_at = ${tx.now}
+        where business_id = ${tx.businessId} and id = ${id} and state <> 'paid'`,
   );
 
-export const updateOrderRefused = (tx: Tx, businessId: string, id: string, at: Date): Promise<number> =>
+export const updateOrderRefused = (tx: Tx, id: string): Promise<number> =>
   run(
     tx,
-    sql`update orders set state = 'refused', settled_at = ${at}
-        where business_id = ${businessId} and id = ${id} and state = 'pending'`,
+    sql`update orders set state = 'refused', settled_at = ${tx.now}
+        where business_id = ${tx.businessId} and id = ${id} and state = 'pending'`,
   );
 
 /** How many payments of an offer went through or are under way. */
-export async function takenOrders(db: Db, businessId: string, offerId: string): Promise<number> {
+export async function takenOrders(db: Db, offerId: string): Promise<number> {
   const row = await one<{ taken: number }>(
     db,
     sql`select count(*)::int as taken from orders
-        where business_id = ${businessId} and offer_id = ${offerId} and state in ('pending', 'paid')`,
+        where business_id = ${db.businessId} and offer_id = ${offerId} and state in ('pending', 'paid')`,
   );
   return row.taken;
 }
@@ -130,7 +124,7 @@ export type OrderRow = {
 };
 
 /** An offer's orders, latest first. */
-export const orderRows = (db: Db, businessId: string, offerId: string, limit: number): Promise<OrderRow[]> =>
+export const orderRows = (db: Db, offerId: string, limit: number): Promise<OrderRow[]> =>
   many(
     db,
     sql`select orders.id, orders.reference, orders.state, orders.printed->'payer'->>'name' as payer, orders.payer_email as email,
@@ -138,17 +132,17 @@ export const orderRows = (db: Db, businessId: string, offerId: string, limit: nu
           payments.id as "paymentId", coalesce(payments.refunded_minor, 0)::bigint as "refundedMinor"
         from orders left join payments on payments.business_id = orders.business_id and payments.order_id = orders.id
           and payments.state in ('paid', 'voided')
-        where orders.business_id = ${businessId} and orders.offer_id = ${offerId}
+        where orders.business_id = ${db.businessId} and orders.offer_id = ${offerId}
         order by orders.started_at desc, orders.id desc limit ${limit}`,
   );
 
 /** How many cards were refused at an offer since an instant. */
-export async function refusedSince(db: Db, businessId: string, offerId: string, since: Date): Promise<number> {
+export async function refusedSince(db: Db, offerId: string, since: Date): Promise<number> {
   const row = await one<{ refused: number }>(
     db,
     sql`select count(*)::int as refused from orders
           join payments on payments.business_id = orders.business_id and payments.order_id = orders.id
-        where orders.business_id = ${businessId} and orders.offer_id = ${offerId} and orders.started_at > ${since}
+        where orders.business_id = ${db.businessId} and orders.offer_id = ${offerId} and orders.started_at > ${since}
           and payments.state = 'refused'`,
   );
   return row.refused;

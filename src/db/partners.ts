@@ -15,7 +15,7 @@ export type PartnerSum = { readonly currency: string; readonly payments: number;
 export type PartnerRow = Partner & { readonly sums: readonly PartnerSum[] };
 
 /** The partners by name, with what each has earned. */
-export const partnerRows = (db: Db, businessId: string): Promise<PartnerRow[]> =>
+export const partnerRows = (db: Db): Promise<PartnerRow[]> =>
   many(
     db,
     sql`select id, name, email, account, coalesce((
@@ -24,20 +24,23 @@ export const partnerRows = (db: Db, businessId: string): Promise<PartnerRow[]> =
             from payment_shares s join payments p on p.business_id = s.business_id and p.id = s.payment_id
             where s.business_id = partners.business_id and s.partner_id = partners.id
             group by p.currency order by p.currency) as one), '[]') as sums
-        from partners where business_id = ${businessId} and not archived order by lower(name), id`,
+        from partners where business_id = ${db.businessId} and not archived order by lower(name), id`,
   );
 
-export const keepPartner = (tx: Tx, businessId: string, partner: Partner, at: Date): Promise<number> =>
+export const keepPartner = (tx: Tx, partner: Partner): Promise<number> =>
   run(
     tx,
     sql`insert into partners (id, business_id, name, email, account, created_at)
-        values (${partner.id}, ${businessId}, ${partner.name}, ${partner.email}, ${partner.account}, ${at})
+        values (${partner.id}, ${tx.businessId}, ${partner.name}, ${partner.email}, ${partner.account}, ${tx.now})
         on conflict (id) do update set name = excluded.name, email = excluded.email, account = excluded.account
-        where partners.business_id = ${businessId}`,
+        where partners.business_id = ${tx.businessId}`,
   );
 
-export const archivePartner = (tx: Tx, businessId: string, id: string): Promise<number> =>
-  run(tx, sql`update partners set archived = true where business_id = ${businessId} and id = ${id} and not archived`);
+export const archivePartner = (tx: Tx, id: string): Promise<number> =>
+  run(
+    tx,
+    sql`update partners set archived = true where business_id = ${tx.businessId} and id = ${id} and not archived`,
+  );
 
 /** What one partner gets of a payment; minor units. */
 export type PaymentShare = {
@@ -51,34 +54,27 @@ export type PaymentShare = {
 
 export const insertShare = (
   tx: Tx,
-  businessId: string,
   paymentId: string,
   share: Omit<PaymentShare, 'name' | 'reversedMinor'>,
 ): Promise<number> =>
   run(
     tx,
     sql`insert into payment_shares (business_id, payment_id, position, partner_id, share_minor, fee_minor)
-        values (${businessId}, ${paymentId}, ${share.position}, ${share.partnerId}, ${share.shareMinor}, ${share.feeMinor})`,
+        values (${tx.businessId}, ${paymentId}, ${share.position}, ${share.partnerId}, ${share.shareMinor}, ${share.feeMinor})`,
   );
 
-export const sharesOf = (db: Db, businessId: string, paymentId: string): Promise<PaymentShare[]> =>
+export const sharesOf = (db: Db, paymentId: string): Promise<PaymentShare[]> =>
   many(
     db,
     sql`select s.position, s.partner_id as "partnerId", s.share_minor as "shareMinor", s.fee_minor as "feeMinor",
           s.reversed_minor as "reversedMinor", partners.name
         from payment_shares s join partners on partners.business_id = s.business_id and partners.id = s.partner_id
-        where s.business_id = ${businessId} and s.payment_id = ${paymentId} order by s.position`,
+        where s.business_id = ${db.businessId} and s.payment_id = ${paymentId} order by s.position`,
   );
 
-export const updateReversed = (
-  tx: Tx,
-  businessId: string,
-  paymentId: string,
-  position: number,
-  moreMinor: bigint,
-): Promise<number> =>
+export const updateReversed = (tx: Tx, paymentId: string, position: number, moreMinor: bigint): Promise<number> =>
   run(
     tx,
     sql`update payment_shares set reversed_minor = reversed_minor + ${moreMinor}
-        where business_id = ${businessId} and payment_id = ${paymentId} and position = ${position}`,
+        where business_id = ${tx.businessId} and payment_id = ${paymentId} and position = ${position}`,
   );

@@ -1,7 +1,7 @@
 import type { CardSeen, RefusalReason } from '@/core/payment/outcome';
-import type { PaymentMethod } from '@/core/payment/receipt';
+import type { PaymentMethod } from '@/core/receipt/receipt';
 import type { Db, Tx } from './pool';
-import { many, maybeOne, one, run, type Statement, sql } from './sql';
+import { many, maybeOne, one, records, run, type Statement, sql } from './sql';
 
 export type PaymentState = 'pending' | 'paid' | 'refused' | 'voided';
 export type Channel = 'invoice' | 'link' | 'page' | 'button' | 'plan' | 'desk';
@@ -45,151 +45,141 @@ const PAYMENT = `payments.id, payments.invoice_id as "invoiceId", payments.order
   payments.sale_id as "saleId", payments.approval_url as "approvalUrl", payments.card_scheme as "cardScheme",
   payments.card_last4 as "cardLast4", payments.reason, payments.started_at as "startedAt", payments.settled_at as "settledAt"`;
 
-const paymentWhere = (businessId: string, id: string, lock: boolean): Statement => ({
-  text: `select ${PAYMENT} from payments where business_id = $1 and id = $2${lock ? ' for update' : ''}`,
-  values: [businessId, id],
-});
+export const paymentById = (db: Db, id: string): Promise<Payment | null> =>
+  maybeOne(db, {
+    text: `select ${PAYMENT} from payments where business_id = $1 and id = $2`,
+    values: [db.businessId, id],
+  });
 
-export const paymentById = (db: Db, businessId: string, id: string): Promise<Payment | null> =>
-  maybeOne(db, paymentWhere(businessId, id, false));
+/** Payments by id, locked until the transaction ends: an outcome is written down once. */
+export const lockedPayments = (tx: Tx, ids: readonly string[]): Promise<Payment[]> =>
+  many(tx, {
+    text: `select ${PAYMENT} from payments where business_id = $1 and id = any($2) order by id for update`,
+    values: [tx.businessId, [...ids]],
+  });
 
-/** Locked until the transaction ends: an outcome is written down once. */
-export const lockedPayment = (tx: Tx, businessId: string, id: string): Promise<Payment | null> =>
-  maybeOne(tx, paymentWhere(businessId, id, true));
+/** Those of these payments whose outcome is still open. */
+export const openPayments = (db: Db, ids: readonly string[]): Promise<Payment[]> =>
+  many(db, {
+    text: `select ${PAYMENT} from payments where business_id = $1 and id = any($2) and state = 'pending' order by id`,
+    values: [db.businessId, [...ids]],
+  });
 
 /** The invoice's attempt that carries the payer's key, if this click came before. */
-export const paymentByAttempt = (
-  db: Db,
-  businessId: string,
-  invoiceId: string,
-  attemptKey: string,
-): Promise<Payment | null> =>
+export const paymentByAttempt = (db: Db, invoiceId: string, attemptKey: string): Promise<Payment | null> =>
   maybeOne(db, {
     text: `select ${PAYMENT} from payments where business_id = $1 and attempt_key = $2 and invoice_id = $3`,
-    values: [businessId, attemptKey, invoiceId],
+    values: [db.businessId, attemptKey, invoiceId],
   });
 
 /** The order's attempts, latest first. */
-export const orderPayments = (db: Db, businessId: string, orderId: string): Promise<Payment[]> =>
+export const orderPayments = (db: Db, orderId: string): Promise<Payment[]> =>
   many(db, {
     text: `select ${PAYMENT} from payments where business_id = $1 and order_id = $2 order by started_at desc, id desc`,
-    values: [businessId, orderId],
+    values: [db.businessId, orderId],
   });
 
 /** Notes what was given back of a payment; a voided one never was. */
-export const updateRefunded = (
-  tx: Tx,
-  businessId: string,
-  id: string,
-  moreMinor: bigint,
-  voided: boolean,
-): Promise<number> =>
+export const updateRefunded = (tx: Tx, id: string, moreMinor: bigint, voided: boolean): Promise<number> =>
   run(
     tx,
     sql`update payments set refunded_minor = refunded_minor + ${moreMinor}, state = ${voided ? 'voided' : 'paid'}
-        where business_id = ${businessId} and id = ${id} and state = 'paid'`,
+        where business_id = ${tx.businessId} and id = ${id} and state = 'paid'`,
   );
 
-/** What an invoice's open attempts hold in all, in minor units: it is spoken for until they are settled. */
-export async function heldByPending(db: Db, businessId: string, invoiceId: string): Promise<bigint> {
-  const row = await one<{ held: bigint }>(
+/** What open attempts hold of each of these invoices, in minor units: it is spoken for until they are settled. */
+export async function heldOfInvoices(db: Db, invoiceIds: readonly string[]): Promise<Map<string, bigint>> {
+  const rows = await many<{ invoiceId: string; held: bigint }>(
     db,
-    sql`select coalesce(sum(amount_minor), 0)::bigint as held from payments
-        where business_id = ${businessId} and invoice_id = ${invoiceId} and state = 'pending'`,
+    sql`select invoice_id as "invoiceId", sum(amount_minor)::bigint as held from payments
+        where business_id = ${db.businessId} and invoice_id = any(${[...invoiceIds]}) and state = 'pending' group by invoice_id`,
   );
-  return row.held;
+  return new Map(rows.map(({ invoiceId, held }) => [invoiceId, held]));
 }
 
+/** The same of one invoice. */
+export const heldByPending = async (db: Db, invoiceId: string): Promise<bigint> =>
+  (await heldOfInvoices(db, [invoiceId])).get(invoiceId) ?? 0n;
+
 /** The invoice's open attempt that keeps others out: there is one at most. */
-export const pendingPayment = (db: Db, businessId: string, invoiceId: string): Promise<Payment | null> =>
+export const pendingPayment = (db: Db, invoiceId: string): Promise<Payment | null> =>
   maybeOne(db, {
     text: `select ${PAYMENT} from payments where business_id = $1 and invoice_id = $2 and state = 'pending' and exclusive`,
-    values: [businessId, invoiceId],
+    values: [db.businessId, invoiceId],
   });
 
 /** How many cards were refused at an invoice since an instant. */
-export async function refusedOfInvoice(db: Db, businessId: string, invoiceId: string, since: Date): Promise<number> {
+export async function refusedOfInvoice(db: Db, invoiceId: string, since: Date): Promise<number> {
   const row = await one<{ refused: number }>(
     db,
     sql`select count(*)::int as refused from payments
-        where business_id = ${businessId} and invoice_id = ${invoiceId} and started_at > ${since} and state = 'refused'`,
+        where business_id = ${db.businessId} and invoice_id = ${invoiceId} and started_at > ${since} and state = 'refused'`,
   );
   return row.refused;
 }
 
 /** Nothing had to be paid: settled without a card. */
-export const updatePaymentFree = (
-  tx: Tx,
-  businessId: string,
-  id: string,
-  customerId: string,
-  at: Date,
-): Promise<number> =>
+export const updatePaymentFree = (tx: Tx, id: string, customerId: string): Promise<number> =>
   run(
     tx,
-    sql`update payments set state = 'paid', method = 'other', customer_id = ${customerId}, settled_at = ${at}
-        where business_id = ${businessId} and id = ${id} and state = 'pending' and amount_minor = 0`,
+    sql`update payments set state = 'paid', method = 'other', customer_id = ${customerId}, settled_at = ${tx.now}
+        where business_id = ${tx.businessId} and id = ${id} and state = 'pending' and amount_minor = 0`,
   );
 
-export const insertPayment = (
-  tx: Tx,
-  businessId: string,
-  payment: {
-    id: string;
-    invoiceId: string | null;
-    orderId: string | null;
-    chargeId?: string;
-    customerId: string | null;
-    channel: Channel;
-    currency: string;
-    amountMinor: bigint;
-    tipMinor: bigint;
-    exclusive: boolean;
-    attemptKey: string;
-  },
-  at: Date,
-): Promise<number> =>
+/** An attempt to pay by card, as it is written down before the processor hears of it. */
+export type NewPayment = Pick<
+  Payment,
+  'id' | 'invoiceId' | 'orderId' | 'customerId' | 'channel' | 'currency' | 'amountMinor' | 'tipMinor' | 'attemptKey'
+> & { readonly chargeId?: string; readonly exclusive: boolean };
+
+export const insertPayments = (tx: Tx, payments: readonly NewPayment[]): Promise<number> =>
   run(
     tx,
-    sql`insert into payments (id, business_id, invoice_id, order_id, charge_id, customer_id, channel, currency, amount_minor, tip_minor, exclusive,
-          state, attempt_key, started_at)
-        values (${payment.id}, ${businessId}, ${payment.invoiceId}, ${payment.orderId}, ${payment.chargeId ?? null}, ${payment.customerId}, ${payment.channel},
-          ${payment.currency}, ${payment.amountMinor}, ${payment.tipMinor}, ${payment.exclusive}, 'pending', ${payment.attemptKey}, ${at})`,
+    sql`insert into payments (id, business_id, invoice_id, order_id, charge_id, customer_id, channel, currency, amount_minor, tip_minor,
+          exclusive, state, attempt_key, started_at)
+        select id, ${tx.businessId}, "invoiceId", "orderId", "chargeId", "customerId", channel, currency, "amountMinor", "tipMinor",
+          exclusive, 'pending', "attemptKey", ${tx.now}
+        from jsonb_to_recordset(${records(payments)}::jsonb) as given (id uuid, "invoiceId" uuid, "orderId" uuid, "chargeId" uuid,
+          "customerId" uuid, channel text, currency text, "amountMinor" bigint, "tipMinor" bigint, exclusive boolean,
+          "attemptKey" text)`,
   );
 
-export const updatePaymentPaid = (
+/** Notes that payments went through. */
+export const updatePaymentsPaid = (
   tx: Tx,
-  businessId: string,
-  id: string,
-  sale: { saleId: string; feeMinor: bigint; card: CardSeen },
-  customerId: string,
-  at: Date,
+  paid: readonly {
+    readonly id: string;
+    readonly customerId: string;
+    readonly saleId: string;
+    readonly feeMinor: bigint;
+    readonly card: CardSeen;
+  }[],
 ): Promise<number> =>
   run(
     tx,
-    sql`update payments set state = 'paid', customer_id = ${customerId}, sale_id = ${sale.saleId}, fee_minor = ${sale.feeMinor}, approval_url = null,
-          card_scheme = ${sale.card.scheme}, card_last4 = ${sale.card.last4}, settled_at = ${at}
-        where business_id = ${businessId} and id = ${id} and state = 'pending'`,
+    sql`update payments set state = 'paid', customer_id = "customerId", sale_id = "saleId", fee_minor = "feeMinor", approval_url = null,
+          card_scheme = card->>'scheme', card_last4 = card->>'last4', settled_at = ${tx.now}
+        from jsonb_to_recordset(${records(paid)}::jsonb)
+          as given (id uuid, "customerId" uuid, "saleId" text, "feeMinor" bigint, card jsonb)
+        where business_id = ${tx.businessId} and payments.id = given.id and state = 'pending'`,
   );
 
-export const updatePaymentRefused = (
+/** Notes that payments were refused. */
+export const updatePaymentsRefused = (
   tx: Tx,
-  businessId: string,
-  id: string,
-  refusal: { reason: RefusalReason; card: CardSeen | null },
-  at: Date,
+  refused: readonly { readonly id: string; readonly reason: RefusalReason; readonly card: CardSeen | null }[],
 ): Promise<number> =>
   run(
     tx,
-    sql`update payments set state = 'refused', reason = ${refusal.reason}, approval_url = null,
-          card_scheme = coalesce(${refusal.card?.scheme ?? null}, card_scheme),
-          card_last4 = coalesce(${refusal.card?.last4 ?? null}, card_last4), settled_at = ${at}
-        where business_id = ${businessId} and id = ${id} and state = 'pending'`,
+    sql`update payments set state = 'refused', reason = given.reason, approval_url = null,
+          card_scheme = coalesce(card->>'scheme', card_scheme), card_last4 = coalesce(card->>'last4', card_last4),
+          settled_at = ${tx.now}
+        from jsonb_to_recordset(${records(refused)}::jsonb) as given (id uuid, reason text, card jsonb)
+        where business_id = ${tx.businessId} and payments.id = given.id and state = 'pending'`,
   );
 
 export const updatePaymentApproval = (
   tx: Tx,
-  businessId: string,
   id: string,
   sale: { saleId: string; approvalUrl: string; card: CardSeen },
 ): Promise<number> =>
@@ -197,7 +187,7 @@ export const updatePaymentApproval = (
     tx,
     sql`update payments set sale_id = ${sale.saleId}, approval_url = ${sale.approvalUrl},
           card_scheme = ${sale.card.scheme}, card_last4 = ${sale.card.last4}
-        where business_id = ${businessId} and id = ${id} and state = 'pending'`,
+        where business_id = ${tx.businessId} and id = ${id} and state = 'pending'`,
   );
 
 /** A payment with the words that its list and sheet show. */
@@ -235,63 +225,61 @@ export const paymentPage = (
 
 export const paymentRows = (
   db: Db,
-  businessId: string,
   limit: number,
   after: { key: string; id: string } | null = null,
-): Promise<PaymentRow[]> => many(db, paymentPage(businessId, limit, after));
+): Promise<PaymentRow[]> => many(db, paymentPage(db.businessId, limit, after));
 
-export const paymentRow = (db: Db, businessId: string, id: string): Promise<PaymentRow | null> =>
+export const paymentRow = (db: Db, id: string): Promise<PaymentRow | null> =>
   maybeOne(db, {
     text: `select ${ROW} where payments.business_id = $1 and payments.id = $2`,
-    values: [businessId, id],
+    values: [db.businessId, id],
   });
 
 /** These payments, in no order. */
-export const paymentRowsOf = (db: Db, businessId: string, ids: readonly string[]): Promise<PaymentRow[]> =>
+export const paymentRowsOf = (db: Db, ids: readonly string[]): Promise<PaymentRow[]> =>
   many(db, {
     text: `select ${ROW} where payments.business_id = $1 and payments.id = any($2::uuid[])`,
-    values: [businessId, [...ids]],
+    values: [db.businessId, [...ids]],
   });
 
 /** The payments of one invoice that went through, oldest first. */
-export const paidPayments = (db: Db, businessId: string, invoiceId: string): Promise<PaymentRow[]> =>
+export const paidPayments = (db: Db, invoiceId: string): Promise<PaymentRow[]> =>
   many(db, {
     text: `select ${ROW} where payments.business_id = $1 and payments.invoice_id = $2 and payments.state = 'paid'
       order by payments.settled_at, payments.id`,
-    values: [businessId, invoiceId],
+    values: [db.businessId, invoiceId],
   });
 
 /** The latest payments that went through, for "Came in". */
-export const cameIn = (db: Db, businessId: string, limit: number): Promise<PaymentRow[]> =>
+export const cameIn = (db: Db, limit: number): Promise<PaymentRow[]> =>
   many(db, {
     text: `select ${ROW} where payments.business_id = $1 and payments.state = 'paid'
       order by payments.settled_at desc, payments.id desc limit $2`,
-    values: [businessId, limit],
+    values: [db.businessId, limit],
   });
 
 /** The last refused attempt of each invoice that is still unpaid and has no attempt since. */
-export const refusedLately = (db: Db, businessId: string, since: Date, limit: number): Promise<PaymentRow[]> =>
+export const refusedLately = (db: Db, since: Date, limit: number): Promise<PaymentRow[]> =>
   many(db, {
     text: `select ${ROW} where payments.business_id = $1 and payments.state = 'refused' and payments.started_at > $2
         and invoices.due_minor > 0 and invoices.stage = 'sent'
         and not exists (select 1 from payments later where later.business_id = $1 and later.invoice_id = payments.invoice_id
           and later.started_at > payments.started_at)
       order by payments.started_at desc, payments.id desc limit $3`,
-    values: [businessId, since, limit],
+    values: [db.businessId, since, limit],
   });
 
 /** Attempts whose outcome has been open since before `before`. */
-export const pendingSince = (db: Db, businessId: string, before: Date, limit: number): Promise<PaymentRow[]> =>
+export const pendingSince = (db: Db, before: Date, limit: number): Promise<PaymentRow[]> =>
   many(db, {
     text: `select ${ROW} where payments.business_id = $1 and payments.state = 'pending' and payments.started_at < $2
       order by payments.started_at, payments.id limit $3`,
-    values: [businessId, before, limit],
+    values: [db.businessId, before, limit],
   });
 
 /** Money that came another way than by card, paid from the start; the attempt key makes the same press one payment. */
 export const insertReceived = (
   tx: Tx,
-  businessId: string,
   payment: {
     id: string;
     invoiceId: string;
@@ -303,20 +291,19 @@ export const insertReceived = (
     attemptKey: string;
     receivedAt: Date;
   },
-  at: Date,
 ): Promise<number> =>
   run(
     tx,
     sql`insert into payments (id, business_id, invoice_id, customer_id, channel, currency, amount_minor, method, reference, state,
           exclusive, attempt_key, started_at, settled_at)
-        values (${payment.id}, ${businessId}, ${payment.invoiceId}, ${payment.customerId}, 'desk', ${payment.currency},
-          ${payment.amountMinor}, ${payment.method}, ${payment.reference}, 'paid', false, ${payment.attemptKey}, ${at},
+        values (${payment.id}, ${tx.businessId}, ${payment.invoiceId}, ${payment.customerId}, 'desk', ${payment.currency},
+          ${payment.amountMinor}, ${payment.method}, ${payment.reference}, 'paid', false, ${payment.attemptKey}, ${tx.now},
           ${payment.receivedAt})`,
   );
 
 /** A payment taken at the desk, by the key of the press. */
-export const paymentByDeskKey = (db: Db, businessId: string, attemptKey: string): Promise<Payment | null> =>
+export const paymentByDeskKey = (db: Db, attemptKey: string): Promise<Payment | null> =>
   maybeOne(db, {
     text: `select ${PAYMENT} from payments where business_id = $1 and attempt_key = $2 and channel = 'desk'`,
-    values: [businessId, attemptKey],
+    values: [db.businessId, attemptKey],
   });

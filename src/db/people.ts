@@ -1,4 +1,4 @@
-import type { Db, Tx } from './pool';
+import type { Connection, Db, Tx } from './pool';
 import { many, maybeOne, run, sql } from './sql';
 
 export type Role = 'owner' | 'clerk' | 'reader';
@@ -14,7 +14,7 @@ export type Actor = {
 export type SignInCandidate = { readonly personId: string; readonly businessId: string; readonly passwordHash: string };
 
 /** Whoever signs in with this address, in whichever business. Outside any business. */
-export const signInCandidate = (db: Db, email: string): Promise<SignInCandidate | null> =>
+export const signInCandidate = (db: Connection, email: string): Promise<SignInCandidate | null> =>
   maybeOne(
     db,
     sql`select person_id as "personId", business_id as "businessId", password_hash as "passwordHash"
@@ -22,7 +22,7 @@ export const signInCandidate = (db: Db, email: string): Promise<SignInCandidate 
   );
 
 /** Whose session this token hash is, if it has not ended. Outside any business. */
-export const sessionHolder = (db: Db, tokenHash: Buffer, at: Date): Promise<Actor | null> =>
+export const sessionHolder = (db: Connection, tokenHash: Buffer, at: Date): Promise<Actor | null> =>
   maybeOne(
     db,
     sql`select person_id as "personId", business_id as "businessId", name, role from session_holder(${tokenHash}, ${at})`,
@@ -39,22 +39,21 @@ export const insertSession = (
   );
 
 /** Ends one session, and clears away the person's expired ones. */
-export const endSession = (tx: Tx, actor: Actor, tokenHash: Buffer, at: Date): Promise<number> =>
+export const endSession = (tx: Tx, personId: string, tokenHash: Buffer): Promise<number> =>
   run(
     tx,
-    sql`delete from sessions where business_id = ${actor.businessId} and person_id = ${actor.personId}
-        and (token_hash = ${tokenHash} or expires_at <= ${at})`,
+    sql`delete from sessions where business_id = ${tx.businessId} and person_id = ${personId}
+        and (token_hash = ${tokenHash} or expires_at <= ${tx.now})`,
   );
 
 export const insertPerson = (
   tx: Tx,
   person: { id: string; businessId: string; name: string; email: string; role: Role; passwordHash: string },
-  at: Date,
 ): Promise<number> =>
   run(
     tx,
     sql`insert into people (id, business_id, name, email, role, password_hash, created_at)
-        values (${person.id}, ${person.businessId}, ${person.name}, ${person.email}, ${person.role}, ${person.passwordHash}, ${at})`,
+        values (${person.id}, ${person.businessId}, ${person.name}, ${person.email}, ${person.role}, ${person.passwordHash}, ${tx.now})`,
   );
 
 export type DemoPerson = {
@@ -65,20 +64,24 @@ export type DemoPerson = {
 };
 
 /** The people whom the demo's sign-in page offers. */
-export const demoPeople = (db: Db): Promise<DemoPerson[]> =>
+export const demoPeople = (db: Connection): Promise<DemoPerson[]> =>
   many(db, sql`select name, email, role, business from demo_people()`);
 
 /** The address with which a person signs in. */
-export async function emailOf(db: Db, businessId: string, personId: string): Promise<string> {
+export async function emailOf(db: Db, personId: string): Promise<string> {
   const row = await maybeOne<{ email: string }>(
     db,
-    sql`select email from people where business_id = ${businessId} and id = ${personId}`,
+    sql`select email from people where business_id = ${db.businessId} and id = ${personId}`,
   );
   return row?.email ?? '';
 }
 
-/** A person by id, for what is done in their name later. */
-export const personById = (db: Db, businessId: string, id: string): Promise<{ name: string } | null> =>
-  id
-    ? maybeOne(db, sql`select name from people where business_id = ${businessId} and id = ${id}`)
-    : Promise.resolve(null);
+/** People by id, for what is done in their names later. */
+export const peopleByIds = (db: Db, ids: readonly string[]): Promise<{ id: string; name: string }[]> =>
+  ids.length === 0
+    ? Promise.resolve([])
+    : many(db, sql`select id, name from people where business_id = ${db.businessId} and id = any(${[...ids]})`);
+
+/** The same of one person. */
+export const personById = async (db: Db, id: string): Promise<{ name: string } | null> =>
+  id ? ((await peopleByIds(db, [id]))[0] ?? null) : null;

@@ -1,10 +1,10 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
-import { wholePaper } from '@/core/invoice/paper';
-import type { Pauses } from '@/core/invoice/repeat';
+import type { Pauses } from '@/core/invoice/recurring';
+import { completePaper } from '@/core/paper/paper';
 import type { PlanTerms } from '@/core/plan/plan';
 import type { PlanState } from '@/core/plan/state';
-import type { Db, Tx } from './pool';
-import { many, maybeOne, one, run, sql } from './sql';
+import type { Connection, Db, Tx } from './pool';
+import { many, maybeOne, one, records, run, sql } from './sql';
 
 /** A billing plan as kept; amounts in minor units of its currency. */
 export type Plan = {
@@ -31,6 +31,8 @@ export type Plan = {
   readonly nextOn: CalendarDate | null;
   readonly refusedCount: number;
   readonly sentAt: Date | null;
+  /** When whoever has the link and does not follow it is reminded. */
+  readonly remindAt: Date | null;
   readonly lapsesOn: CalendarDate | null;
   readonly revision: number;
   readonly byId: string | null;
@@ -42,42 +44,44 @@ const PLAN = `plans.id, plans.customer_id as "customerId", plans.number, plans.s
   plans.reference, plans.link_token as "linkToken", plans.pauses, plans.starts_on as "startsOn", plans.invoice_id as "invoiceId",
   plans.order_id as "orderId", plans.charged_minor as "chargedMinor", plans.charged_count as "chargedCount",
   plans.planned_minor as "plannedMinor", plans.planned_count as "plannedCount", plans.next_on as "nextOn",
-  plans.refused_count as "refusedCount", plans.sent_at as "sentAt", plans.lapses_on as "lapsesOn", plans.revision,
+  plans.refused_count as "refusedCount", plans.sent_at as "sentAt", plans.remind_at as "remindAt", plans.lapses_on as "lapsesOn", plans.revision,
   plans.by_id as "byId", plans.created_at as "createdAt", plans.ended_at as "endedAt"`;
 
-const whole = <Row extends Plan>(row: Row): Row => ({
+const complete = <Row extends Plan>(row: Row): Row => ({
   ...row,
-  terms: { ...row.terms, paper: wholePaper(row.terms.paper) },
+  terms: { ...row.terms, paper: completePaper(row.terms.paper) },
 });
 
-export async function planById(db: Db, businessId: string, id: string, lock = false): Promise<Plan | null> {
-  const row = await maybeOne<Plan>(db, {
-    text: `select ${PLAN} from plans where business_id = $1 and id = $2${lock ? ' for update' : ''}`,
-    values: [businessId, id],
+/** Plans by id; those that there are not are left out. */
+export async function plansByIds(db: Db, ids: readonly string[], lock = false): Promise<Plan[]> {
+  const rows = await many<Plan>(db, {
+    text: `select ${PLAN} from plans where business_id = $1 and id = any($2) order by id${lock ? ' for update' : ''}`,
+    values: [db.businessId, [...ids]],
   });
-  return row && whole(row);
+  return rows.map(complete);
 }
+
+export const planById = async (db: Db, id: string, lock = false): Promise<Plan | null> =>
+  (await plansByIds(db, [id], lock))[0] ?? null;
 
 export const insertPlan = (
   tx: Tx,
-  businessId: string,
   plan: Pick<
     Plan,
     'id' | 'customerId' | 'number' | 'terms' | 'currency' | 'memo' | 'reference' | 'linkToken' | 'orderId' | 'byId'
   >,
-  at: Date,
 ): Promise<number> =>
   run(
     tx,
     sql`insert into plans (id, business_id, customer_id, number, state, terms, name, kind, pay, currency, memo, reference, link_token,
           order_id, by_id, revision, created_at, changed_at)
-        values (${plan.id}, ${businessId}, ${plan.customerId}, ${plan.number}, 'draft', ${JSON.stringify(plan.terms)},
+        values (${plan.id}, ${tx.businessId}, ${plan.customerId}, ${plan.number}, 'draft', ${JSON.stringify(plan.terms)},
           ${plan.terms.name}, ${plan.terms.kind}, ${plan.terms.pay}, ${plan.currency}, ${plan.memo}, ${plan.reference},
-          ${plan.linkToken}, ${plan.orderId}, ${plan.byId}, 1, ${at}, ${at})`,
+          ${plan.linkToken}, ${plan.orderId}, ${plan.byId}, 1, ${tx.now}, ${tx.now})`,
   );
 
 /** Writes a plan as it is now. */
-export const updatePlan = (tx: Tx, businessId: string, plan: Plan, at: Date): Promise<number> =>
+export const updatePlan = (tx: Tx, plan: Plan): Promise<number> =>
   run(
     tx,
     sql`update plans set customer_id = ${plan.customerId}, state = ${plan.state}, terms = ${JSON.stringify(plan.terms)},
@@ -85,25 +89,52 @@ export const updatePlan = (tx: Tx, businessId: string, plan: Plan, at: Date): Pr
           memo = ${plan.memo}, reference = ${plan.reference}, pauses = ${JSON.stringify(plan.pauses)},
           starts_on = ${plan.startsOn}, invoice_id = ${plan.invoiceId}, charged_minor = ${plan.chargedMinor},
           charged_count = ${plan.chargedCount}, planned_minor = ${plan.plannedMinor}, planned_count = ${plan.plannedCount},
-          next_on = ${plan.nextOn}, refused_count = ${plan.refusedCount}, sent_at = ${plan.sentAt}, lapses_on = ${plan.lapsesOn},
-          revision = ${plan.revision}, ended_at = ${plan.endedAt}, changed_at = ${at}
-        where business_id = ${businessId} and id = ${plan.id}`,
+          next_on = ${plan.nextOn}, refused_count = ${plan.refusedCount}, sent_at = ${plan.sentAt}, remind_at = ${plan.remindAt}, lapses_on = ${plan.lapsesOn},
+          revision = ${plan.revision}, ended_at = ${plan.endedAt}, changed_at = ${tx.now}
+        where business_id = ${tx.businessId} and id = ${plan.id}`,
   );
 
-export const deletePlan = (tx: Tx, businessId: string, id: string): Promise<number> =>
-  run(tx, sql`delete from plans where business_id = ${businessId} and id = ${id} and state = 'draft'`);
+/** Writes down how far plans have come: what was charged, what is planned, what comes next. */
+export const updateProgress = (
+  tx: Tx,
+  plans: readonly Pick<
+    Plan,
+    | 'id'
+    | 'state'
+    | 'currency'
+    | 'chargedMinor'
+    | 'chargedCount'
+    | 'plannedMinor'
+    | 'plannedCount'
+    | 'nextOn'
+    | 'refusedCount'
+    | 'endedAt'
+  >[],
+): Promise<number> =>
+  run(
+    tx,
+    sql`update plans set state = given.state, currency = given.currency, charged_minor = "chargedMinor", charged_count = "chargedCount",
+          planned_minor = "plannedMinor", planned_count = "plannedCount", next_on = "nextOn", refused_count = "refusedCount",
+          ended_at = "endedAt", changed_at = ${tx.now}
+        from jsonb_to_recordset(${records(plans)}::jsonb) as given (id uuid, state text, currency text, "chargedMinor" bigint,
+          "chargedCount" int, "plannedMinor" bigint, "plannedCount" int, "nextOn" date, "refusedCount" int, "endedAt" timestamptz)
+        where business_id = ${tx.businessId} and plans.id = given.id`,
+  );
 
-export const planHolder = (db: Db, token: string): Promise<{ businessId: string; planId: string } | null> =>
+export const deletePlan = (tx: Tx, id: string): Promise<number> =>
+  run(tx, sql`delete from plans where business_id = ${tx.businessId} and id = ${id} and state = 'draft'`);
+
+export const planHolder = (db: Connection, token: string): Promise<{ businessId: string; planId: string } | null> =>
   maybeOne(db, sql`select business_id as "businessId", plan_id as "planId" from plan_holder(${token})`);
 
 /** What a customer's plans are, latest first; drafts are left out. */
-export const plansOfCustomer = async (db: Db, businessId: string, customerId: string): Promise<Plan[]> =>
+export const plansOfCustomer = async (db: Db, customerId: string): Promise<Plan[]> =>
   (
     await many<Plan>(db, {
       text: `select ${PLAN} from plans where business_id = $1 and customer_id = $2 and state <> 'draft' order by id desc limit 100`,
-      values: [businessId, customerId],
+      values: [db.businessId, customerId],
     })
-  ).map(whole);
+  ).map(complete);
 
 export type PlanRow = {
   readonly id: string;
@@ -125,7 +156,7 @@ export type PlanRow = {
 export type PlanAsk = { readonly words: string; readonly states: readonly PlanState[]; readonly refusedOnly: boolean };
 
 /** Plans whose customer, name, number or card matches, those with trouble first, then by the next date; at most `limit`. */
-export const planRows = (db: Db, businessId: string, ask: PlanAsk, limit: number): Promise<PlanRow[]> => {
+export const planRows = (db: Db, ask: PlanAsk, limit: number): Promise<PlanRow[]> => {
   const pattern = `%${ask.words.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`;
   return many(
     db,
@@ -133,7 +164,7 @@ export const planRows = (db: Db, businessId: string, ask: PlanAsk, limit: number
           plans.charged_minor as "chargedMinor", plans.charged_count as "chargedCount", plans.planned_minor as "plannedMinor",
           plans.planned_count as "plannedCount", plans.next_on as "nextOn", plans.refused_count as "refusedCount"
         from plans join customers on customers.business_id = plans.business_id and customers.id = plans.customer_id
-        where plans.business_id = ${businessId}
+        where plans.business_id = ${db.businessId}
           and (${ask.states.length === 0} or plans.state = any(${[...ask.states]}))
           and (not ${ask.refusedOnly} or plans.refused_count > 0)
           and (${ask.words === ''} or lower(plans.name || ' ' || plans.number || ' ' || plans.reference || ' ' || customers.name) like ${pattern}
@@ -146,70 +177,65 @@ export const planRows = (db: Db, businessId: string, ask: PlanAsk, limit: number
 };
 
 /** How many plans there are of each state, and with a refused charge. */
-export const planCounts = (
-  db: Db,
-  businessId: string,
-): Promise<{ state: PlanState; count: number; refused: number }[]> =>
+export const planCounts = (db: Db): Promise<{ state: PlanState; count: number; refused: number }[]> =>
   many(
     db,
     sql`select state, count(*)::int as count, count(*) filter (where refused_count > 0)::int as refused from plans
-        where business_id = ${businessId} group by state`,
+        where business_id = ${db.businessId} group by state`,
   );
 
-/** Waiting plans that were sent before an instant and not reminded since, locked. */
-export async function claimWaiting(tx: Tx, businessId: string, sentBefore: Date, limit: number): Promise<Plan[]> {
+/** Waiting plans whose holder is to be reminded by an instant and was not yet, locked. */
+export async function claimWaiting(tx: Tx, at: Date, limit: number): Promise<Plan[]> {
   const rows = await many<Plan>(tx, {
-    text: `select ${PLAN} from plans where business_id = $1 and state = 'waiting' and sent_at < $2 and reminded_at is null
-      order by sent_at, id limit $3 for update skip locked`,
-    values: [businessId, sentBefore, limit],
+    text: `select ${PLAN} from plans where business_id = $1 and state = 'waiting' and remind_at <= $2 and reminded_at is null
+      order by remind_at, id limit $3 for update skip locked`,
+    values: [tx.businessId, at, limit],
   });
-  return rows.map(whole);
+  return rows.map(complete);
 }
 
 /** Waiting plans whose time is over, locked. */
-export async function claimLapsed(tx: Tx, businessId: string, today: CalendarDate, limit: number): Promise<Plan[]> {
+export async function claimLapsed(tx: Tx, today: CalendarDate, limit: number): Promise<Plan[]> {
   const rows = await many<Plan>(tx, {
     text: `select ${PLAN} from plans where business_id = $1 and state = 'waiting' and lapses_on < $2
       order by lapses_on, id limit $3 for update skip locked`,
-    values: [businessId, today, limit],
+    values: [tx.businessId, today, limit],
   });
-  return rows.map(whole);
+  return rows.map(complete);
 }
 
-export const markReminded = (tx: Tx, businessId: string, id: string, at: Date): Promise<number> =>
-  run(tx, sql`update plans set reminded_at = ${at} where business_id = ${businessId} and id = ${id}`);
+export const markReminded = (tx: Tx, id: string): Promise<number> =>
+  run(tx, sql`update plans set reminded_at = ${tx.now} where business_id = ${tx.businessId} and id = ${id}`);
 
 /** Members at the ends of months: how many plans started and ended in each month from a day on. */
-export const planMovements = (
-  db: Db,
-  businessId: string,
-  from: CalendarDate,
-): Promise<{ month: string; gained: number; lost: number }[]> =>
+export const planMovements = (db: Db, from: CalendarDate): Promise<{ month: string; gained: number; lost: number }[]> =>
   many(
     db,
     sql`select month, sum(gained)::int as gained, sum(lost)::int as lost from (
           select to_char(starts_on, 'YYYY-MM') as month, 1 as gained, 0 as lost from plans
-            where business_id = ${businessId} and kind = 'membership' and starts_on >= ${from}
+            where business_id = ${db.businessId} and kind = 'membership' and starts_on >= ${from}
           union all
           select to_char(ended_at, 'YYYY-MM'), 0, 1 from plans
-            where business_id = ${businessId} and kind = 'membership' and ended_at >= ${from}::date and starts_on is not null
+            where business_id = ${db.businessId} and kind = 'membership' and ended_at >= ${from}::date and starts_on is not null
         ) as moves group by month order by month`,
   );
 
-export async function livingMembers(db: Db, businessId: string): Promise<number> {
+export async function livingMembers(db: Db): Promise<number> {
   const row = await one<{ count: number }>(
     db,
-    sql`select count(*)::int as count from plans where business_id = ${businessId} and kind = 'membership' and state in ('active', 'paused')`,
+    sql`select count(*)::int as count from plans where business_id = ${db.businessId} and kind = 'membership' and state in ('active', 'paused')`,
   );
   return row.count;
 }
 
-/** The plan of a charge. */
-export async function planOfCharge(db: Db, businessId: string, chargeId: string): Promise<Plan | null> {
-  const row = await maybeOne<Plan>(db, {
-    text: `select ${PLAN} from plans join charges on charges.business_id = plans.business_id and charges.plan_id = plans.id
-      where charges.business_id = $1 and charges.id = $2`,
-    values: [businessId, chargeId],
-  });
-  return row && whole(row);
+/** Whether the plans of these charges want receipts mailed, by charge. */
+export async function receiptsWanted(db: Db, chargeIds: readonly string[]): Promise<Map<string, boolean>> {
+  if (chargeIds.length === 0) return new Map();
+  const rows = await many<{ chargeId: string; wanted: boolean }>(
+    db,
+    sql`select charges.id as "chargeId", coalesce((plans.terms->>'receipts')::boolean, false) as wanted
+        from plans join charges on charges.business_id = plans.business_id and charges.plan_id = plans.id
+        where charges.business_id = ${db.businessId} and charges.id = any(${[...chargeIds]})`,
+  );
+  return new Map(rows.map(({ chargeId, wanted }) => [chargeId, wanted]));
 }

@@ -1,8 +1,12 @@
 import pg from 'pg';
 
-/** A connection on which queries run; reads take it, so they work inside and outside a transaction. */
-export type Db = { query: pg.ClientBase['query'] };
-/** A connection inside a writing transaction of one business; writes take it, so none escapes. */
+/** A connection on which queries run, outside any business. */
+export type Connection = {
+  readonly query: (statement: string | pg.QueryConfig, values?: unknown[]) => Promise<pg.QueryResult>;
+};
+/** A transaction that sees one business only, as of one moment of its clock; reads take it, so they work in any transaction. */
+export type Db = Connection & { readonly businessId: string; readonly now: Date };
+/** A transaction that writes; writes take it, so none escapes. */
 export type Tx = Db & { readonly inTransaction: true };
 
 // `date` stays text (a civil day has no zone), `int8` becomes bigint, `numeric` stays text. For this pool only: the job

@@ -13,31 +13,27 @@ export type Question = {
 
 const COLUMNS = `id, invoice_id as "invoiceId", text, by_name as "byName", asked_at as "askedAt", answer`;
 
-export const insertQuestion = (tx: Tx, businessId: string, question: Question): Promise<number> =>
+export const insertQuestion = (tx: Tx, question: Question): Promise<number> =>
   run(
     tx,
     sql`insert into questions (id, business_id, invoice_id, text, by_name, asked_at)
-        values (${question.id}, ${businessId}, ${question.invoiceId}, ${question.text}, ${question.byName}, ${question.askedAt})`,
+        values (${question.id}, ${tx.businessId}, ${question.invoiceId}, ${question.text}, ${question.byName}, ${question.askedAt})`,
   );
 
-export const questionById = (db: Db, businessId: string, id: string): Promise<Question | null> =>
+export const questionById = (db: Db, id: string): Promise<Question | null> =>
   maybeOne(db, {
     text: `select ${COLUMNS} from questions where business_id = $1 and id = $2`,
-    values: [businessId, id],
+    values: [db.businessId, id],
   });
 
-export const questionsOf = (db: Db, businessId: string, invoiceId: string): Promise<Question[]> =>
+export const questionsOf = (db: Db, invoiceId: string): Promise<Question[]> =>
   many(db, {
     text: `select ${COLUMNS} from questions where business_id = $1 and invoice_id = $2 order by asked_at, id`,
-    values: [businessId, invoiceId],
+    values: [db.businessId, invoiceId],
   });
 
 /** Questions that nobody has answered, oldest first, with whose invoice they are about. */
-export const openQuestions = (
-  db: Db,
-  businessId: string,
-  limit: number,
-): Promise<(Question & { number: string; customer: string })[]> =>
+export const openQuestions = (db: Db, limit: number): Promise<(Question & { number: string; customer: string })[]> =>
   many(
     db,
     sql`select questions.id, questions.invoice_id as "invoiceId", text, by_name as "byName", asked_at as "askedAt", answer,
@@ -45,20 +41,19 @@ export const openQuestions = (
         from questions
         join invoices on invoices.business_id = questions.business_id and invoices.id = questions.invoice_id
         join customers on customers.business_id = invoices.business_id and customers.id = invoices.customer_id
-        where questions.business_id = ${businessId} and answer is null order by asked_at, questions.id limit ${limit}`,
+        where questions.business_id = ${db.businessId} and answer is null order by asked_at, questions.id limit ${limit}`,
   );
 
 /** Answers a question; true the first time. */
 export async function updateAnswered(
   tx: Tx,
-  businessId: string,
   id: string,
   answer: { text: string; byName: string; at: Date },
 ): Promise<boolean> {
   const touched = await run(
     tx,
     sql`update questions set answer = ${answer.text}, answered_by = ${answer.byName}, answered_at = ${answer.at}
-        where business_id = ${businessId} and id = ${id} and answer is null`,
+        where business_id = ${tx.businessId} and id = ${id} and answer is null`,
   );
   return touched === 1;
 }

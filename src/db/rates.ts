@@ -7,12 +7,12 @@ import { many, run, sql } from './sql';
 export type KeptRates = RateTable & { readonly source: string };
 
 /** The latest rates on or before a day; null where none were imported. */
-export async function ratesOn(db: Db, businessId: string, on: CalendarDate): Promise<KeptRates | null> {
+export async function ratesOn(db: Db, on: CalendarDate): Promise<KeptRates | null> {
   const rows = await many<{ on: CalendarDate; currency: string; perEuro: string; source: string }>(
     db,
     sql`select rated_on as "on", currency, trim_scale(per_euro)::text as "perEuro", source from rates
-        where business_id = ${businessId} and rated_on = (
-          select max(rated_on) from rates where business_id = ${businessId} and rated_on <= ${on})`,
+        where business_id = ${db.businessId} and rated_on = (
+          select max(rated_on) from rates where business_id = ${db.businessId} and rated_on <= ${on})`,
   );
   const [first] = rows;
   if (!first) return null;
@@ -21,11 +21,11 @@ export async function ratesOn(db: Db, businessId: string, on: CalendarDate): Pro
 }
 
 /** Keeps a day's rates; a day imported again takes the newer ones. */
-export const keepRates = (tx: Tx, businessId: string, { on, perEuro }: RateTable, source: string): Promise<number> =>
+export const keepRates = (tx: Tx, { on, perEuro }: RateTable, source: string): Promise<number> =>
   run(
     tx,
     sql`insert into rates (business_id, rated_on, currency, per_euro, source)
-        select ${businessId}, ${on}, currency, rate::numeric, ${source}
+        select ${tx.businessId}, ${on}, currency, rate::numeric, ${source}
         from unnest(${Object.keys(perEuro)}::text[], ${Object.values(perEuro)}::text[]) as given (currency, rate)
         on conflict (business_id, rated_on, currency) do update set per_euro = excluded.per_euro, source = excluded.source`,
   );

@@ -16,44 +16,39 @@ export type Refund = {
 const REFUND = `id, payment_id as "paymentId", kind, amount_minor as "amountMinor", reason, state, by_name as "byName",
   started_at as "startedAt"`;
 
-export const refundById = (db: Db, businessId: string, id: string): Promise<Refund | null> =>
-  maybeOne(db, { text: `select ${REFUND} from refunds where business_id = $1 and id = $2`, values: [businessId, id] });
+export const refundById = (db: Db, id: string): Promise<Refund | null> =>
+  maybeOne(db, {
+    text: `select ${REFUND} from refunds where business_id = $1 and id = $2`,
+    values: [db.businessId, id],
+  });
 
-export const refundByRequest = (db: Db, businessId: string, requestKey: string): Promise<Refund | null> =>
+export const refundByRequest = (db: Db, requestKey: string): Promise<Refund | null> =>
   maybeOne(db, {
     text: `select ${REFUND} from refunds where business_id = $1 and request_key = $2`,
-    values: [businessId, requestKey],
+    values: [db.businessId, requestKey],
   });
 
 /** A payment's refunds, oldest first. */
-export const refundsOf = (db: Db, businessId: string, paymentId: string): Promise<Refund[]> =>
+export const refundsOf = (db: Db, paymentId: string): Promise<Refund[]> =>
   many(db, {
     text: `select ${REFUND} from refunds where business_id = $1 and payment_id = $2 order by started_at, id`,
-    values: [businessId, paymentId],
+    values: [db.businessId, paymentId],
   });
 
 export const insertRefund = (
   tx: Tx,
-  businessId: string,
   refund: Omit<Refund, 'state' | 'startedAt'> & { requestKey: string },
-  at: Date,
 ): Promise<number> =>
   run(
     tx,
     sql`insert into refunds (id, business_id, payment_id, kind, amount_minor, reason, state, request_key, by_name, started_at)
-        values (${refund.id}, ${businessId}, ${refund.paymentId}, ${refund.kind}, ${refund.amountMinor}, ${refund.reason},
-          'pending', ${refund.requestKey}, ${refund.byName}, ${at})`,
+        values (${refund.id}, ${tx.businessId}, ${refund.paymentId}, ${refund.kind}, ${refund.amountMinor}, ${refund.reason},
+          'pending', ${refund.requestKey}, ${refund.byName}, ${tx.now})`,
   );
 
-export const updateRefund = (
-  tx: Tx,
-  businessId: string,
-  id: string,
-  state: 'done' | 'refused',
-  at: Date,
-): Promise<number> =>
+export const updateRefund = (tx: Tx, id: string, state: 'done' | 'refused'): Promise<number> =>
   run(
     tx,
-    sql`update refunds set state = ${state}, settled_at = ${at}
-        where business_id = ${businessId} and id = ${id} and state = 'pending'`,
+    sql`update refunds set state = ${state}, settled_at = ${tx.now}
+        where business_id = ${tx.businessId} and id = ${id} and state = 'pending'`,
   );

@@ -22,44 +22,36 @@ export type Request = {
 const REQUEST = `id, offer_id as "offerId", to_name as "toName", to_address as "toAddress", filled, locked, way, words, state,
   by_name as "byName", sent_at as "sentAt", seen_at as "seenAt", ended_at as "endedAt"`;
 
-export const requestById = (db: Db, businessId: string, id: string): Promise<Request | null> =>
+export const requestById = (db: Db, id: string): Promise<Request | null> =>
   maybeOne(db, {
     text: `select ${REQUEST} from requests where business_id = $1 and id = $2`,
-    values: [businessId, id],
+    values: [db.businessId, id],
   });
 
 /** An offer's requests, latest first. */
-export const requestsOf = (db: Db, businessId: string, offerId: string): Promise<Request[]> =>
+export const requestsOf = (db: Db, offerId: string): Promise<Request[]> =>
   many(db, {
     text: `select ${REQUEST} from requests where business_id = $1 and offer_id = $2 order by sent_at desc, id desc limit 200`,
-    values: [businessId, offerId],
+    values: [db.businessId, offerId],
   });
 
 export const insertRequest = (
   tx: Tx,
-  businessId: string,
   request: Pick<Request, 'id' | 'offerId' | 'toName' | 'toAddress' | 'filled' | 'locked' | 'way' | 'words' | 'byName'>,
-  at: Date,
 ): Promise<number> =>
   run(
     tx,
     sql`insert into requests (id, business_id, offer_id, to_name, to_address, filled, locked, way, words, state, by_name, sent_at)
-        values (${request.id}, ${businessId}, ${request.offerId}, ${request.toName}, ${request.toAddress},
-          ${JSON.stringify(request.filled)}, ${request.locked}, ${request.way}, ${request.words}, 'sent', ${request.byName}, ${at})`,
+        values (${request.id}, ${tx.businessId}, ${request.offerId}, ${request.toName}, ${request.toAddress},
+          ${JSON.stringify(request.filled)}, ${request.locked}, ${request.way}, ${request.words}, 'sent', ${request.byName}, ${tx.now})`,
   );
 
 /** Moves a request on; what is paid or withdrawn stays so. */
-export const updateRequest = (
-  tx: Tx,
-  businessId: string,
-  id: string,
-  state: 'seen' | 'paid' | 'withdrawn',
-  at: Date,
-): Promise<number> =>
+export const updateRequest = (tx: Tx, id: string, state: 'seen' | 'paid' | 'withdrawn'): Promise<number> =>
   run(
     tx,
-    sql`update requests set state = ${state}, seen_at = coalesce(seen_at, ${at}),
-          ended_at = case when ${state} = 'seen' then ended_at else ${at} end
-        where business_id = ${businessId} and id = ${id}
+    sql`update requests set state = ${state}, seen_at = coalesce(seen_at, ${tx.now}),
+          ended_at = case when ${state} = 'seen' then ended_at else ${tx.now} end
+        where business_id = ${tx.businessId} and id = ${id}
           and (state = 'sent' or (state = 'seen' and ${state} <> 'seen'))`,
   );

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { Db } from './pool';
+import type { Connection } from './pool';
 
 /** A statement with its values beside the text. */
 export type Statement = { readonly text: string; readonly values: readonly unknown[] };
@@ -25,30 +25,34 @@ function prepared({ text, values }: Statement): { name?: string; text: string; v
 }
 
 /** All rows. */
-export async function many<Row>(db: Db, statement: Statement): Promise<Row[]> {
+export async function many<Row>(db: Connection, statement: Statement): Promise<Row[]> {
   const result = await db.query(prepared(statement));
   return result.rows as Row[];
 }
 
 /** The only row, or null. @throws Error where there are several */
-export async function maybeOne<Row>(db: Db, statement: Statement): Promise<Row | null> {
+export async function maybeOne<Row>(db: Connection, statement: Statement): Promise<Row | null> {
   const rows = await many<Row>(db, statement);
   if (rows.length > 1) throw new Error(`Expected one row at most, got ${rows.length}`);
   return rows[0] ?? null;
 }
 
 /** The only row. @throws Error where there is not exactly one */
-export async function one<Row>(db: Db, statement: Statement): Promise<Row> {
+export async function one<Row>(db: Connection, statement: Statement): Promise<Row> {
   const row = await maybeOne<Row>(db, statement);
   if (row === null) throw new Error('Expected one row, got none');
   return row;
 }
 
 /** Runs a write; tells how many rows it touched. */
-export async function run(db: Db, statement: Statement): Promise<number> {
+export async function run(db: Connection, statement: Statement): Promise<number> {
   const result = await db.query(prepared(statement));
   return result.rowCount ?? 0;
 }
+
+/** Rows of a set as one value: `from jsonb_to_recordset(${records(rows)}::jsonb) as given (id uuid, …)`. Whole sums become texts. */
+export const records = (rows: readonly object[]): string =>
+  JSON.stringify(rows, (_, value: unknown) => (typeof value === 'bigint' ? String(value) : value));
 
 /** A `like` pattern for text that holds these words, in lower case: `%` and `_` that a person typed are no wildcards. */
 export const likePattern = (words: string): string => `%${words.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`;

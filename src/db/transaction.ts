@@ -1,5 +1,4 @@
-import type { PoolClient } from 'pg';
-import { type Db, pool, type Tx } from './pool';
+import { type Connection, type Db, pool, type Tx } from './pool';
 
 const ATTEMPTS = 12;
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
@@ -13,36 +12,47 @@ function isConflict(error: unknown): boolean {
   return error.code === '40001' || error.code === '40P01';
 }
 
-const COMMIT_AND_PASS_ON = 'commit; select pg_advisory_unlock_all()';
-const ROLLBACK_AND_PASS_ON = 'rollback; select pg_advisory_unlock_all()';
+const PASS_ON = '; select pg_advisory_unlock_all()';
 
 const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
-type Manner = { readonly mode: string; readonly inTurn: boolean };
+/** Whose rows a transaction sees, and at which moment of the business's clock it takes place. */
+export type Scope = { readonly businessId: string; readonly now: Date };
+
+/** How a transaction is made. `tells`: every listening screen hears of the business once it commits, where it wrote anything. */
+type Manner = { readonly mode: string; readonly inTurn: boolean; readonly tells: boolean };
+
+const WRITES = new Set(['INSERT', 'UPDATE', 'DELETE']);
 
 async function within<T>(
-  businessId: string | null,
-  { mode, inTurn }: Manner,
-  work: (client: PoolClient) => Promise<T>,
+  { businessId, now }: Scope,
+  { mode, inTurn, tells }: Manner,
+  work: (transaction: Tx) => Promise<T>,
 ): Promise<T> {
-  if (businessId !== null && !UUID.test(businessId)) throw new Error('Not a business id');
+  if (!UUID.test(businessId)) throw new Error('Not a business id');
   const client = await pool().connect();
   let broken: Error | undefined;
+  let wrote = false;
   const onError = (error: Error) => {
     broken = error; // unheard, it would end the process
   };
   client.on('error', onError);
+  const query: Connection['query'] = async (statement, values) => {
+    const result = await client.query(statement, values);
+    if ((result.rowCount ?? 0) > 0 && WRITES.has(result.command)) wrote = true;
+    return result;
+  };
   try {
     // Before the transaction: the snapshot must be younger than the turn.
     if (inTurn) await client.query('select pg_advisory_lock(hashtextextended($1, 0))', [businessId]);
-    // One round trip; the id was checked to be a UUID, so it can stand in the text.
-    const scope = businessId ? `; select set_config('dahlia.business_id', '${businessId}', true)` : '';
-    await client.query(`begin isolation level ${mode}${scope}`);
-    const result = await work(client);
-    await client.query(inTurn ? COMMIT_AND_PASS_ON : 'commit');
+    // One round trip each; the id was checked to be a UUID, so it can stand in the text.
+    await client.query(`begin isolation level ${mode}; select set_config('dahlia.business_id', '${businessId}', true)`);
+    const result = await work({ query, businessId, now, inTransaction: true });
+    const told = tells && wrote ? `select pg_notify('dahlia_changed', '${businessId}'); ` : '';
+    await client.query(`${told}commit${inTurn ? PASS_ON : ''}`);
     return result;
   } catch (error) {
-    await client.query(inTurn ? ROLLBACK_AND_PASS_ON : 'rollback').catch(onError); // must not hide the error that led here
+    await client.query(`rollback${inTurn ? PASS_ON : ''}`).catch(onError); // must not hide the error that led here
     throw error;
   } finally {
     client.off('error', onError);
@@ -55,23 +65,31 @@ async function within<T>(
  *
  * Serializable, so `work` is written as if it were alone; on a conflict it runs again. It must touch nothing but the
  * database: what the world should see (an e-mail) is enqueued as a job.
+ *
+ * @param tells false where no screen shows what is written
  */
-export const inBusiness = <T>(businessId: string, work: (tx: Tx) => Promise<T>): Promise<T> =>
-  writing(businessId, { mode: 'serializable', inTurn: false }, work);
+export const inBusiness = <T>(scope: Scope, work: (tx: Tx) => Promise<T>, tells = true): Promise<T> =>
+  writing(scope, { mode: 'serializable', inTurn: false, tells }, work);
 
 /**
  * The same, one after the other within a business: for what takes a number or changes the day's sums, where all would
  * meet at the same few rows and most would have to run again.
  */
-export const inBusinessInTurn = <T>(businessId: string, work: (tx: Tx) => Promise<T>): Promise<T> =>
-  writing(businessId, { mode: 'serializable', inTurn: true }, work);
+export const inBusinessInTurn = <T>(scope: Scope, work: (tx: Tx) => Promise<T>, tells = true): Promise<T> =>
+  writing(scope, { mode: 'serializable', inTurn: true, tells }, work);
 
-async function writing<T>(businessId: string, manner: Manner, work: (tx: Tx) => Promise<T>): Promise<T> {
+/**
+ * In turn too, for what writes hundreds of rows at once. Not serializable: that follows every page of an index that was read, and two
+ * businesses whose rows share pages would undo each other's sets again and again. What `work` decides on is kept as it is by row locks
+ * (`for update`, `for share`); a row that somebody changed meanwhile makes it run again.
+ */
+export const inBusinessBySets = <T>(scope: Scope, work: (tx: Tx) => Promise<T>, tells = true): Promise<T> =>
+  writing(scope, { mode: 'repeatable read', inTurn: true, tells }, work);
+
+async function writing<T>(scope: Scope, manner: Manner, work: (tx: Tx) => Promise<T>): Promise<T> {
   for (let attempt = 1; ; attempt++) {
     try {
-      return await within(businessId, manner, (client) =>
-        work({ query: client.query.bind(client), inTransaction: true }),
-      );
+      return await within(scope, manner, work);
     } catch (error) {
       if (attempt === ATTEMPTS || !isConflict(error)) throw error;
       await pause(Math.random() * 8 * attempt);
@@ -80,21 +98,8 @@ async function writing<T>(businessId: string, manner: Manner, work: (tx: Tx) => 
 }
 
 /** Reads several things of one business as of one moment. */
-export const readBusiness = <T>(businessId: string, work: (db: Db) => Promise<T>): Promise<T> =>
-  within(businessId, { mode: 'repeatable read read only', inTurn: false }, work);
+export const readBusiness = <T>(scope: Scope, work: (db: Db) => Promise<T>): Promise<T> =>
+  within(scope, { mode: 'repeatable read read only', inTurn: false, tells: false }, work);
 
 /** Outside any business: for the doors (sign-in, links) and for what belongs to none. */
-export const outsideBusiness = <T>(work: (db: Db) => Promise<T>): Promise<T> => work(pool());
-
-/** Runs part of a transaction so that what it wrote is taken back if it throws, and the rest stays. */
-export async function inSavepoint<T>(tx: Tx, work: () => Promise<T>): Promise<T> {
-  await tx.query('savepoint part');
-  try {
-    const result = await work();
-    await tx.query('release savepoint part');
-    return result;
-  } catch (error) {
-    await tx.query('rollback to savepoint part');
-    throw error;
-  }
-}
+export const outsideBusiness = <T>(work: (db: Connection) => Promise<T>): Promise<T> => work(pool());

@@ -4,27 +4,31 @@ import { newCustomer } from '@/core/customer/customer';
 import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { sendBy } from '@/core/invoice/send-with';
-import { batchSheet, checkBatch, sendBatch } from '@/flows/batch';
-import { changeInvoice } from '@/flows/change-invoice';
-import { askQuestion } from '@/flows/consent';
-import { changeCustomer, customerSheet, findCustomers, mergeCustomers } from '@/flows/customers';
-import { discardDraft, saveDraft } from '@/flows/draft';
-import { deskFile, deskInvoicePdf, deskInvoiceXml, deskReceiptPdf } from '@/flows/files';
-import { findInvoices } from '@/flows/find';
-import { answerQuestion, cancelInvoice, creditInvoice, recordReceived, remindNow } from '@/flows/follow-invoice';
-import { invoiceList } from '@/flows/invoice-list';
-import { invoiceSheet } from '@/flows/invoice-sheet';
-import { itemSheet, keepItem, removeItem } from '@/flows/items';
-import { cancelMany } from '@/flows/many-invoices';
-import { onePayment, paymentPage } from '@/flows/payment-list';
-import { planSending } from '@/flows/plan-sending';
-import { proofLetter, proofPdf } from '@/flows/proof';
-import { endRepeat, repaperRepeat, repeatSheet, startRepeat } from '@/flows/repeats';
-import { sendInvoice, sendInvoiceAgain } from '@/flows/send-invoice';
-import { customerStatement, mailStatement } from '@/flows/statement';
-import { storeFile } from '@/flows/store-file';
-import { takePayment } from '@/flows/take-payment';
-import { todayView } from '@/flows/today';
+import { todayView } from '@/flows/day/today';
+import { deskFile, deskInvoicePdf, deskInvoiceXml, deskReceiptPdf } from '@/flows/file/kept-files';
+import { storeFile } from '@/flows/file/store-file';
+import { findInvoices } from '@/flows/house/find';
+import { answerQuestion } from '@/flows/invoice/answer-question';
+import { batchSheet, checkBulk, sendBulk } from '@/flows/invoice/bulk-invoices';
+import { cancelInvoice } from '@/flows/invoice/cancel-invoice';
+import { changeInvoice } from '@/flows/invoice/change-invoice';
+import { askQuestion } from '@/flows/invoice/consent';
+import { creditInvoice } from '@/flows/invoice/credit-invoice';
+import { discardDraft, saveDraft } from '@/flows/invoice/draft';
+import { invoiceList } from '@/flows/invoice/invoice-list';
+import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
+import { cancelMany } from '@/flows/invoice/many-invoices';
+import { proofLetter, proofPdf } from '@/flows/invoice/proof';
+import { endRecurring, recurringSheet, repaperRecurring, startRecurring } from '@/flows/invoice/recurring';
+import { remindNow } from '@/flows/invoice/remind';
+import { sendInvoice, sendInvoiceAgain } from '@/flows/invoice/send-invoice';
+import { setSendingTime } from '@/flows/invoice/timed-sending';
+import { onePayment, paymentPage } from '@/flows/payment/payment-list';
+import { recordReceived } from '@/flows/payment/receive-payment';
+import { takePayment } from '@/flows/payment/take-payment';
+import { changeCustomer, customerSheet, findCustomers, mergeCustomers } from '@/flows/records/customers';
+import { itemSheet, keepItem, removeItem } from '@/flows/records/items';
+import { customerStatement, mailStatement } from '@/flows/records/statement';
 import { asSuperuser } from '../../tests/support/database';
 import {
   cardToken,
@@ -192,8 +196,8 @@ test('nor is anything of theirs found or changed: customers, items, repeats, bat
   const key = crypto.randomUUID();
   const own = await keptDraft(mine);
   const item = await keepItem(theirs.owner, null, ware);
-  const repeat = await startRepeat(theirs.owner, draft, yearly(theirs));
-  const batch = await checkBatch(
+  const repeat = await startRecurring(theirs.owner, draft, yearly(theirs));
+  const batch = await checkBulk(
     theirs.owner,
     draft,
     '',
@@ -221,14 +225,14 @@ test('nor is anything of theirs found or changed: customers, items, repeats, bat
     itemSheet(me, item.id),
     keepItem(me, item.id, { ...ware, name: 'Mine now' }),
     removeItem(me, item.id),
-    repeatSheet(me, repeat),
-    startRepeat(me, draft, yearly(mine)),
-    repaperRepeat(me, repeat, own),
-    endRepeat(me, repeat),
+    recurringSheet(me, repeat),
+    startRecurring(me, draft, yearly(mine)),
+    repaperRecurring(me, repeat, own),
+    endRecurring(me, repeat),
     batchSheet(me, batch),
-    sendBatch(me, batch),
-    checkBatch(me, draft, '', { ...NOTHING, customerIds: [mine.customerId] }, sendBy('mail')),
-    planSending(me, draft, 1, sendBy('mail'), '2040-01-01T09:00'),
+    sendBulk(me, batch),
+    checkBulk(me, draft, '', { ...NOTHING, customerIds: [mine.customerId] }, sendBy('mail')),
+    setSendingTime(me, draft, { revision: 1, how: sendBy('mail'), on: '2040-01-01T09:00' }),
     changeInvoice(me, sent.id, plainPaper(mine), 1, false),
     remindNow(me, sent.id, key),
     recordReceived(me, sent.id, received),
@@ -241,7 +245,7 @@ test('nor is anything of theirs found or changed: customers, items, repeats, bat
   for (const [at, tried] of (await Promise.allSettled(tries)).entries()) {
     expect(tried, `try ${at}`).toMatchObject({ status: 'rejected', reason: { code: 'not-found' } });
   }
-  const stray = await checkBatch(me, own, '', { ...NOTHING, customerIds: [theirs.customerId] }, sendBy('mail'));
+  const stray = await checkBulk(me, own, '', { ...NOTHING, customerIds: [theirs.customerId] }, sendBy('mail'));
   expect((await batchSheet(me, stray)).rows).toMatchObject([{ state: 'refused', customer: null }]);
   expect(await cancelMany(me, [sent.id], 'x', false)).toMatchObject({ done: 0 });
   expect((await invoiceSheet(theirs.owner, sent.id)).invoice.cancelledAt ?? null).toBeNull();

@@ -1,11 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import { Logger, run as runWorker } from 'graphile-worker';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { programContext } from '@/flows/door/program';
 import { asSuperuser } from '../../tests/support/database';
 import { foundHouse, type House, openWorkshop, type Workshop } from '../../tests/support/workshop';
-import { announce, beat, enqueueJob, releaseJobsOfTheDead, secondsSinceBeat } from './jobs';
+import { businessById, insertCounter } from './businesses';
+import { beat, enqueueJobs, releaseJobsOfTheDead, secondsSinceBeat } from './jobs';
 import { listen } from './listen';
 import { pool } from './pool';
+import { run, sql } from './sql';
 import { inBusiness } from './transaction';
 import { queuePool } from './worker-life';
 
@@ -18,8 +21,10 @@ beforeAll(async () => {
 afterAll(() => workshop.close());
 
 const add = (key: string) =>
-  inBusiness(house.business.id, (tx) =>
-    enqueueJob(tx, 'settle-payment', key, { businessId: house.business.id, paymentId: randomUUID() }),
+  inBusiness(programContext(house.business.id), (tx) =>
+    enqueueJobs(tx, [
+      { task: 'settle-payments', key, payload: { businessId: house.business.id, paymentIds: [randomUUID()] } },
+    ]),
   );
 const jobs = () =>
   asSuperuser<{ key: string; locked_by: string | null }>(
@@ -46,7 +51,7 @@ test('a job of a worker that died is taken over; one of a living worker is left 
     pgPool: queue,
     noHandleSignals: true,
     pollInterval: 100,
-    taskList: { 'settle-payment': (_, { job }) => void taken.push(job.key ?? '') },
+    taskList: { 'settle-payments': (_, { job }) => void taken.push(job.key ?? '') },
   });
   for (let tries = 0; tries < 50 && taken.length === 0; tries++)
     await new Promise((resolve) => setTimeout(resolve, 50));
@@ -64,7 +69,7 @@ test('a job that fails is kept with its reason and tried again later', async () 
     pollInterval: 100,
     logger: new Logger(() => () => undefined),
     taskList: {
-      'settle-payment': () => {
+      'settle-payments': () => {
         throw new Error('the processor is away');
       },
     },
@@ -84,8 +89,14 @@ test('a job that fails is kept with its reason and tried again later', async () 
 test('a job is added with the write that causes it, or not at all; the same key twice is one job', async () => {
   const before = (await jobs()).length;
   await expect(
-    inBusiness(house.business.id, async (tx) => {
-      await enqueueJob(tx, 'settle-payment', 'never', { businessId: house.business.id, paymentId: randomUUID() });
+    inBusiness(programContext(house.business.id), async (tx) => {
+      await enqueueJobs(tx, [
+        {
+          task: 'settle-payments',
+          key: 'never',
+          payload: { businessId: house.business.id, paymentIds: [randomUUID()] },
+        },
+      ]);
       throw new Error('no');
     }),
   ).rejects.toThrow('no');
@@ -94,11 +105,15 @@ test('a job is added with the write that causes it, or not at all; the same key 
   expect((await jobs()).length).toBe(before + 1);
 });
 
-test('a change is announced when it is committed', async () => {
+test('a change is announced when it is committed, and where nothing was written nobody hears', async () => {
   const heard: string[] = [];
   const line = listen((businessId) => heard.push(businessId));
   await new Promise((resolve) => setTimeout(resolve, 400));
-  await inBusiness(house.business.id, (tx) => announce(tx, house.business.id));
+  const scope = programContext(house.business.id);
+  await inBusiness(scope, (tx) => businessById(tx));
+  await inBusiness(scope, (tx) => run(tx, sql`delete from invoices where id = ${randomUUID()}`));
+  await inBusiness(scope, (tx) => insertCounter(tx, 'heard', 1n));
+  await inBusiness(scope, (tx) => insertCounter(tx, 'unheard', 1n), false);
   for (let tries = 0; tries < 40 && heard.length === 0; tries++)
     await new Promise((resolve) => setTimeout(resolve, 50));
   await line.stop();

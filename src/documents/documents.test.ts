@@ -5,12 +5,12 @@ import { join } from 'node:path';
 import { simpleParser } from 'mailparser';
 import { describe, expect, test } from 'vitest';
 import { calendarDate } from '@/core/dates/calendar-date';
-import { type PrintedInvoice, type PrintedLine, wholePrinted } from '@/core/invoice/printed';
-import { printedReceipt } from '@/core/payment/receipt';
+import { completePrinted, type PrintedInvoice, type PrintedLine } from '@/core/invoice/printed';
+import { printedReceipt } from '@/core/receipt/receipt';
 import { wordsOf } from '@/core/words/words';
 import { invoiceLetter, paymentNotice, receiptLetter } from './mail/letters';
 import { invoicePdf, receiptPdf } from './pdf/draw';
-import { invoicePages } from './pdf/layout';
+import { invoicePages } from './pdf/invoice-pages';
 
 const line = (what: string): PrintedLine => ({
   what,
@@ -24,7 +24,7 @@ const line = (what: string): PrintedLine => ({
   taxes: ['Sales tax'],
 });
 const invoice = (change: Partial<PrintedInvoice> = {}): PrintedInvoice =>
-  wholePrinted({
+  completePrinted({
     number: '1187',
     currency: 'USD',
     locale: 'en-US',

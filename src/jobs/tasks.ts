@@ -1,35 +1,36 @@
 import type { TaskList } from 'graphile-worker';
 import type { Tasks } from '@/db/jobs';
-import { runBatch } from '@/flows/batch';
-import { checkBooks } from '@/flows/check-books';
-import { handOverMessage } from '@/flows/hand-over-message';
-import { everyMinute } from '@/flows/minute';
-import { chargeDueJob } from '@/flows/plans/charge-plans';
-import { settleRefund } from '@/flows/refund-payment';
-import { settlePayment } from '@/flows/settle-payment';
-import { errorTrace, log } from '@/outside/log';
+import { doDueWork, everyMinute } from '@/flows/day/due-work';
+import { checkBooks } from '@/flows/house/check-books';
+import { runBulk } from '@/flows/invoice/bulk-invoices';
+import { settleRefund } from '@/flows/payment/refund-payment';
+import { settlePayments } from '@/flows/payment/settle-payment';
+import { handOverMessage } from '@/flows/post/hand-over-message';
+import { log } from '@/outside/log';
 
-/** Task name → flow. Every task can run twice. */
+/** Task name → operation. Every task can run twice. */
 export const tasks: TaskList = {
   'hand-over-message': (payload) => {
     const { businessId, messageId } = payload as Tasks['hand-over-message'];
     return handOverMessage(businessId, messageId);
   },
-  'settle-payment': (payload) => {
-    const { businessId, paymentId } = payload as Tasks['settle-payment'];
-    return settlePayment(businessId, paymentId);
+  'settle-payments': (payload) => {
+    const { businessId, paymentIds } = payload as Tasks['settle-payments'];
+    return settlePayments(businessId, paymentIds);
   },
   'settle-refund': async (payload) => {
     const { businessId, refundId } = payload as Tasks['settle-refund'];
     await settleRefund(businessId, refundId);
   },
-  'charge-due': (payload) => chargeDueJob((payload as Tasks['charge-due']).businessId),
+  'due-work': (payload) => {
+    const { businessId, concern } = payload as Tasks['due-work'];
+    return doDueWork(businessId, concern);
+  },
   'run-batch': (payload) => {
     const { businessId, batchId } = payload as Tasks['run-batch'];
-    return runBatch(businessId, batchId);
+    return runBulk(businessId, batchId);
   },
-  minute: () =>
-    everyMinute((businessId, error) => log.error({ businessId, ...errorTrace(error) }, 'the minute’s work failed')),
+  minute: () => everyMinute(),
   'check-books': async () => {
     for (const trouble of await checkBooks()) log.error({ ...trouble, off: String(trouble.off) }, 'the books disagree');
   },

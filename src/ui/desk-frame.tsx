@@ -3,7 +3,7 @@ import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useMemo, useState } from 'react';
 import { Band, PLACES } from './band';
-import { type Deed, Finder } from './finder';
+import { type Action, Finder } from './finder';
 import { useKeys } from './keys';
 import { Live } from './live';
 import { useMakeAndOpen } from './make-and-open';
@@ -38,7 +38,7 @@ export function DeskFrame({
   const [covered, setCovered] = useState(setting.covered);
   const { busy: starting, compose } = useMakeAndOpen();
 
-  const deeds = useMemo(() => {
+  const actions = useMemo(() => {
     const cover = () => {
       const next = document.documentElement.dataset.covered !== 'yes';
       document.documentElement.dataset.covered = next ? 'yes' : 'no';
@@ -62,32 +62,32 @@ export function DeskFrame({
 
   const keys = useMemo(
     () => ({
-      n: deeds.ask,
-      c: deeds.cover,
+      n: actions.ask,
+      c: actions.cover,
       '/': () => setFinding(true),
       'mod+k': () => setFinding(true),
       ...Object.fromEntries(PLACES.map((place) => [`g ${place.key}`, () => router.push(place.href)])),
     }),
-    [deeds, router],
+    [actions, router],
   );
   useKeys(keys);
 
-  const list: readonly Deed[] = useMemo(
+  const list: readonly Action[] = useMemo(
     () => [
-      ...(mayAsk ? [{ words: 'Start an invoice', key: 'n', do: deeds.ask }] : []),
+      ...(mayAsk ? [{ words: 'Start an invoice', key: 'n', do: actions.ask }] : []),
       ...PLACES.map((place) => ({
         words: `Go to ${place.name}`,
         key: `g ${place.key}`,
         do: () => router.push(place.href),
       })),
-      { words: covered ? 'Uncover names and sums' : 'Cover names and sums', key: 'c', do: deeds.cover },
+      { words: covered ? 'Uncover names and sums' : 'Cover names and sums', key: 'c', do: actions.cover },
       { words: 'Go to the items', do: () => router.push('/records/items') },
       { words: 'Go to the tax rules', do: () => router.push('/records/taxes') },
       { words: 'Go to the business’s profile', do: () => router.push('/settings/profile') },
-      { words: night ? 'Day setting' : 'Night setting', do: deeds.turnNight },
-      { words: 'Sign out', do: deeds.signOut },
+      { words: night ? 'Day setting' : 'Night setting', do: actions.turnNight },
+      { words: 'Sign out', do: actions.signOut },
     ],
-    [deeds, router, covered, night, mayAsk],
+    [actions, router, covered, night, mayAsk],
   );
 
   return (
@@ -102,16 +102,16 @@ export function DeskFrame({
         covered={covered}
         mayAsk={mayAsk && !starting}
         onFind={() => setFinding(true)}
-        onAsk={deeds.ask}
-        onCover={deeds.cover}
-        onNight={deeds.turnNight}
+        onAsk={actions.ask}
+        onCover={actions.cover}
+        onNight={actions.turnNight}
         onProfile={() => router.push('/settings/profile')}
-        onSignOut={deeds.signOut}
+        onSignOut={actions.signOut}
       />
       <main id="main" className="pb-16 sm:pb-0">
         {children}
       </main>
-      <Finder open={finding} onOpenChange={setFinding} deeds={list} onOpen={(path) => router.push(path as Route)} />
+      <Finder open={finding} onOpenChange={setFinding} actions={list} onOpen={(path) => router.push(path as Route)} />
       <Live since={since} />
       <Toasts />
     </>

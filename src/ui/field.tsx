@@ -23,7 +23,7 @@ type Around = { label: string; error?: string | undefined; hint?: string | undef
 type Tied = { id: string; 'aria-invalid'?: true | undefined; 'aria-describedby'?: string | undefined };
 
 /** The label above a control, and its error or else its hint below. */
-function Labelled({
+export function Labelled({
   label,
   error,
   hint,

@@ -5,29 +5,29 @@ import { useEffect, useState } from 'react';
 import { send } from './send';
 
 /** Something that can be done from anywhere. */
-export type Deed = { readonly words: string; readonly key?: string; readonly do: () => void };
+export type Action = { readonly words: string; readonly key?: string; readonly do: () => void };
 
 type Found = { id: string; number: string | null; customer: string | null; stage: string };
 
 const PAUSE_MS = 120;
 
-/** "Find or do": invoices by number or name, and every deed, in one field. */
+/** "Find or do": invoices by number or name, and every action, in one field. */
 export function Finder({
   open,
   onOpenChange,
-  deeds,
+  actions,
   onOpen,
 }: {
   open: boolean;
   onOpenChange: (open: boolean) => void;
-  deeds: readonly Deed[];
+  actions: readonly Action[];
   onOpen: (path: string) => void;
 }) {
   const [words, setWords] = useState('');
   const [found, setFound] = useState<readonly Found[]>([]);
   const [marked, setMarked] = useState('');
   useEffect(() => {
-    const first = deeds.find((deed) => deed.words.toLowerCase().includes(words.trim().toLowerCase()));
+    const first = actions.find((action) => action.words.toLowerCase().includes(words.trim().toLowerCase()));
     setMarked(first?.words ?? '');
     if (words.trim().length < 2) return setFound([]);
     const asked = new AbortController();
@@ -43,13 +43,13 @@ export function Finder({
       clearTimeout(timer);
       asked.abort();
     };
-  }, [words, deeds]);
+  }, [words, actions]);
   const go = (work: () => void) => {
     onOpenChange(false);
     setWords('');
     work();
   };
-  const fitting = deeds.filter((deed) => deed.words.toLowerCase().includes(words.trim().toLowerCase()));
+  const fitting = actions.filter((action) => action.words.toLowerCase().includes(words.trim().toLowerCase()));
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
@@ -81,10 +81,15 @@ export function Finder({
                   <span className="ml-auto text-soft">{invoice.number ? `Invoice ${invoice.number}` : 'Draft'}</span>
                 </Command.Item>
               ))}
-              {fitting.map((deed) => (
-                <Command.Item key={deed.words} value={deed.words} className="menu-item" onSelect={() => go(deed.do)}>
-                  {deed.words}
-                  {deed.key ? <kbd className="key ml-auto">{deed.key}</kbd> : null}
+              {fitting.map((action) => (
+                <Command.Item
+                  key={action.words}
+                  value={action.words}
+                  className="menu-item"
+                  onSelect={() => go(action.do)}
+                >
+                  {action.words}
+                  {action.key ? <kbd className="key ml-auto">{action.key}</kbd> : null}
                 </Command.Item>
               ))}
             </Command.List>

@@ -10,29 +10,29 @@ const isTyping = (target: EventTarget | null): boolean =>
 /**
  * Single keys and pairs (`g t`) that act from anywhere, except while somebody types or a dialog is open.
  *
- * @param deeds by key or pair; `mod+k` acts while typing too
+ * @param actions by key or pair; `mod+k` acts while typing too
  */
-export function useKeys(deeds: Readonly<Record<string, () => void>>): void {
+export function useKeys(actions: Readonly<Record<string, () => void>>): void {
   useEffect(() => {
     let first = '';
     let firstAt = 0;
     const onKey = (event: KeyboardEvent) => {
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k' && deeds['mod+k']) {
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k' && actions['mod+k']) {
         event.preventDefault();
-        deeds['mod+k']();
+        actions['mod+k']();
         return;
       }
       if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
       if (document.querySelector('[role="dialog"], [role="menu"]')) return;
       const pair = Date.now() - firstAt < SECOND_KEY_MS ? `${first} ${event.key}` : '';
-      const deed = deeds[pair] ?? deeds[event.key];
+      const action = actions[pair] ?? actions[event.key];
       first = event.key;
       firstAt = Date.now();
-      if (!deed) return;
+      if (!action) return;
       event.preventDefault();
-      deed();
+      action();
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [deeds]);
+  }, [actions]);
 }

@@ -5,8 +5,8 @@ import { type Answer, send, troubleOf } from './send';
 import { say, sayTrouble } from './toasts';
 
 /**
- * One press, one deed: it is sent, what was done is said, and the screen is read anew; what went wrong is the caller's
- * to show, or `pressed`'s, which says it in a toast. `keyed` adds a request's key, made once and kept until the deed succeeded, so that it cannot happen twice.
+ * One press, one action: it is sent, what was done is said, and the screen is read anew; what went wrong is the caller's
+ * to show, or `pressed`'s, which says it in a toast. `keyed` adds a request's key, made once and kept until the action succeeded, so that it cannot happen twice.
  */
 export function usePress({ keyed = false } = {}) {
   const router = useRouter();

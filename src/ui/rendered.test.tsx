@@ -2,7 +2,7 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, test } from 'vitest';
 import { calendarDate } from '@/core/dates/calendar-date';
-import { wholePrinted } from '@/core/invoice/printed';
+import { completePrinted } from '@/core/invoice/printed';
 import { tally } from '@/core/tally/tally';
 import { working } from '@/core/tally/working';
 import { Amount, Figure } from './amount';
@@ -18,7 +18,7 @@ const text = (html: string) =>
     .replace(/[\u202f\u00a0]/g, ' ')
     .replace(/\s+/g, ' ')
     .trim();
-const invoice = wholePrinted({
+const invoice = completePrinted({
   number: '1187',
   currency: 'EUR',
   locale: 'de-DE',

@@ -1,6 +1,6 @@
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
-import { happeningWords, type TimelineLine } from '@/core/invoice/timeline';
+import { eventWords, type TimelineLine } from '@/core/timeline/timeline';
 
 /** Long addresses may break before their sign, and not in the middle of a word. */
 const breakable = (text: string) =>
@@ -37,10 +37,10 @@ export function Timeline({
             <dd className="border-b border-rule py-2 text-dusk">Falls due</dd>
           </>
         ) : null}
-        {lines.map(({ at, byName, happening }, index) => {
+        {lines.map(({ at, byName, event }, index) => {
           const on = dateInZone(at, zone);
-          const { lead, rest, note } = happeningWords(happening, byName, currency, locale);
-          const bad = happening.kind === 'refused' || happening.kind === 'mail-failed';
+          const { lead, rest, note } = eventWords(event, byName, { currency, locale, zone });
+          const bad = event.kind === 'refused' || event.kind === 'mail-failed';
           return (
             <div key={index} className="contents">
               <dt className={`border-b border-rule py-2 ${on === today ? 'font-semibold text-plum' : 'text-soft'}`}>

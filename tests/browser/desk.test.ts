@@ -4,8 +4,8 @@ import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
 import { NO_ADDRESS } from '@/core/place/address';
-import { addCustomer } from '@/flows/customers';
-import { passwordHash, signIn } from '@/flows/sign-in';
+import { passwordHash, signIn } from '@/flows/house/sign-in';
+import { addCustomer } from '@/flows/records/customers';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
 import {

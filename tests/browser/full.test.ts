@@ -3,14 +3,15 @@ import type { Browser, Page } from 'puppeteer-core';
 import sharp from 'sharp';
 import { afterAll, afterEach, beforeAll, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
-import { USUAL_WAYS } from '@/core/invoice/paper';
+import { USUAL_WAYS } from '@/core/paper/paper';
 import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
-import { askQuestion } from '@/flows/consent';
-import { addCustomer } from '@/flows/customers';
-import { keepTerms } from '@/flows/profile';
-import { passwordHash } from '@/flows/sign-in';
-import { storeFile } from '@/flows/store-file';
+import { programContext } from '@/flows/door/program';
+import { storeFile } from '@/flows/file/store-file';
+import { passwordHash } from '@/flows/house/sign-in';
+import { askQuestion } from '@/flows/invoice/consent';
+import { addCustomer } from '@/flows/records/customers';
+import { keepTerms } from '@/flows/records/profile';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
 import {
@@ -171,16 +172,8 @@ test('kept as a template it begins another; sent on a day to come it goes out by
   await press(page, 'Trial copy to me', 'button');
   await untilShown(page, 'A trial copy is on its way');
   await page.click('[role=dialog] input[type=checkbox]');
-  const tomorrow = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10);
-  await page.$eval(
-    'input[type=datetime-local]',
-    (input, value) => {
-      const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set;
-      set?.call(input, value);
-      input.dispatchEvent(new Event('input', { bubbles: true }));
-    },
-    `${tomorrow}T13:00`,
-  );
+  const [year, month, day] = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10).split('-');
+  await page.type('input[aria-label="Day of sending"]', `${month}/${day}/${year}`);
   await press(page, 'Send on that day', 'button');
   await untilShown(page, 'It goes out by itself on');
   const id = new URL(page.url()).pathname.split('/').at(-1);
@@ -306,13 +299,13 @@ test('the list is searched and narrowed; several are dealt with together; a list
 
 test('an invoice comes again by a schedule whose dates are seen first; one goes to a whole group and to those ticked in the list', async () => {
   const { id } = await sentInvoice(house);
-  await go(`/ask/repeats/new?from=${id}`);
+  await go(`/ask/recurring/new?from=${id}`);
   await page.select('select:has(option[value="previous"])', 'next');
   await type(page, 'Every', '2');
   await untilTrue(page, () => document.querySelectorAll('ol[aria-label="Coming dates"] li').length === 12);
   await expectAccessible(page, 'repeat form');
   await press(page, 'Let it come again', 'button');
-  await untilTrue(page, () => /\/ask\/repeats\/[0-9a-f-]{36}$/.test(location.pathname));
+  await untilTrue(page, () => /\/ask\/recurring\/[0-9a-f-]{36}$/.test(location.pathname));
   await press(page, 'Leave this one out', 'button');
   await untilShown(page, 'The next one is left out');
   await press(page, 'Pause', 'button');
@@ -320,7 +313,7 @@ test('an invoice comes again by a schedule whose dates are seen first; one goes 
 
   await addCustomer(house.owner, newCustomer('Mute Singer', { groups: ['Choir'] }));
   await addCustomer(house.owner, newCustomer('First Singer', { groups: ['Choir'], email: 'first@choir.example' }));
-  await go(`/ask/batch/new?from=${id}`);
+  await go(`/ask/bulk/new?from=${id}`);
   await page.select('select:has(option[value="Choir"])', 'Choir');
   await type(page, 'Name, address, phone or group', 'okonjo');
   await untilTrue(page, () => document.querySelectorAll('input[type=checkbox]').length === 1);
@@ -404,6 +397,6 @@ test('an invoice made elsewhere is brought in; what is no invoice is refused in 
 });
 
 test('after all of it the books agree, and no page threw an error', async () => {
-  expect(await readBusiness(house.business.id, (db) => ledgerTroubles(db, house.business.id))).toEqual([]);
+  expect(await readBusiness(programContext(house.business.id), (db) => ledgerTroubles(db))).toEqual([]);
   expect(errors).toEqual([]);
 });

@@ -3,7 +3,8 @@ import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, afterEach, beforeAll, expect, test } from 'vitest';
 import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
-import { passwordHash } from '@/flows/sign-in';
+import { programContext } from '@/flows/door/program';
+import { passwordHash } from '@/flows/house/sign-in';
 import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
@@ -283,9 +284,13 @@ test('sending what is not ready names the place and goes there', async () => {
 test('without a connection nothing typed is lost', async () => {
   const { page } = desk;
   await page.setOfflineMode(true);
-  await type(page, 'Line 1: what for', 'Typed in a tunnel');
-  await untilShown(page, 'kept on this computer only');
-  await page.setOfflineMode(false);
+  try {
+    await type(page, 'Line 1: what for', 'Typed in a tunnel');
+    await untilShown(page, 'kept on this computer only');
+  } finally {
+    // Whatever happened: the next test begins with a connection.
+    await page.setOfflineMode(false);
+  }
   // A reload before the next try: what this computer kept is taken up again.
   await visitAgain(page);
   await untilTrue(
@@ -515,7 +520,7 @@ test('no card number stands anywhere of ours: tables, jobs, logs', async () => {
 });
 
 test('after all of it the books balance and agree with the processor’s', async () => {
-  expect(await readBusiness(house.business.id, (db) => ledgerTroubles(db, house.business.id))).toEqual([]);
+  expect(await readBusiness(programContext(house.business.id), (db) => ledgerTroubles(db))).toEqual([]);
   const ours = await asSuperuser<{ key: string; amount: string }>(
     stack.admin,
     `select business_id || '.' || id as key, amount_minor::text as amount from payments where state = 'paid' order by 1`,

@@ -8,8 +8,9 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { newOfferItem, type Offer, PLACEMENTS, type Placement } from '@/core/offer/offer';
 import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
-import { publishHostedPage } from '@/flows/hosted-page';
-import { beginOffer, keepOffer, offerSheet, placeOffer } from '@/flows/offers';
+import { publishHostedPage } from '@/flows/checkout/hosted-page';
+import { programContext } from '@/flows/door/program';
+import { beginOffer, keepOffer, offerSheet, placeOffer } from '@/flows/offer/offers';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
 import { fillCard, follow, openPage, press, type, until, untilShown, visit } from '../support/person';
@@ -178,5 +179,5 @@ test('the file stands at the order that asked for it, and the books agree', asyn
     `select files.name from orders join files on orders.choice::text like '%' || files.id::text || '%' where payer_email = 'items-button@reed.example'`,
   );
   expect(rows.map(({ name }) => name)).toEqual(['scroll of a bow.pdf']);
-  expect(await readBusiness(house.business.id, (db) => ledgerTroubles(db, house.business.id))).toEqual([]);
+  expect(await readBusiness(programContext(house.business.id), (db) => ledgerTroubles(db))).toEqual([]);
 });

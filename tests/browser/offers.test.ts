@@ -5,7 +5,8 @@ import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
-import { passwordHash, signIn } from '@/flows/sign-in';
+import { programContext } from '@/flows/door/program';
+import { passwordHash, signIn } from '@/flows/house/sign-in';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
 import {
@@ -323,6 +324,6 @@ test('what is closed says so, and what was used cannot be deleted', async () => 
 });
 
 test('the books agree, and no page threw an error', async () => {
-  expect(await readBusiness(house.business.id, (db) => ledgerTroubles(db, house.business.id))).toEqual([]);
+  expect(await readBusiness(programContext(house.business.id), (db) => ledgerTroubles(db))).toEqual([]);
   expect(errors).toEqual([]);
 });

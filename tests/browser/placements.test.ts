@@ -5,8 +5,9 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { newOfferItem } from '@/core/offer/offer';
 import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
-import { beginOffer, keepOffer, offerSheet, placeOffer } from '@/flows/offers';
-import { passwordHash, signIn } from '@/flows/sign-in';
+import { programContext } from '@/flows/door/program';
+import { passwordHash, signIn } from '@/flows/house/sign-in';
+import { beginOffer, keepOffer, offerSheet, placeOffer } from '@/flows/offer/offers';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
 import {
@@ -201,6 +202,6 @@ test('a hosted page is built from blocks, published, seen, and paid from', async
 });
 
 test('the books agree, and no page threw an error', async () => {
-  expect(await readBusiness(house.business.id, (db) => ledgerTroubles(db, house.business.id))).toEqual([]);
+  expect(await readBusiness(programContext(house.business.id), (db) => ledgerTroubles(db))).toEqual([]);
   expect(errors).toEqual([]);
 });

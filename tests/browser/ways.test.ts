@@ -7,9 +7,9 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { fromBuffer } from 'yauzl';
 import { newCustomer } from '@/core/customer/customer';
-import { addCustomer } from '@/flows/customers';
-import { invoiceSheet } from '@/flows/invoice-sheet';
-import { passwordHash, signIn } from '@/flows/sign-in';
+import { passwordHash, signIn } from '@/flows/house/sign-in';
+import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
+import { addCustomer } from '@/flows/records/customers';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
 import {
@@ -271,10 +271,10 @@ test('tax rules come and go as CSV; an item has a picture; nights are quiet; an 
 
 test('the next of a repeat is made to say what a draft says', async () => {
   const { id } = await sentInvoice(house);
-  await go(`/ask/repeats/new?from=${id}`);
+  await go(`/ask/recurring/new?from=${id}`);
   await type(page, 'Name', 'Upkeep');
   await press(page, 'Let it come again', 'button');
-  await untilTrue(page, () => /\/ask\/repeats\/[0-9a-f-]{36}$/.test(location.pathname));
+  await untilTrue(page, () => /\/ask\/recurring\/[0-9a-f-]{36}$/.test(location.pathname));
   const draft = await keptDraft(house, plainPaper(house, { note: 'Dearer from spring' }));
   await go(`/ask/compose/${draft}`);
   await choose(page, 'More to do with this draft', 'Let “Upkeep” say this from the next on');

@@ -4,8 +4,9 @@ import { newCustomer } from '@/core/customer/customer';
 import { sendBy } from '@/core/invoice/send-with';
 import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
-import { checkBatch, sendBatch } from '@/flows/batch';
-import { addCustomer } from '@/flows/customers';
+import { programContext } from '@/flows/door/program';
+import { checkBulk, sendBulk } from '@/flows/invoice/bulk-invoices';
+import { addCustomer } from '@/flows/records/customers';
 import type { ProgramName } from '../../bin/stack/programs';
 import { asSuperuser } from '../support/database';
 import { seeded } from '../support/seeded';
@@ -44,9 +45,9 @@ afterAll(() => stack?.close());
 
 const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
-type Standing = { state: string };
+type AttemptStatus = { state: string };
 /** Asks as a page does; null where nobody answers, as a page would go on asking. */
-async function ask(path: string, body?: object): Promise<{ ok: boolean; value?: Standing; code?: string } | null> {
+async function ask(path: string, body?: object): Promise<{ ok: boolean; value?: AttemptStatus; code?: string } | null> {
   try {
     const answer = await fetch(`${stack.web}${path}`, {
       method: body ? 'POST' : 'GET',
@@ -54,7 +55,7 @@ async function ask(path: string, body?: object): Promise<{ ok: boolean; value?: 
       ...(body ? { body: JSON.stringify(body) } : {}),
       signal: AbortSignal.timeout(8000),
     });
-    return (await answer.json()) as { ok: boolean; value?: Standing; code?: string };
+    return (await answer.json()) as { ok: boolean; value?: AttemptStatus; code?: string };
   } catch {
     return null;
   }
@@ -75,7 +76,7 @@ async function payStubbornly(link: string, cards: readonly string[]): Promise<vo
       if (answer?.code === 'already-paid' || answer?.value?.state === 'paid') return;
       if (answer && (answer.value?.state === 'refused' || answer.value?.state === 'none')) break;
       await pause(150);
-      answer = await ask(`/api/pay/${link}/standing?attempt=${attemptKey}`);
+      answer = await ask(`/api/pay/${link}/status?attempt=${attemptKey}`);
     }
   }
   throw new Error(`Never paid: ${link}`);
@@ -118,7 +119,7 @@ test('fifty invoices are each paid once, whatever is killed', async () => {
     `select business_id || '.' || id as key, amount_minor::int as amount from payments where state = 'paid' order by 1`,
   );
   expect(ours.length).toBe(INVOICES);
-  expect(await readBusiness(house.business.id, (db) => ledgerTroubles(db, house.business.id))).toEqual([]);
+  expect(await readBusiness(programContext(house.business.id), (db) => ledgerTroubles(db))).toEqual([]);
   expect(await asSuperuser(stack.admin, `select number from invoices where due_minor <> 0`)).toEqual([]);
 
   // The processor's own book says the same.
@@ -156,14 +157,14 @@ test('a batch and its reminders are sent once each, whatever becomes of the work
     businessId,
   ]);
   await asSuperuser(stack.admin, `update businesses set quiet_from = '00:00', quiet_to = '00:00'`);
-  const batch = await checkBatch(
+  const batch = await checkBulk(
     own.owner,
     await keptDraft(own),
     '',
     { customerIds: [], group, rows: [] },
     sendBy('mail'),
   );
-  await sendBatch(own.owner, batch);
+  await sendBulk(own.owner, batch);
   const minute = () => asSuperuser(stack.admin, `select graphile_worker.add_job('minute')`);
   const random = seeded(SEED + 1);
   for (let kill = 0; kill < 4; kill++) {
@@ -191,7 +192,7 @@ test('a batch and its reminders are sent once each, whatever becomes of the work
     )
   ).map(({ number }) => Number(number));
   expect(numbers.sort((a, b) => a - b)).toEqual(Array.from({ length: BATCH + REMINDED }, (_, at) => at + 1));
-  expect(await readBusiness(businessId, (db) => ledgerTroubles(db, businessId))).toEqual([]);
+  expect(await readBusiness(programContext(businessId), (db) => ledgerTroubles(db))).toEqual([]);
   const [reminders] = await asSuperuser<{ all: number; invoices: number }>(
     stack.admin,
     `select count(*)::int as all, count(distinct invoice_id)::int as invoices from messages where kind = 'reminder'`,

@@ -2,9 +2,9 @@
 import { randomUUID } from 'node:crypto';
 import type { Choice } from '@/core/offer/choice';
 import type { Offer, Placement } from '@/core/offer/offer';
-import { checkoutPage, checkoutQuote } from '@/flows/checkout-page';
-import { beginOffer, keepOffer, offerSheet, placeOffer } from '@/flows/offers';
-import { takeOrder } from '@/flows/take-order';
+import { checkoutPage, checkoutQuote } from '@/flows/checkout/checkout-page';
+import { takeOrder } from '@/flows/checkout/take-order';
+import { beginOffer, keepOffer, offerSheet, placeOffer } from '@/flows/offer/offers';
 import { asSuperuser } from './database';
 import { cardToken, type House, type Workshop, workDone } from './workshop';
 

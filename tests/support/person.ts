@@ -6,7 +6,8 @@ import type { Browser, ElementHandle, Frame, KeyInput, Page } from 'puppeteer-co
 import { expect } from 'vitest';
 import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
 
-const PATIENCE = 30_000;
+/** Long enough for a machine three times slower: a test that goes well never waits so long. */
+const PATIENCE = 60_000;
 
 /**
  * Waits for something by a selector, and until it listens: what a page of ours shows first was drawn on the server, and a
@@ -214,7 +215,7 @@ export async function give(page: Page, folder: string, name: string, content: st
 
 /** Looks for something outside the page, such as a mail, until it is there. */
 export async function until(what: string, holds: () => Promise<boolean>): Promise<void> {
-  for (let tries = 0; tries < 150; tries++) {
+  for (let tries = 0; tries < 10 * (PATIENCE / 1000); tries++) {
     if (await holds()) return;
     await new Promise((resolve) => setTimeout(resolve, 100));
   }

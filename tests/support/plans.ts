@@ -2,12 +2,13 @@
 import { randomUUID } from 'node:crypto';
 import { newCustomer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
-import { newLine, wholePaper } from '@/core/invoice/paper';
+import { completePaper, newLine } from '@/core/paper/paper';
 import { NO_ADDRESS } from '@/core/place/address';
 import type { PlanTerms } from '@/core/plan/plan';
-import { addCustomer } from '@/flows/customers';
-import { keepCard } from '@/flows/plans/cards-on-file';
-import { keepPlan, startAtDesk } from '@/flows/plans/plans';
+import { programContext } from '@/flows/door/program';
+import { keepCard } from '@/flows/plan/cards-on-file';
+import { keepPlan, startAtDesk } from '@/flows/plan/plans';
+import { addCustomer } from '@/flows/records/customers';
 import { cardToken, type House } from './workshop';
 
 /** Sets the stand-ins' clock to an instant. */
@@ -34,7 +35,7 @@ export function planTerms(
   return {
     kind: 'membership',
     name: 'Care club',
-    paper: wholePaper({ customerId: house.customerId, lines: [line] }),
+    paper: completePaper({ customerId: house.customerId, lines: [line] }),
     schedule: { unit: 'month', every: 1, start: start as CalendarDate, ends: 'never', ...schedule },
     firstNow: false,
     setUp: '',
@@ -64,7 +65,13 @@ export async function runningPlan(
   const cards: string[] = [];
   for (const card of cardNames)
     cards.push(
-      (await keepCard(house.business.id, customer.id, await cardToken(standIns, card), randomUUID(), name)).id,
+      (
+        await keepCard(programContext(house.business.id), customer.id, {
+          token: await cardToken(standIns, card),
+          key: randomUUID(),
+          byName: name,
+        })
+      ).id,
     );
   const given = { how: 'telephone', givenBy: name, fileId: null } as const;
   await startAtDesk(

@@ -7,7 +7,7 @@ import { type Challenge, solveChallenge } from 'altcha-lib';
 import { deriveKey } from 'altcha-lib/algorithms/pbkdf2';
 import { NEW_PROFILE } from '@/core/business/business';
 import { newCustomer } from '@/core/customer/customer';
-import { type Paper, wholePaper } from '@/core/invoice/paper';
+import { completePaper, type Paper } from '@/core/paper/paper';
 import { NO_ADDRESS } from '@/core/place/address';
 import { type Business, insertBusiness, insertCounter } from '@/db/businesses';
 import { insertCustomer } from '@/db/customers';
@@ -16,9 +16,10 @@ import { type Actor, insertPerson, type Role } from '@/db/people';
 import { closePool } from '@/db/pool';
 import { insertTax } from '@/db/taxes';
 import { inBusiness, readBusiness } from '@/db/transaction';
-import { checkoutWork, type Work } from '@/flows/card-testing';
-import { saveDraft, startInvoice } from '@/flows/draft';
-import { sendInvoice } from '@/flows/send-invoice';
+import { programContext } from '@/flows/door/program';
+import { saveDraft, startInvoice } from '@/flows/invoice/draft';
+import { sendInvoice } from '@/flows/invoice/send-invoice';
+import { checkoutWork, type Work } from '@/flows/payment/card-testing';
 import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
 import { startStandIns } from '../../standins/server';
 import { ownDatabase } from './database';
@@ -112,7 +113,6 @@ export type House = {
 /** A business with three people, a customer and a tax of 10 percent. */
 export async function foundHouse(name = 'Sallow Joinery', passwordHash = 'none', ownerEmail?: string): Promise<House> {
   const business: Business = { ...PROFILE, id: randomUUID(), name };
-  const now = new Date();
   const customerId = randomUUID();
   const taxId = randomUUID();
   const person = (role: Role): Actor => ({
@@ -122,20 +122,22 @@ export async function foundHouse(name = 'Sallow Joinery', passwordHash = 'none',
     role,
   });
   const people = { owner: person('owner'), clerk: person('clerk'), reader: person('reader') };
-  await inBusiness(business.id, async (tx) => {
-    await insertBusiness(tx, business, now);
+  await inBusiness(programContext(business.id), async (tx) => {
+    await insertBusiness(tx, business);
     for (const one of Object.values(people)) {
       const own = `${one.role}-${business.id.slice(0, 8)}@sallow.example`;
       const email = one.role === 'owner' ? (ownerEmail ?? own) : own;
-      await insertPerson(
-        tx,
-        { id: one.personId, businessId: business.id, name: one.name, email, role: one.role, passwordHash },
-        now,
-      );
+      await insertPerson(tx, {
+        id: one.personId,
+        businessId: business.id,
+        name: one.name,
+        email,
+        role: one.role,
+        passwordHash,
+      });
     }
     await insertTax(
       tx,
-      business.id,
       {
         id: taxId,
         name: 'Sales tax',
@@ -147,18 +149,18 @@ export async function foundHouse(name = 'Sallow Joinery', passwordHash = 'none',
       },
       0,
     );
-    await insertCounter(tx, business.id, 'invoice', 1n);
-    await insertCounter(tx, business.id, 'receipt', 1n);
+    await insertCounter(tx, 'invoice', 1n);
+    await insertCounter(tx, 'receipt', 1n);
     const billing = { ...NO_ADDRESS, lines: ['9 Weir Street'], country: 'US' };
     const customer = newCustomer('Perpetua Vane', { email: 'perpetua@vane.example', billing });
-    await insertCustomer(tx, business.id, { id: customerId, ...customer }, now);
+    await insertCustomer(tx, { id: customerId, ...customer });
   });
   return { business, ...people, customerId, taxId };
 }
 
 /** A paper over 2 × 50.00 with 10 percent tax: 110.00. */
 export const plainPaper = (house: House, change: Partial<Paper> = {}): Paper =>
-  wholePaper({
+  completePaper({
     customerId: house.customerId,
     lines: [
       {
@@ -188,7 +190,7 @@ export async function sentInvoice(
 ): Promise<{ id: string; link: string; number: string }> {
   const id = await keptDraft(house, paper);
   const number = await sendInvoice(house.owner, id, 1, 'mail');
-  const invoice = await readBusiness(house.business.id, (db) => invoiceById(db, house.business.id, id));
+  const invoice = await readBusiness(programContext(house.business.id), (db) => invoiceById(db, id));
   if (!invoice) throw new Error('The invoice is gone');
   return { id, link: invoice.linkToken, number };
 }

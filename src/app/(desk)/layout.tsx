@@ -1,8 +1,10 @@
 import type { ReactNode } from 'react';
 import { pageActor } from '@/app/session';
 import { deskSetting } from '@/app/setting';
-import { hearingSince } from '@/flows/changes';
-import { businessToday } from '@/flows/payment-list';
+import { mayDo } from '@/flows/door/rights';
+import { hearingSince } from '@/flows/house/changes';
+import { businessToday } from '@/flows/payment/payment-list';
+import { BusinessLocaleProvider } from '@/ui/day-input';
 import { DeskFrame } from '@/ui/desk-frame';
 
 export default async function DeskLayout({ children }: { children: ReactNode }) {
@@ -10,14 +12,16 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
   const actor = await pageActor();
   const { business } = await businessToday(actor);
   return (
-    <DeskFrame
-      house={business.name}
-      person={actor.name}
-      setting={await deskSetting()}
-      mayAsk={actor.role !== 'reader'}
-      since={since}
-    >
-      {children}
-    </DeskFrame>
+    <BusinessLocaleProvider value={business.locale}>
+      <DeskFrame
+        house={business.name}
+        person={actor.name}
+        setting={await deskSetting()}
+        mayAsk={mayDo(actor.role, 'ask')}
+        since={since}
+      >
+        {children}
+      </DeskFrame>
+    </BusinessLocaleProvider>
   );
 }

@@ -16,7 +16,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import type { Choice } from '@/core/offer/choice';
-import type { Work } from '@/flows/card-testing';
+import type { Work } from '@/flows/payment/card-testing';
 import { AddressInput } from './customer-input';
 import { trimmed } from './trimmed';
 

@@ -1,5 +1,5 @@
 import { IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
-import type { FilePurpose } from '@/flows/store-file';
+import type { FilePurpose } from '@/flows/file/store-file';
 
 export class UploadInput {
   @IsIn(['attachment', 'logo', 'picture', 'document', 'seal', 'authorisation']) purpose!: FilePurpose;

@@ -2,8 +2,8 @@ import { plainToInstance } from 'class-transformer';
 import { validate } from 'class-validator';
 import { describe, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
-import { wholePaper } from '@/core/invoice/paper';
 import { sendBy } from '@/core/invoice/send-with';
+import { completePaper } from '@/core/paper/paper';
 import { NO_ADDRESS } from '@/core/place/address';
 import { CustomerInput } from './customer-input';
 import { InvoicePageInput } from './list-input';
@@ -31,7 +31,7 @@ const line = (change: object = {}) => ({
   taxes: [],
   ...change,
 });
-const draft = (change: object = {}) => ({ revision: 0, paper: { ...wholePaper({ lines: [line()] }), ...change } });
+const draft = (change: object = {}) => ({ revision: 0, paper: { ...completePaper({ lines: [line()] }), ...change } });
 
 describe('a paper at the door', () => {
   test('is let in as typed, right or not', async () => {

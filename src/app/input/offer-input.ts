@@ -100,7 +100,7 @@ class RhythmInput implements OfferRhythm {
   @IsInt() @Min(1) @Max(24) every!: number;
 }
 
-class RepeatInput implements OfferRepeat {
+class RecurringInput implements OfferRepeat {
   @IsArray()
   @ArrayMaxSize(MOST_RHYTHMS)
   @ValidateNested({ each: true })
@@ -154,7 +154,7 @@ export class OfferInput implements Offer {
   notify!: string[];
   @IsIn(['auto', 'hand']) receipt!: 'auto' | 'hand';
   @IsOptional() @ValidateNested() @Type(() => SplitInput) split!: SplitInput | null;
-  @IsOptional() @ValidateNested() @Type(() => RepeatInput) repeat!: RepeatInput | null;
+  @IsOptional() @ValidateNested() @Type(() => RecurringInput) repeat!: RecurringInput | null;
 }
 
 /** What is kept of an offer: itself, its name on the list, how it looks and where it may be framed. */

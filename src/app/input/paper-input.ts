@@ -20,6 +20,9 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
+import { MOST_REMINDERS } from '@/core/invoice/reminders';
+import type { SendingWay, SendWith } from '@/core/invoice/send-with';
+import { UNITS, type Unit } from '@/core/item/item';
 import {
   type DueChoice,
   MOST_FILES,
@@ -31,10 +34,7 @@ import {
   type PaperFlatTax,
   type PaperLine,
   type PaperWays,
-} from '@/core/invoice/paper';
-import { MOST_REMINDERS } from '@/core/invoice/reminders';
-import type { SendingWay, SendWith } from '@/core/invoice/send-with';
-import { UNITS, type Unit } from '@/core/item/item';
+} from '@/core/paper/paper';
 import { trimmed } from './trimmed';
 
 const DAY = /^[0-9-]{0,10}$/;

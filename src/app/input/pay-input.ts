@@ -13,7 +13,7 @@ import {
   Min,
   MinLength,
 } from 'class-validator';
-import type { Work } from '@/flows/card-testing';
+import type { Work } from '@/flows/payment/card-testing';
 import { trimmed } from './trimmed';
 
 /** One press of the payer's button. The card is a token of the processor's; a number would not pass. */

@@ -17,13 +17,13 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
-import type { AuthorisedHow } from '@/core/invoice/timeline';
 import type { ReceivedBy } from '@/core/ledger/movements';
 import { AFTERWARDS, type Afterwards, type ChargingPolicy, MOST_RETRIES } from '@/core/plan/dunning';
 import { PLAN_KINDS, type PlanKind, type PlanPay, type PlanTerms } from '@/core/plan/plan';
 import { CHARGE_STATES, type ChargeState, PLAN_STATES, type PlanState } from '@/core/plan/state';
+import type { AuthorisedHow } from '@/core/timeline/timeline';
 import { PaperInput } from './paper-input';
-import { ScheduleInput } from './repeat-input';
+import { ScheduleInput } from './recurring-input';
 import { trimmed } from './trimmed';
 
 const TYPED = 40;
@@ -73,14 +73,14 @@ export class StartPlanInput {
   @IsOptional() @IsObject() @ValidateNested() @Type(() => GivenInput) given?: GivenInput;
 }
 
-export class PlanDeedInput {
+export class PlanActionInput {
   @IsIn(['pause', 'resume', 'cancel', 'cancel-later', 'finish-early', 'price', 'withdraw', 'duplicate'])
-  deed!: 'pause' | 'resume' | 'cancel' | 'cancel-later' | 'finish-early' | 'price' | 'withdraw' | 'duplicate';
+  action!: 'pause' | 'resume' | 'cancel' | 'cancel-later' | 'finish-early' | 'price' | 'withdraw' | 'duplicate';
   @IsOptional() @IsString() @MaxLength(TYPED) price?: string;
 }
 
-export class ChargeDeedInput {
-  @IsIn(['again', 'paid', 'waive', 'move', 'skip']) deed!: 'again' | 'paid' | 'waive' | 'move' | 'skip';
+export class ChargeActionInput {
+  @IsIn(['again', 'paid', 'waive', 'move', 'skip']) action!: 'again' | 'paid' | 'waive' | 'move' | 'skip';
   @IsOptional() @IsUUID() cardId?: string | null;
   @IsOptional() @IsIn(['transfer', 'cash', 'cheque', 'other']) by?: ReceivedBy;
   @IsOptional() @IsString() @trimmed @MaxLength(80) reference?: string;
@@ -121,7 +121,7 @@ export class OrderCardsInput {
 }
 
 export class OwnPageInput {
-  @IsIn(['card', 'remove', 'withdraw', 'address']) deed!: 'card' | 'remove' | 'withdraw' | 'address';
+  @IsIn(['card', 'remove', 'withdraw', 'address']) action!: 'card' | 'remove' | 'withdraw' | 'address';
   @IsOptional() @IsString() @MaxLength(200) cardToken?: string;
   @IsOptional() @IsUUID() key?: string;
   @IsOptional() @IsString() @MaxLength(120) name?: string;

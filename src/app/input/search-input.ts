@@ -16,7 +16,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { ASKED_STATES, type AskedState, EVERYTHING, type InvoiceAsk, SORTS, type Sort } from '@/core/invoice/ask';
-import { MOST_AT_ONCE } from '@/flows/many-invoices';
+import { MOST_AT_ONCE } from '@/flows/invoice/many-invoices';
 import { trimmed } from './trimmed';
 
 const DAY = /^(\d{4}-\d{2}-\d{2})?$/;
@@ -77,7 +77,7 @@ export class SaveListInput {
 
 export class ManyInput {
   @IsArray() @ArrayMaxSize(MOST_AT_ONCE) @IsUUID('all', { each: true }) ids!: string[];
-  @IsIn(['remind', 'cancel']) deed!: 'remind' | 'cancel';
+  @IsIn(['remind', 'cancel']) action!: 'remind' | 'cancel';
   @IsUUID() requestKey!: string;
   @IsString() @trimmed @MaxLength(400) reason!: string;
   @IsBoolean() tell!: boolean;

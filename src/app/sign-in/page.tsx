@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { currentActor } from '@/app/session';
-import { demoOffer } from '@/flows/demo-offer';
+import { demoOffer } from '@/flows/house/demo-people';
 import { SignInForm } from '@/ui/sign-in-form';
 
 export const metadata: Metadata = { title: 'Sign in' };

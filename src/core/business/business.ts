@@ -1,5 +1,5 @@
-import { type PaperWays, USUAL_WAYS } from '../invoice/paper';
 import type { BankDetails, Seller } from '../invoice/printed';
+import { type PaperWays, USUAL_WAYS } from '../paper/paper';
 import { type Address, NO_ADDRESS } from '../place/address';
 import { type ChargingPolicy, USUAL_POLICY } from '../plan/dunning';
 import type { Place } from '../tax/tax-rules';

@@ -1,10 +1,10 @@
 import { calendarDate } from '../dates/calendar-date';
 import { ageing } from '../invoice/ageing';
-import { wireMinor } from '../money/money';
+import { jsonMinor } from '../money/money';
 import { isAllowed, payable } from '../payment/part-payment';
 import type { TallyDocument } from '../tally/document';
 import { tally } from '../tally/tally';
-import { integerEntry, percentOrAmount, Reader, textEntry } from './wire';
+import { integerEntry, percentOrAmount, Reader, textEntry } from './reader';
 
 function readTallyDocument(input: Reader): TallyDocument {
   const taxIds = (reader: Reader) => {
@@ -57,19 +57,19 @@ export function answerTally(input: Reader): unknown {
   const worked = tally(readTallyDocument(input));
   return {
     lines: worked.lines.map((line) => ({
-      gross: wireMinor(line.gross),
-      discount: wireMinor(line.discount),
-      net: wireMinor(line.net),
-      apportioned: wireMinor(line.apportioned),
+      gross: jsonMinor(line.gross),
+      discount: jsonMinor(line.discount),
+      net: jsonMinor(line.net),
+      apportioned: jsonMinor(line.apportioned),
     })),
-    subtotal: wireMinor(worked.subtotal),
-    lineDiscounts: wireMinor(worked.lineDiscounts),
-    documentDiscount: wireMinor(worked.documentDiscount),
-    charges: wireMinor(worked.charges),
-    taxes: worked.taxes.map((tax) => ({ id: tax.id, base: wireMinor(tax.base), amount: wireMinor(tax.amount) })),
-    flatTaxes: worked.flatTaxes.map((tax) => ({ name: tax.name, amount: wireMinor(tax.amount) })),
-    taxTotal: wireMinor(worked.taxTotal),
-    total: wireMinor(worked.total),
+    subtotal: jsonMinor(worked.subtotal),
+    lineDiscounts: jsonMinor(worked.lineDiscounts),
+    documentDiscount: jsonMinor(worked.documentDiscount),
+    charges: jsonMinor(worked.charges),
+    taxes: worked.taxes.map((tax) => ({ id: tax.id, base: jsonMinor(tax.base), amount: jsonMinor(tax.amount) })),
+    flatTaxes: worked.flatTaxes.map((tax) => ({ name: tax.name, amount: jsonMinor(tax.amount) })),
+    taxTotal: jsonMinor(worked.taxTotal),
+    total: jsonMinor(worked.total),
   };
 }
 
@@ -88,10 +88,10 @@ export function answerPayment(input: Reader): unknown {
   });
   const payment = input.amountOr('payment', undefined);
   return {
-    due: wireMinor(found.due),
-    credit: wireMinor(found.credit),
-    least: wireMinor(found.least),
-    greatest: wireMinor(found.greatest),
+    due: jsonMinor(found.due),
+    credit: jsonMinor(found.credit),
+    least: jsonMinor(found.least),
+    greatest: jsonMinor(found.greatest),
     ...(payment === undefined ? {} : { allowed: isAllowed(payment, found) }),
   };
 }
@@ -104,5 +104,5 @@ export function answerAgeing(input: Reader): unknown {
     return { dueOn: calendarDate(document.text('dueOn')), due: document.amount('due') };
   });
   const sums = Object.entries(ageing(today, documents)) as [string, bigint][];
-  return Object.fromEntries(sums.map(([bucket, minor]) => [bucket, wireMinor(minor)]));
+  return Object.fromEntries(sums.map(([bucket, minor]) => [bucket, jsonMinor(minor)]));
 }

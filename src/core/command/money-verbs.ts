@@ -1,16 +1,16 @@
 import { converted } from '../money/convert';
-import { money, wireMinor } from '../money/money';
+import { jsonMinor, money } from '../money/money';
 import { RuleError } from '../rule-error';
 import { reversals, split } from '../share/split';
 import { scaledRate } from '../tally/tally';
 import { applyingRules } from '../tax/tax-rules';
-import { amountEntry, Reader, textEntry } from './wire';
+import { amountEntry, Reader, textEntry } from './reader';
 
 /** `convert`: an amount in another currency. */
 export function answerConvert(input: Reader): unknown {
   const amount = input.amount('amount');
   const to = converted(money(amount, input.text('from')), input.text('to'), input.decimal('rate', 'bad_rate'));
-  return { amount: wireMinor(to.minor) };
+  return { amount: jsonMinor(to.minor) };
 }
 
 /** `split`: who gets what of a payment, and what refunds take back. */
@@ -29,16 +29,16 @@ export function answerSplit(input: Reader): unknown {
     feeFrom,
   });
   const shown = (part: (typeof parts)['business']) => ({
-    share: wireMinor(part.share),
-    fee: wireMinor(part.fee),
-    net: wireMinor(part.net),
+    share: jsonMinor(part.share),
+    fee: jsonMinor(part.fee),
+    net: jsonMinor(part.net),
   });
   const shares = parts.partners.map(({ share }) => share);
   const steps = reversals(amount, shares, input.listOr('refunds', amountEntry, []));
   return {
     business: shown(parts.business),
     partners: parts.partners.map(shown),
-    refunds: steps.map((step) => ({ business: wireMinor(step.business), partners: step.partners.map(wireMinor) })),
+    refunds: steps.map((step) => ({ business: jsonMinor(step.business), partners: step.partners.map(jsonMinor) })),
   };
 }
 

@@ -1,20 +1,29 @@
 import { type CalendarDate, calendarDate } from '../dates/calendar-date';
 import { instantInZone } from '../dates/zone';
-import { wireMinor } from '../money/money';
+import { jsonMinor } from '../money/money';
 import { instalments } from '../plan/instalments';
-import { firstDates, type Schedule } from '../plan/schedule';
 import { RuleError } from '../rule-error';
-import { numberOf, Reader, textEntry } from './wire';
+import { firstDates, type Schedule } from '../schedule/schedule';
+import { numberOf, Reader, textEntry } from './reader';
 
 /** `instalments`: a total over several payments. */
 export function answerInstalments(input: Reader): unknown {
   const leftover = input.has('leftover') ? input.text('leftover') : 'even';
   if (leftover !== 'even' && leftover !== 'last') throw new RuleError('bad_input', 'leftover: even or last');
   const payments = instalments(input.amount('total'), input.number('count'), input.amountOr('deposit', 0n), leftover);
-  return { payments: payments.map(wireMinor) };
+  return { payments: payments.map(jsonMinor) };
 }
 
 const dateEntry = (value: unknown, path: string): CalendarDate => calendarDate(textEntry(value, path));
+
+/** Weekday numbers; anything else is no schedule (`calculation.md` 8, 14). */
+function weekendOf(input: Reader): number[] | undefined {
+  try {
+    return input.listOr('weekend', numberOf, undefined);
+  } catch (error) {
+    throw error instanceof RuleError ? new RuleError('bad_schedule', `schedule.${error.message}`) : error;
+  }
+}
 
 /** Reads a schedule; what is no part of the rule is `bad_schedule`, what is no day `bad_date`. */
 function readSchedule(input: Reader): Schedule {
@@ -28,7 +37,7 @@ function readSchedule(input: Reader): Schedule {
     undefined,
   );
   const weekdays = input.listOr('weekdays', numberOf, undefined);
-  const weekend = input.listOr('weekend', numberOf, undefined);
+  const weekend = weekendOf(input);
   return {
     // Checked by the rule itself, which names what it takes.
     unit: input.text('unit') as Schedule['unit'],

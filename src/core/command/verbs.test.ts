@@ -99,6 +99,14 @@ describe('the command line under anything', () => {
     );
   });
 
+  test.each([['"6"'], ['6'], ['["6"]'], ['[0]'], ['{}'], ['[1,2,3,4,5,6,7]']])(
+    'a weekend of %s is no schedule',
+    (weekend) => {
+      const line = `{"schedule":{"unit":"day","every":1,"start":"2026-01-02","ends":"never","weekend":${weekend}},"limit":1}`;
+      expect(JSON.parse(answerLine('schedule', line) ?? '')).toMatchObject({ error: 'bad_schedule' });
+    },
+  );
+
   test('the path of what is wrong is in the message', () => {
     const line = { quantity: '1', unitPrice: '2' };
     const input = {

@@ -2,7 +2,7 @@ import { RuleError } from '../rule-error';
 import { answerAgeing, answerPayment, answerTally } from './invoice-verbs';
 import { answerConvert, answerSplit, answerTaxes } from './money-verbs';
 import { answerInstalments, answerInstants, answerSchedule } from './plan-verbs';
-import { Reader } from './wire';
+import { Reader } from './reader';
 
 const VERBS: Readonly<Record<string, (input: Reader) => unknown>> = {
   tally: answerTally,

@@ -1,4 +1,4 @@
-import type { DueChoice } from '../invoice/paper';
+import type { DueChoice } from '../paper/paper';
 import { type Address, addressLines, isNoAddress, NO_ADDRESS } from '../place/address';
 import type { Place } from '../tax/tax-rules';
 

@@ -66,6 +66,9 @@ function localMs(instant: number, format: Intl.DateTimeFormat): number {
   return Date.UTC(at('year'), at('month') - 1, at('day'), at('hour'), at('minute'), at('second'));
 }
 
+const instants = new Map<string, Date>();
+const MOST_INSTANTS = 2_000;
+
 /**
  * The instant at which a zone's clock shows `hour` (`09:00`) on a day: in a spring gap the first instant that exists after
  * it (also where a zone leaves out a whole day), in an autumn overlap the earlier one.
@@ -73,6 +76,15 @@ function localMs(instant: number, format: Intl.DateTimeFormat): number {
  * @throws RuleError `bad_zone`, `bad_input`
  */
 export function instantInZone(date: CalendarDate, hour: string, zone: string): Date {
+  // A business charges thousands of plans at the same few instants, and working one out is slow.
+  const key = `${date} ${hour} ${zone}`;
+  const known = instants.get(key) ?? workOutInstant(date, hour, zone);
+  if (instants.size >= MOST_INSTANTS) instants.clear();
+  instants.set(key, known);
+  return new Date(known);
+}
+
+function workOutInstant(date: CalendarDate, hour: string, zone: string): Date {
   const time = /^([01]\d|2[0-3]):([0-5]\d)$/.exec(hour);
   if (!time) throw new RuleError('bad_input', 'hour: from 00:00 to 23:59');
   const format = clock(zone);

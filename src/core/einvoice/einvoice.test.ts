@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { calendarDate } from '../dates/calendar-date';
-import { newLine, wholePaper } from '../invoice/paper';
 import { type PrintedInvoice, printedInvoice } from '../invoice/printed';
 import { readPaper } from '../invoice/read-paper';
+import { completePaper, newLine } from '../paper/paper';
 import type { BusinessTax } from '../tax/business-tax';
 import { brokenRules, eInvoiceOf, SUM_RULES } from './einvoice';
 
@@ -22,7 +22,7 @@ function printed(
   lines: readonly { quantity: string; price: string; discount: string; taxes: readonly string[] }[],
   change: { discount?: string; inside?: boolean; exempt?: string | null; delivery?: string } = {},
 ): PrintedInvoice {
-  const paper = wholePaper({
+  const paper = completePaper({
     customerId: 'c',
     lines: lines.map((line, at) => newLine(String(at), 'piece', { what: `Line ${at}`, taxesBy: 'person', ...line })),
     discount: change.discount ?? '',

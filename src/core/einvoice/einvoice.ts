@@ -203,14 +203,15 @@ export function eInvoiceOf(invoice: PrintedInvoice, paidMinor = 0n): EInvoice {
     // A flat tax has no rate: it is stated as a charge that no other tax is on.
     ...invoice.flatTaxes.map((tax) => charge(tax.amount, [], tax.name)),
   ];
-  const worked = withTotals(invoice, lines, allowances, charges, groups, paidMinor);
+  const parts = { lines, groups, paid: paidMinor };
+  const worked = withTotals(invoice, { ...parts, allowances, charges });
   const left = BigInt(invoice.total) - worked.withTax;
   if (left === 0n) return worked;
   const outside = { category: invoice.exempt ? ('E' as const) : ('O' as const), rate: '0', reason: 'Rounding' };
   groups.set(keyOf(outside), outside);
   return left > 0n
-    ? withTotals(invoice, lines, allowances, [...charges, { ...outside, amount: left }], groups, paidMinor)
-    : withTotals(invoice, lines, [...allowances, { ...outside, amount: -left }], charges, groups, paidMinor);
+    ? withTotals(invoice, { ...parts, allowances, charges: [...charges, { ...outside, amount: left }] })
+    : withTotals(invoice, { ...parts, allowances: [...allowances, { ...outside, amount: -left }], charges });
 }
 
 /** The tax held in a sum at a rate, rounded as for prices with tax inside (`calculation.md` 5). */
@@ -245,14 +246,13 @@ type Worked = {
   readonly net: bigint;
 };
 
-function withTotals(
-  invoice: PrintedInvoice,
-  lines: readonly Worked[],
-  allowances: EInvoice['allowances'],
-  charges: EInvoice['charges'],
-  groups: ReadonlyMap<string, { category: Category; rate: string }>,
-  paid: bigint,
-): EInvoice {
+/** What an e-invoice is summed from; `paid` in minor units. */
+type Parts = Pick<EInvoice, 'allowances' | 'charges' | 'paid'> & {
+  readonly lines: readonly Worked[];
+  readonly groups: ReadonlyMap<string, { category: Category; rate: string }>;
+};
+
+function withTotals(invoice: PrintedInvoice, { lines, allowances, charges, groups, paid }: Parts): EInvoice {
   const own = <T extends { category: Category; rate: string }>(list: readonly T[], key: string) =>
     list.filter((one) => keyOf(one) === key);
   const breakdown = [...groups].map(([key, group]): TaxGroup => {

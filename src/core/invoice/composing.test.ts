@@ -3,23 +3,23 @@ import { describe, expect, test } from 'vitest';
 import { newCustomer } from '../customer/customer';
 import { calendarDate } from '../dates/calendar-date';
 import { shortages } from '../item/stock';
+import { completePaper, newLine, type Paper } from '../paper/paper';
 import { NO_ADDRESS } from '../place/address';
 import type { BusinessTax } from '../tax/business-tax';
 import { newTaxes, TAX_COLUMNS, taxCells, taxOfCells, taxProblems } from '../tax/tax-csv';
+import { sumRows } from '../words/invoice-wording';
 import { stateCounts } from './ask';
-import { batchColumns, batchRow, ownPaper } from './batch';
+import { bulkColumns, bulkRow, ownPaper } from './bulk';
 import { creditedTaxes } from './credit';
 import { deliveryCheck } from './delivery-check';
 import { counterKey, numberText, patternProblem } from './numbering';
-import { newLine, type Paper, wholePaper } from './paper';
 import { pastedLines } from './pasted-rows';
 import { filledText, freshPaper } from './placeholders';
-import { printedInvoice, wholePrinted } from './printed';
+import { completePrinted, printedInvoice } from './printed';
 import { type PaperSetting, readPaper } from './read-paper';
+import { comingDates } from './recurring';
 import { reminderDays, reminderWords } from './reminders';
-import { comingDates } from './repeat';
 import { firstPaymentMinor, sendingProblems } from './sending';
-import { sumRows } from './wording';
 
 const TODAY = calendarDate('2026-05-04');
 const tax = (id: string, name: string, rate: string, more: Partial<BusinessTax> = {}): BusinessTax => ({
@@ -48,7 +48,7 @@ const setting = (more: Partial<PaperSetting> = {}): PaperSetting => ({
   ...more,
 });
 const line = (id: string, price: string, more = {}) => newLine(id, 'piece', { what: 'x', price, ...more });
-const paper = (change: Partial<Paper> = {}) => wholePaper({ customerId: 'c', lines: [line('1', '100')], ...change });
+const paper = (change: Partial<Paper> = {}) => completePaper({ customerId: 'c', lines: [line('1', '100')], ...change });
 
 describe('the customer’s place chooses the taxes', () => {
   test('of the line’s class; without an address as at home; nothing where no rule holds', () => {
@@ -94,7 +94,7 @@ describe('what stands beside the lines', () => {
       bank: { holder: '', account: '', bankCode: '', bank: '' },
     });
     expect(sumRows(printed).reduce((sum, { minor }) => sum + minor, 0)).toBe(14_255);
-    expect(wholePrinted(JSON.parse(JSON.stringify(printed)))).toEqual(printed);
+    expect(completePrinted(JSON.parse(JSON.stringify(printed)))).toEqual(printed);
   });
   test('what cannot be read is named and counts as nothing', () => {
     const wrong = paper({ fees: [{ id: 'f', name: '', amount: 'much', taxes: [] }], exempt: ' ', currency: 'XXX' });
@@ -209,8 +209,8 @@ test('a date left out is not made, and the next one follows it', () => {
 
 describe('a batch', () => {
   test('columns and rows of its file', () => {
-    const columns = batchColumns(['Customer', 'Quantity 2', 'price', 'Note', 'Shoe size']);
-    expect(batchRow(['Ada', '3', '9.50', 'Hi', '41'], columns)).toEqual({
+    const columns = bulkColumns(['Customer', 'Quantity 2', 'price', 'Note', 'Shoe size']);
+    expect(bulkRow(['Ada', '3', '9.50', 'Hi', '41'], columns)).toEqual({
       customer: 'Ada',
       own: { lines: { 1: { quantity: '3' }, 0: { price: '9.50' } }, note: 'Hi' },
     });

@@ -1,5 +1,5 @@
 import { minorDigits } from '../money/currency';
-import type { PaperDelivery } from './paper';
+import type { PaperDelivery } from '../paper/paper';
 import { typedMinor } from './read-paper';
 
 /** What delivery costs against what the customer pays for it; minor units. `short` is what the business pays itself. */

@@ -1,5 +1,5 @@
 import { addDays, type CalendarDate, isCalendarDate, monthEnd } from '../dates/calendar-date';
-import type { DueChoice, Paper } from './paper';
+import type { DueChoice, Paper } from '../paper/paper';
 
 /** The day a choice means when the invoice is issued on `issuedOn`; null for a date that does not exist. */
 export function dueDate(due: DueChoice, issuedOn: CalendarDate): CalendarDate | null {

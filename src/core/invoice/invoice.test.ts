@@ -1,16 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { addDays, calendarDate } from '../dates/calendar-date';
+import { completePaper, type Paper, type PaperLine } from '../paper/paper';
 import type { BusinessTax } from '../tax/business-tax';
+import { eventWords } from '../timeline/timeline';
+import { howMuchText, taxText } from '../words/invoice-wording';
 import { dueDate } from './due';
 import { dueWords, openGroup, openSums } from './list';
-import { type Paper, type PaperLine, wholePaper } from './paper';
 import { printedInvoice } from './printed';
 import { type PaperSetting, readPaper } from './read-paper';
 import { sendingProblems } from './sending';
-import { type InvoiceStanding, invoiceState, sharePaid } from './state';
-import { happeningWords } from './timeline';
-import { howMuchText, taxText } from './wording';
+import { type InvoiceStatus, invoiceState, sharePaid } from './state';
 
 const TODAY = calendarDate('2026-05-04');
 const TAXES: BusinessTax[] = [
@@ -33,7 +33,7 @@ const line = (change: Partial<PaperLine> = {}): PaperLine => ({
   taxes: ['t'],
   ...change,
 });
-const paper = (change: Partial<Paper> = {}): Paper => wholePaper({ customerId: 'c', lines: [line()], ...change });
+const paper = (change: Partial<Paper> = {}): Paper => completePaper({ customerId: 'c', lines: [line()], ...change });
 const read = (given: Paper) => readPaper(given, SETTING);
 const problems = (given: Paper) => sendingProblems(given, read(given), TODAY);
 
@@ -139,7 +139,7 @@ test('the printed invoice carries each figure of the tally', () => {
 });
 
 describe('states', () => {
-  const standing = (change: Partial<InvoiceStanding>): InvoiceStanding => ({
+  const standing = (change: Partial<InvoiceStatus>): InvoiceStatus => ({
     stage: 'sent',
     seen: false,
     totalMinor: 100n,
@@ -147,7 +147,7 @@ describe('states', () => {
     dueOn: TODAY,
     ...change,
   });
-  test.each<[Partial<InvoiceStanding>, string]>([
+  test.each<[Partial<InvoiceStatus>, string]>([
     [{ stage: 'draft' }, 'Draft'],
     [{}, 'Sent'],
     [{ seen: true }, 'Seen'],
@@ -186,8 +186,10 @@ test('the list’s groups and sums meet at the same days', () => {
 });
 
 test('a timeline says who, what and how much', () => {
-  const words = (happening: Parameters<typeof happeningWords>[0]) =>
-    Object.values(happeningWords(happening, 'Ada', 'USD', 'en-US')).join(' | ');
+  const words = (event: Parameters<typeof eventWords>[0]) =>
+    Object.values(eventWords(event, 'Ada', { currency: 'USD', locale: 'en-US', zone: 'America/Los_Angeles' })).join(
+      ' | ',
+    );
   expect(words({ kind: 'sent', number: '12', way: 'link' })).toBe('Sent | by Ada | As number 12, link to be passed on');
   expect(words({ kind: 'paid', amount: 4000, card: 'Corvid ·2208', receipt: '9' })).toBe(
     'Paid $40.00 | by Ada | Corvid ·2208, receipt 9',

@@ -1,5 +1,5 @@
 import { type Item, type ItemOption, priceIn } from '../item/item';
-import { newLine, type PaperLine } from './paper';
+import { newLine, type PaperLine } from '../paper/paper';
 
 /** A line over one of an item (in one of its options), at its price in a currency; empty where it has none there. */
 export const lineOfItem = (id: string, item: Item, option: ItemOption | null, currency: string): PaperLine =>

@@ -1,5 +1,5 @@
 import { typedDecimal } from '../money/typed';
-import type { PaperLine } from './paper';
+import type { PaperLine } from '../paper/paper';
 
 /** What pasted rows give a line; the rest is as on a new one. */
 export type PastedLine = Pick<PaperLine, 'what' | 'quantity' | 'price'>;

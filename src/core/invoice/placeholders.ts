@@ -1,5 +1,5 @@
 import { addDays, type CalendarDate, monthEnd } from '../dates/calendar-date';
-import type { Paper } from './paper';
+import type { Paper } from '../paper/paper';
 
 const monthName = (on: CalendarDate, locale: string): string =>
   new Intl.DateTimeFormat(locale, { timeZone: 'UTC', month: 'long' }).format(new Date(`${on}T12:00:00Z`));

@@ -1,10 +1,10 @@
 import type { CalendarDate } from '../dates/calendar-date';
 import { isCalendarDate } from '../dates/calendar-date';
 import type { Unit } from '../item/item';
-import { wireMinor } from '../money/money';
+import { jsonMinor } from '../money/money';
+import type { Paper, PaperFile } from '../paper/paper';
 import type { TallyDocument } from '../tally/document';
 import { dueDate } from './due';
-import type { Paper, PaperFile } from './paper';
 import type { PaperReading } from './read-paper';
 import { firstPaymentMinor } from './sending';
 
@@ -161,7 +161,7 @@ const ADDED = {
 } satisfies Partial<PrintedInvoice>;
 
 /** A kept record whole: what did not exist when it was printed is as it was then. */
-export const wholePrinted = (
+export const completePrinted = (
   kept: Omit<PrintedInvoice, keyof typeof ADDED> & Partial<PrintedInvoice>,
 ): PrintedInvoice => ({ ...ADDED, ...kept });
 
@@ -216,52 +216,52 @@ export function printedInvoice(paper: Paper, reading: PaperReading, heading: Pri
         unit: line.unit,
         quantity: read?.quantity ?? '',
         unitPrice: read?.unitPrice ?? '',
-        gross: wireMinor(worked?.gross ?? 0n),
-        discount: wireMinor(worked?.discount ?? 0n),
+        gross: jsonMinor(worked?.gross ?? 0n),
+        discount: jsonMinor(worked?.discount ?? 0n),
         discountText: percentText(read?.discount),
-        net: wireMinor(worked?.net ?? 0n),
+        net: jsonMinor(worked?.net ?? 0n),
         taxes: taxIds.map((id) => names.get(id) ?? ''),
         taxIds,
         ...(line.note?.trim() ? { note: line.note.trim() } : {}),
         ...(line.on && isCalendarDate(line.on) ? { on: line.on } : {}),
       };
     }),
-    subtotal: wireMinor(tally.subtotal),
-    lineDiscounts: wireMinor(tally.lineDiscounts),
-    discount: wireMinor(tally.documentDiscount),
+    subtotal: jsonMinor(tally.subtotal),
+    lineDiscounts: jsonMinor(tally.lineDiscounts),
+    discount: jsonMinor(tally.documentDiscount),
     discountText: percentText(document.discount),
     delivery:
       document.delivery && document.delivery.amount > 0n
-        ? { amount: wireMinor(document.delivery.amount), taxIds: deliveryTaxes(document) }
+        ? { amount: jsonMinor(document.delivery.amount), taxIds: deliveryTaxes(document) }
         : null,
     fees: (document.fees ?? []).flatMap((fee, at) =>
       fee.amount > 0n
         ? [
             {
               name: paper.fees[at]?.name.trim() ?? '',
-              amount: wireMinor(fee.amount),
+              amount: jsonMinor(fee.amount),
               taxIds: exempt ? [] : [...(fee.taxes ?? [])],
             },
           ]
         : [],
     ),
-    flatTaxes: tally.flatTaxes.map((tax) => ({ name: tax.name, amount: wireMinor(tax.amount) })),
+    flatTaxes: tally.flatTaxes.map((tax) => ({ name: tax.name, amount: jsonMinor(tax.amount) })),
     exempt: document.exempt ?? '',
     taxes: tally.taxes.map((tax) => ({
       id: tax.id,
       name: names.get(tax.id) ?? '',
       rate: document.taxes.find(({ id }) => id === tax.id)?.rate ?? '0',
-      base: wireMinor(tax.base),
-      amount: wireMinor(tax.amount),
+      base: jsonMinor(tax.base),
+      amount: jsonMinor(tax.amount),
     })),
-    taxTotal: wireMinor(tally.taxTotal),
-    total: wireMinor(tally.total),
+    taxTotal: jsonMinor(tally.taxTotal),
+    total: jsonMinor(tally.total),
     files: paper.files,
     ways: {
       card: paper.ways.card,
       transfer: paper.ways.transfer ? bank : null,
       parts: paper.ways.parts,
-      firstMinor: paper.ways.parts ? wireMinor(firstPaymentMinor(paper, tally.total, document.currency) ?? 0n) : 0,
+      firstMinor: paper.ways.parts ? jsonMinor(firstPaymentMinor(paper, tally.total, document.currency) ?? 0n) : 0,
       tip: paper.ways.tip,
     },
     elsewhere: paper.elsewhere?.fileId ?? null,

@@ -2,12 +2,12 @@ import { type Customer, taxPlace } from '../customer/customer';
 import { minorDigits } from '../money/currency';
 import { powerOfTen, scaledDecimal } from '../money/decimal';
 import { typedDecimal } from '../money/typed';
+import { isBlank, type Paper, type PaperLine } from '../paper/paper';
 import { RuleError } from '../rule-error';
 import type { Discount, Tally, TallyDocument, TallyLine } from '../tally/document';
 import { lineTally, tally } from '../tally/tally';
 import { type BusinessTax, placeTaxes, STANDARD } from '../tax/business-tax';
 import type { Place } from '../tax/tax-rules';
-import { isBlank, type Paper, type PaperLine } from './paper';
 
 /** What a paper is read against: the business's taxes and habits, and who pays. */
 export type PaperSetting = {

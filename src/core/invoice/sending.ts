@@ -1,9 +1,9 @@
 import { addDays, type CalendarDate } from '../dates/calendar-date';
 import { minorDigits } from '../money/currency';
+import { isDayOrNone, type Paper } from '../paper/paper';
 import { RuleError } from '../rule-error';
 import { percentOf } from '../tally/tally';
 import { dueDate, issueDate } from './due';
-import { isDayOrNone, type Paper } from './paper';
 import { type PaperProblem, type PaperReading, typedShare } from './read-paper';
 
 /** How far from today an invoice may be dated, in days: the books of a month stay open for a while. */

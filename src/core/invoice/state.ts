@@ -4,7 +4,7 @@ import type { CalendarDate } from '../dates/calendar-date';
 export type InvoiceState = 'Draft' | 'Sent' | 'Seen' | 'Part-paid' | 'Paid' | 'Overdue' | 'Cancelled';
 
 /** What is kept of an invoice that its state follows from; amounts in minor units. */
-export type InvoiceStanding = {
+export type InvoiceStatus = {
   readonly stage: 'draft' | 'sent' | 'cancelled';
   readonly seen: boolean;
   readonly totalMinor: bigint;
@@ -13,7 +13,7 @@ export type InvoiceStanding = {
 };
 
 /** @param today in the business's zone; on the due date itself nothing is late yet */
-export function invoiceState(standing: InvoiceStanding, today: CalendarDate): InvoiceState {
+export function invoiceState(standing: InvoiceStatus, today: CalendarDate): InvoiceState {
   if (standing.stage === 'draft') return 'Draft';
   if (standing.stage === 'cancelled') return 'Cancelled';
   if (standing.dueMinor <= 0n) return 'Paid';
@@ -23,5 +23,5 @@ export function invoiceState(standing: InvoiceStanding, today: CalendarDate): In
 }
 
 /** The share paid, 0 to 1, for the rosette only: never for a sum. */
-export const sharePaid = ({ totalMinor, dueMinor }: InvoiceStanding): number =>
+export const sharePaid = ({ totalMinor, dueMinor }: InvoiceStatus): number =>
   totalMinor <= 0n ? 0 : Math.min(1, Math.max(0, Number(totalMinor - dueMinor) / Number(totalMinor)));

@@ -37,8 +37,7 @@ export function cardPaymentTaken(
   on: CalendarDate,
   words: string,
   amount: Money,
-  feeMinor: bigint,
-  tipMinor = 0n,
+  { feeMinor, tipMinor = 0n }: { readonly feeMinor: bigint; readonly tipMinor?: bigint },
 ): Entry {
   const { currency } = amount;
   return entry(on, words, [
@@ -72,11 +71,12 @@ export type OrderSums = { readonly totalMinor: bigint; readonly taxMinor: bigint
 /** What partners get of a payment (or what a refund takes back): their shares, and the fee that they bear. */
 export type PartnersPart = { readonly shareMinor: bigint; readonly feeMinor: bigint };
 
+/** When an order is booked, with which words, in which currency. */
+export type OrderBooking = { readonly on: CalendarDate; readonly words: string; readonly currency: string };
+
 /** What an order paid by card books: nobody owed anything before, so it is earned, taxed and shared at once. */
 export function orderPaid(
-  on: CalendarDate,
-  words: string,
-  currency: string,
+  { on, words, currency }: OrderBooking,
   { totalMinor, taxMinor, tipMinor }: OrderSums,
   feeMinor: bigint,
   partners: PartnersPart,
@@ -100,9 +100,7 @@ export function orderPaid(
  * @param feeBackMinor what the processor gives back of its fee: all of it for a void, else nothing
  */
 export function orderRefunded(
-  on: CalendarDate,
-  words: string,
-  currency: string,
+  { on, words, currency }: OrderBooking,
   back: OrderSums,
   partners: PartnersPart,
   feeBackMinor: bigint,

@@ -22,11 +22,11 @@ export function money(minor: bigint, currency: Currency): Money {
 }
 
 /** An amount at a JSON border: a safe integer of minor units. @throws RuleError `amount_out_of_range` */
-export const wireMinor = (minor: bigint): number => Number(inRange(minor));
+export const jsonMinor = (minor: bigint): number => Number(inRange(minor));
 
 /**
  * Splits `whole` (minor units, ≥ 0) by weight, largest remainder first (ties: the earlier part), so that the parts
- * sum to the whole. Where all weights are 0 every part is 0 (`calculation.md` 3).
+ * sum to the whole. Only where all weights are 0 every part is 0 (`calculation.md` 3): the caller keeps the whole.
  */
 export function allocate(whole: bigint, weights: readonly bigint[]): bigint[] {
   let sum = 0n;
@@ -53,3 +53,6 @@ export function allocate(whole: bigint, weights: readonly bigint[]): bigint[] {
   for (const at of order.slice(0, Number(left))) parts[at] = (parts[at] ?? 0n) + 1n;
   return parts;
 }
+
+/** The smaller of two sums in minor units. */
+export const leastOf = (one: bigint, other: bigint): bigint => (other < one ? other : one);

@@ -36,7 +36,7 @@ export type CodeProblem =
 export const codeKey = (typed: string): string => typed.replace(/\s/g, '').toUpperCase();
 
 /** Whether a code can be used today, by how often it was used. */
-export function codeStanding(code: DiscountCode, today: CalendarDate, uses: CodeUses): CodeProblem | null {
+export function codeStatus(code: DiscountCode, today: CalendarDate, uses: CodeUses): CodeProblem | null {
   if (code.from && today < code.from) return 'code-not-yet';
   if (code.to && today > code.to) return 'code-over';
   if (code.mostUses !== null && uses.all >= code.mostUses) return 'code-used-up';

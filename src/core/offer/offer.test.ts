@@ -4,17 +4,17 @@ import { calendarDate } from '../dates/calendar-date';
 import { orderPaid, orderRefunded } from '../ledger/movements';
 import { rateBetween } from '../money/rates';
 import { NO_ADDRESS } from '../place/address';
+import { problemText } from '../words/offer-wording';
 import { LANGUAGES } from '../words/words';
 import { blankChoice, type Choice } from './choice';
-import { codeKey, codeStanding, type DiscountCode } from './code';
+import { codeKey, codeStatus, type DiscountCode } from './code';
 import { answerProblem, fillTime } from './fields';
-import { isSafeRedirect, newOfferItem, type Offer, type OfferField, offerFaults, wholeOffer } from './offer';
+import { completeOffer, isSafeRedirect, newOfferItem, type Offer, type OfferField, offerFaults } from './offer';
 import { whyNotOpen } from './open';
 import { margin, priceIn } from './price';
 import { type QuoteSetting, quoteOffer, suggestedAmounts } from './quote';
 import { refundParts } from './refund';
 import { isShortAddress, shortAddressOf, shortAddressSuggestions } from './short-address';
-import { problemText } from './wording';
 
 const SALES = {
   id: 'sales',
@@ -47,7 +47,7 @@ const choice = (more: Partial<Choice> = {}): Choice => ({
   ...more,
 });
 
-const offer = (more: Partial<Offer>): Offer => wholeOffer({ title: 'Concert', currency: 'USD', ...more });
+const offer = (more: Partial<Offer>): Offer => completeOffer({ title: 'Concert', currency: 'USD', ...more });
 
 const STRINGS = newOfferItem('a', {
   name: 'Strings',
@@ -250,7 +250,7 @@ describe('a quote', () => {
 test('a code counts from its first to its last day and as often as it may', () => {
   const day = calendarDate('2026-05-10');
   const stands = (more: Partial<DiscountCode>, uses = { all: 0, own: 0 }) =>
-    codeStanding({ ...CODE, ...more }, day, uses);
+    codeStatus({ ...CODE, ...more }, day, uses);
   expect(stands({ from: '2026-05-10', to: '2026-05-10' })).toBeNull();
   expect(stands({ from: '2026-05-11' })).toBe('code-not-yet');
   expect(stands({ to: '2026-05-09' })).toBe('code-over');
@@ -366,14 +366,22 @@ test('giving back in any steps gives back each part exactly, and the books stay 
           if (more === 0n) continue;
           const part = refundParts(sums, given, more);
           expect(part.totalMinor + part.tipMinor).toBe(more);
-          orderRefunded(calendarDate('2026-01-01'), 'back', 'USD', part, { shareMinor: 3n, feeMinor: 0n }, 0n);
+          orderRefunded(
+            { on: calendarDate('2026-01-01'), words: 'back', currency: 'USD' },
+            part,
+            { shareMinor: 3n, feeMinor: 0n },
+            0n,
+          );
           back.totalMinor += part.totalMinor;
           back.taxMinor += part.taxMinor;
           back.tipMinor += part.tipMinor;
           given += more;
         }
         expect(back).toEqual(sums);
-        orderPaid(calendarDate('2026-01-01'), 'paid', 'USD', sums, 7n, { shareMinor: 9n, feeMinor: 2n });
+        orderPaid({ on: calendarDate('2026-01-01'), words: 'paid', currency: 'USD' }, sums, 7n, {
+          shareMinor: 9n,
+          feeMinor: 2n,
+        });
       },
     ),
   );

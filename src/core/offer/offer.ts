@@ -164,7 +164,7 @@ const EMPTY: Offer = {
 };
 
 /** An offer whole: what was kept before a part existed is as on an empty one. */
-export const wholeOffer = (kept: Partial<Offer>): Offer => ({ ...EMPTY, ...kept });
+export const completeOffer = (kept: Partial<Offer>): Offer => ({ ...EMPTY, ...kept });
 
 /** An item that nothing is known of yet. */
 export const newOfferItem = (id: string, more: Partial<OfferItem> = {}): OfferItem => ({

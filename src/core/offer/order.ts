@@ -1,7 +1,7 @@
 import type { CalendarDate } from '../dates/calendar-date';
 import { deliveryTaxes, type PrintedInvoice, type PrintedSums, type PrintedTerms } from '../invoice/printed';
-import { wireMinor } from '../money/money';
-import type { PrintedReceipt } from '../payment/receipt';
+import { jsonMinor } from '../money/money';
+import type { PrintedReceipt } from '../receipt/receipt';
 import type { Choice } from './choice';
 import type { Offer } from './offer';
 import type { OfferQuote } from './quote';
@@ -69,7 +69,7 @@ export function printedOrder(
     message: choice.message.trim(),
     purpose: choice.purpose,
     code: discount ? choice.code.trim().toUpperCase() : '',
-    tip: wireMinor(quote.tipMinor),
+    tip: jsonMinor(quote.tipMinor),
     currency: quote.currency,
     pricesIncludeTax: document.pricesIncludeTax,
     lines: quote.lines.map((line, at) => {
@@ -80,30 +80,30 @@ export function printedOrder(
         unit: 'piece',
         quantity: line.quantity,
         unitPrice: line.unitPrice,
-        gross: wireMinor(worked?.gross ?? 0n),
+        gross: jsonMinor(worked?.gross ?? 0n),
         discount: 0,
         discountText: '',
-        net: wireMinor(worked?.net ?? 0n),
+        net: jsonMinor(worked?.net ?? 0n),
         taxes: taxIds.map((id) => names.get(id) ?? ''),
         taxIds,
         ...(line.note ? { note: line.note } : {}),
       };
     }),
-    subtotal: wireMinor(tally.subtotal),
-    lineDiscounts: wireMinor(tally.lineDiscounts),
-    discount: wireMinor(tally.documentDiscount),
+    subtotal: jsonMinor(tally.subtotal),
+    lineDiscounts: jsonMinor(tally.lineDiscounts),
+    discount: jsonMinor(tally.documentDiscount),
     discountText: discount && 'percent' in discount ? `${discount.percent} %` : '',
     taxes: tally.taxes.map((tax) => ({
       id: tax.id,
       name: names.get(tax.id) ?? '',
       rate: document.taxes.find(({ id }) => id === tax.id)?.rate ?? '0',
-      base: wireMinor(tax.base),
-      amount: wireMinor(tax.amount),
+      base: jsonMinor(tax.base),
+      amount: jsonMinor(tax.amount),
     })),
-    taxTotal: wireMinor(tally.taxTotal),
-    total: wireMinor(tally.total),
+    taxTotal: jsonMinor(tally.taxTotal),
+    total: jsonMinor(tally.total),
     delivery: document.delivery
-      ? { amount: wireMinor(document.delivery.amount), taxIds: deliveryTaxes(document) }
+      ? { amount: jsonMinor(document.delivery.amount), taxIds: deliveryTaxes(document) }
       : null,
     fees: [],
     flatTaxes: [],

@@ -24,5 +24,5 @@ export const chosenRhythm = ({ repeat }: Repeated, choice: Pick<Choice, 'repeat'
   repeat?.rhythms.find((one) => rhythmKey(one) === choice.repeat) ?? null;
 
 /** What is chosen to begin with: once where that is possible, else the first rhythm. */
-export const begunRepeat = ({ repeat }: Repeated): string =>
+export const begunRecurring = ({ repeat }: Repeated): string =>
   repeat && !repeat.once && repeat.rhythms[0] ? rhythmKey(repeat.rhythms[0]) : '';

@@ -98,7 +98,7 @@ function block(value: unknown): Block | null {
 }
 
 /** A page whole, whatever was kept or sent: what is of no known form is left out. @param accent the business's own colour */
-export function wholePage(kept: Readonly<Record<string, unknown>>, accent: string): HostedPage {
+export function completePage(kept: Readonly<Record<string, unknown>>, accent: string): HostedPage {
   const theme = record(kept.theme);
   return {
     blocks: list(kept.blocks)

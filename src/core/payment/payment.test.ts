@@ -58,7 +58,7 @@ test('sending and paying leave the customer owing nothing and the books at zero'
   fc.assert(
     fc.property(fc.bigInt(1n, 10n ** 9n), fc.nat(100), fc.nat(100), (total, taxShare, feeShare) => {
       const sent = invoiceSent(ON, '1', usd(total), (total * BigInt(taxShare)) / 100n);
-      const taken = cardPaymentTaken(ON, 'paid', usd(total), (total * BigInt(feeShare)) / 100n);
+      const taken = cardPaymentTaken(ON, 'paid', usd(total), { feeMinor: (total * BigInt(feeShare)) / 100n });
       const all = [...sent.postings, ...taken.postings];
       expect(balance(all)).toBe(0n);
       expect(balance(all.filter(({ account }) => account === 'receivable'))).toBe(0n);

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import type { CalendarDate } from '../dates/calendar-date';
-import { newLine, wholePaper } from '../invoice/paper';
+import { completePaper, newLine } from '../paper/paper';
 import { RuleError } from '../rule-error';
 import { afterRefusal, partReminder, refusalClass } from './dunning';
 import { firstCharges, forecast, type PlanTerms } from './plan';
@@ -28,7 +28,7 @@ const setting = {
 const terms = (change: Partial<PlanTerms> = {}, price = '100'): PlanTerms => ({
   kind: 'membership',
   name: 'Care club',
-  paper: wholePaper({ lines: [newLine('l', 'piece', { what: 'Club', quantity: '1', price, taxesBy: 'place' })] }),
+  paper: completePaper({ lines: [newLine('l', 'piece', { what: 'Club', quantity: '1', price, taxesBy: 'place' })] }),
   schedule: { unit: 'month', every: 1, start: day('2026-01-31'), ends: 'never' },
   firstNow: false,
   setUp: '',

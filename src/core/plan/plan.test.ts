@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { addDays, type CalendarDate, calendarDate, weekday } from '../dates/calendar-date';
 import { dateInZone, instantInZone } from '../dates/zone';
+import { begunAnew, firstDates, type Schedule } from '../schedule/schedule';
 import { instalments } from './instalments';
-import { begunAnew, firstDates, type Schedule } from './schedule';
 
 const DAY_MS = 86_400_000;
 const days = fc

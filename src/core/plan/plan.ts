@@ -1,9 +1,9 @@
 import { addDays, type CalendarDate, daysInMonth } from '../dates/calendar-date';
 import { dueDate } from '../invoice/due';
-import type { Paper } from '../invoice/paper';
+import type { Paper } from '../paper/paper';
 import { RuleError } from '../rule-error';
+import { type Schedule, type ScheduledDate, scheduledDates } from '../schedule/schedule';
 import { instalments, type Leftover } from './instalments';
-import { type Schedule, type ScheduledDate, scheduledDates } from './schedule';
 
 /** A balance in parts, or the same again every period. */
 export const PLAN_KINDS = ['membership', 'instalments'] as const;
@@ -126,7 +126,8 @@ export function* plannedCharges(terms: PlanTerms, sums: PlanSums, context: PlanC
         reasons: [{ kind: 'deposit' }],
       };
     const amounts = all.length > 0 ? parts(terms, sums, all.length) : [];
-    for (const [at, date] of all.entries()) yield period(terms, context, closed, date, at, amounts[at] ?? 0n, []);
+    for (const [at, date] of all.entries())
+      yield period(terms, { startsOn: context.startsOn, closed }, date, { at, amountMinor: amounts[at] ?? 0n });
     return;
   }
   let at = 0;
@@ -138,19 +139,21 @@ export function* plannedCharges(terms: PlanTerms, sums: PlanSums, context: PlanC
       ...(free ? [{ kind: 'free' } as const] : []),
       ...(setUp > 0n ? [{ kind: 'set-up', minor: setUp } as const] : []),
     ];
-    yield period(terms, context, closed, date, at, (free ? 0n : sums.eachMinor) + setUp, reasons);
+    const amountMinor = (free ? 0n : sums.eachMinor) + setUp;
+    yield period(terms, { startsOn: context.startsOn, closed }, date, { at, amountMinor, more: reasons });
     at += 1;
   }
 }
 
 function period(
   terms: PlanTerms,
-  { startsOn }: PlanContext,
-  holidays: ReadonlySet<string>,
+  { startsOn, closed }: { readonly startsOn: CalendarDate; readonly closed: ReadonlySet<string> },
   date: ScheduledDate,
-  at: number,
-  amountMinor: bigint,
-  more: readonly ChargeReason[],
+  {
+    at,
+    amountMinor,
+    more = [],
+  }: { readonly at: number; readonly amountMinor: bigint; readonly more?: readonly ChargeReason[] },
 ): PlannedCharge {
   const atStart = at === 0 && terms.firstNow && date.charged !== startsOn;
   return {
@@ -158,7 +161,7 @@ function period(
     nominal: date.nominal,
     chargedOn: atStart ? startsOn : date.charged,
     amountMinor,
-    reasons: [...(atStart ? [{ kind: 'at-start' } as const] : dateReasons(terms.schedule, date, holidays)), ...more],
+    reasons: [...(atStart ? [{ kind: 'at-start' } as const] : dateReasons(terms.schedule, date, closed)), ...more],
   };
 }
 

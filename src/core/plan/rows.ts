@@ -1,8 +1,8 @@
 import { isCalendarDate } from '../dates/calendar-date';
-import { newLine, wholePaper } from '../invoice/paper';
 import { typedDecimal } from '../money/typed';
+import { completePaper, newLine } from '../paper/paper';
+import type { Schedule } from '../schedule/schedule';
 import type { PlanTerms } from './plan';
-import type { Schedule } from './schedule';
 
 /** The headings of a table of plans, in the order in which they are told. */
 export const PLAN_COLUMNS = [
@@ -70,7 +70,7 @@ export function readPlanRow(row: PlanRowTyped, lineId: string): PlanRowRead {
     terms: {
       kind: parts ? 'instalments' : 'membership',
       name: cell('plan').slice(0, 120),
-      paper: wholePaper({
+      paper: completePaper({
         lines: [
           newLine(lineId, 'piece', {
             what: cell('plan').slice(0, 500),

@@ -11,15 +11,41 @@ export const PLAN_STATE_WORDS = {
   cancelled: 'Cancelled',
 } as const satisfies Readonly<Record<PlanState, string>>;
 
-/** How a charge stands: under way while the processor is asked, billed where an invoice went out instead. */
-export const CHARGE_STATES = ['upcoming', 'charging', 'billed', 'charged', 'refused', 'skipped'] as const;
+/**
+ * How a charge stands: `charging` while the processor is asked, `billed` where an invoice went out instead, `otherwise` where the
+ * money came another way; the last three never became money, and never will.
+ */
+export const CHARGE_STATES = [
+  'upcoming',
+  'charging',
+  'billed',
+  'refused',
+  'charged',
+  'otherwise',
+  'free',
+  'waived',
+  'skipped',
+] as const;
 export type ChargeState = (typeof CHARGE_STATES)[number];
+
+/** States in which a charge can still become money. */
+export const OPEN_STATES = ['upcoming', 'charging', 'billed', 'refused'] as const satisfies readonly ChargeState[];
+/** States in which it has. */
+export const PAID_STATES = ['charged', 'otherwise'] as const satisfies readonly ChargeState[];
+/** States in which it counts in what a plan comes to. */
+export const COUNTED_STATES = [...OPEN_STATES, ...PAID_STATES] as const;
+
+/** Whether a charge in this state counts in what a plan comes to. */
+export const isCounted = (state: ChargeState): boolean => COUNTED_STATES.some((one) => one === state);
 
 export const CHARGE_STATE_WORDS = {
   upcoming: 'Upcoming',
   charging: 'Under way',
   billed: 'Invoice sent',
-  charged: 'Charged',
   refused: 'Refused',
+  charged: 'Charged',
+  otherwise: 'Paid otherwise',
+  free: 'Free',
+  waived: 'Waived',
   skipped: 'Skipped',
 } as const satisfies Readonly<Record<ChargeState, string>>;

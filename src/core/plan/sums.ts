@@ -1,6 +1,6 @@
-import { newLine, type Paper, wholePaper } from '../invoice/paper';
 import { type PaperProblem, type PaperSetting, readPaper, typedMinor, typedShare } from '../invoice/read-paper';
 import { minorDigits } from '../money/currency';
+import { completePaper, newLine, type Paper } from '../paper/paper';
 import { RuleError } from '../rule-error';
 import type { Discount } from '../tally/document';
 import { percentOf } from '../tally/tally';
@@ -9,12 +9,15 @@ import { forecast, type PlanContext, type PlanSums, type PlanTerms } from './pla
 /** The line that the set-up fee makes on the first invoice; it is taxed as the first line is. */
 const SET_UP_LINE = '00000000-0000-4000-8000-00000000000a';
 
-/** What is billed with a charge: the paper, and with the first one the set-up fee; a free period bills the fee alone. */
-export function chargedPaper(terms: PlanTerms, part: { readonly setUp: boolean; readonly free: boolean }): Paper {
+/** What is billed with a charge: the paper, and with the first one the set-up fee; a free period bills the fee alone. @param part.setUpWords what the fee is called, in the customer's language */
+export function chargedPaper(
+  terms: PlanTerms,
+  part: { readonly setUp: boolean; readonly free: boolean; readonly setUpWords?: string },
+): Paper {
   const { paper, setUp } = terms;
   const like = paper.lines[0];
   const fee = newLine(SET_UP_LINE, 'piece', {
-    what: 'Set-up',
+    what: part.setUpWords ?? 'Set-up',
     quantity: '1',
     price: setUp,
     taxes: like?.taxes ?? [],
@@ -42,7 +45,7 @@ export function planReading(
   terms: PlanTerms,
   setting: PaperSetting,
 ): { sums: PlanSums; currency: string; problems: PaperProblem[] } {
-  const reading = readPaper(wholePaper(terms.paper), setting);
+  const reading = readPaper(completePaper(terms.paper), setting);
   const { currency } = reading.document;
   const digits = minorDigits(currency);
   const problems: PaperProblem[] = [...reading.problems];

@@ -7,7 +7,7 @@ export type Gift = {
   readonly on: CalendarDate;
   readonly receipt: string;
   readonly what: string;
-  readonly minor: number;
+  readonly minor: bigint;
 };
 
 /** All gifts of somebody in a year and one currency, for the tax office. */
@@ -24,5 +24,5 @@ export type GiftLetter = {
 };
 
 /** What all gifts come to, in minor units. */
-export const giftSum = ({ gifts }: Pick<GiftLetter, 'gifts'>): number =>
-  gifts.reduce((sum, { minor }) => sum + minor, 0);
+export const giftSum = ({ gifts }: Pick<GiftLetter, 'gifts'>): bigint =>
+  gifts.reduce((sum, { minor }) => sum + minor, 0n);

@@ -1,6 +1,7 @@
 import type { Words } from './en';
 import { offerDe } from './offer/de';
 import { planDe } from './plan/de';
+import { troubleDe } from './trouble/de';
 
 /** All that customers read, in German. */
 export const de: Words = {
@@ -186,4 +187,5 @@ export const de: Words = {
   },
   offer: offerDe,
   plan: planDe,
+  troubles: troubleDe,
 };

@@ -2,6 +2,7 @@ import type { Unit } from '../item/item';
 import { REFUSAL_WORDS } from '../payment/outcome';
 import { offerEn } from './offer/en';
 import { planEn } from './plan/en';
+import { troubleEn } from './trouble/en';
 
 const UNITS: Readonly<Record<Unit, string>> = {
   piece: '',
@@ -171,6 +172,7 @@ export const en = {
   ageing: { notDue: 'Not due', d1to30: '1–30 days late', d31to60: '31–60', d61to90: '61–90', over90: 'Over 90' },
   offer: offerEn,
   plan: planEn,
+  troubles: troubleEn,
 };
 
 /** What every language says. */

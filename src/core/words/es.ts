@@ -1,6 +1,7 @@
 import type { Words } from './en';
 import { offerEs } from './offer/es';
 import { planEs } from './plan/es';
+import { troubleEs } from './trouble/es';
 
 /** All that customers read, in Spanish. */
 export const es: Words = {
@@ -180,4 +181,5 @@ export const es: Words = {
   },
   offer: offerEs,
   plan: planEs,
+  troubles: troubleEs,
 };

@@ -1,6 +1,7 @@
 import type { Words } from './en';
 import { offerFr } from './offer/fr';
 import { planFr } from './plan/fr';
+import { troubleFr } from './trouble/fr';
 
 /** All that customers read, in French. */
 export const fr: Words = {
@@ -181,4 +182,5 @@ export const fr: Words = {
   },
   offer: offerFr,
   plan: planFr,
+  troubles: troubleFr,
 };

@@ -2,12 +2,12 @@ import type { CalendarDate } from '@/core/dates/calendar-date';
 import { longDate } from '@/core/dates/date-text';
 import type { PrintedCredit } from '@/core/invoice/credit';
 import type { PrintedInvoice, Seller } from '@/core/invoice/printed';
-import { howMuchText, sumRows, transferFacts } from '@/core/invoice/wording';
 import { money } from '@/core/money/money';
 import { figureText, moneyText } from '@/core/money/money-text';
-import type { PrintedReceipt } from '@/core/payment/receipt';
+import type { PrintedReceipt } from '@/core/receipt/receipt';
 import { type GiftLetter, giftSum } from '@/core/statement/gifts';
 import type { Statement } from '@/core/statement/statement';
+import { howMuchText, sumRows, transferFacts } from '@/core/words/invoice-wording';
 import { wordsOf } from '@/core/words/words';
 import { html, joined, type Raw } from '../html';
 import { mailPage, styleOf } from './layout';
@@ -17,7 +17,8 @@ export type Letter = { readonly subject: string; readonly text: string; readonly
 
 type Written = { readonly currency: string; readonly locale: string };
 
-const sumText = (minor: number, of: Written): string => moneyText(money(BigInt(minor), of.currency), of.locale);
+const sumText = (minor: number | bigint, of: Written): string =>
+  moneyText(money(BigInt(minor), of.currency), of.locale);
 const figure = (minor: number, of: Written): string => figureText(money(BigInt(minor), of.currency), of.locale);
 
 const houseFoot = (seller: Seller): string =>

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { goalShare, moved, newBlock, pageWarnings, wholePage } from '@/core/page/page';
+import { completePage, goalShare, moved, newBlock, pageWarnings } from '@/core/page/page';
 import { drawPage, finishedPage, type PageOffer, type PageSetting } from './page';
 import { cleanText } from './rich-text';
 
@@ -38,7 +38,7 @@ const offer: PageOffer = {
   handedOn: { lang: 'en' },
 };
 const finished = (look: object, more: Partial<PageOffer> = {}, reached = 0n) => {
-  const page = wholePage(look as Record<string, unknown>, '#6b2451');
+  const page = completePage(look as Record<string, unknown>, '#6b2451');
   return finishedPage(drawPage(page, setting, []), { ...offer, ...more }, reached, setting);
 };
 
@@ -80,7 +80,7 @@ describe('what stands on a page cannot run, whoever wrote it', () => {
 });
 
 test('a page is whole whatever was sent: what is of no known form is left out', () => {
-  const page = wholePage(
+  const page = completePage(
     {
       blocks: [
         { id: 'no', kind: 'text' },
@@ -95,7 +95,7 @@ test('a page is whole whatever was sent: what is of no known form is left out', 
   expect(page.blocks).toEqual([newBlock(id(2), 'text')]);
   expect(page.theme).toMatchObject({ background: '#fffdf9', accent: '#abcdef', fonts: 'workshop', cover: null });
   expect(
-    wholePage({ blocks: Array.from({ length: 200 }, (_, at) => newBlock(id(at % 10), 'spacer')) }, '#6b2451').blocks
+    completePage({ blocks: Array.from({ length: 200 }, (_, at) => newBlock(id(at % 10), 'spacer')) }, '#6b2451').blocks
       .length,
   ).toBe(80);
 });
@@ -126,9 +126,9 @@ test('blocks are moved, and a poor choice of colours is said', () => {
   expect(order(moved(blocks, id(1), 2))).toBe('231');
   expect(order(moved(blocks, id(3), 0))).toBe('312');
   expect(order(moved(blocks, id(9), 0))).toBe('123');
-  const poor = wholePage({ theme: { background: '#ffffff', text: '#cccccc', accent: '#eeeeee' } }, '#6b2451');
+  const poor = completePage({ theme: { background: '#ffffff', text: '#cccccc', accent: '#eeeeee' } }, '#6b2451');
   expect(pageWarnings(poor).length).toBe(3);
-  expect(pageWarnings(wholePage({ blocks: [newBlock(id(1), 'offer')] }, '#6b2451'))).toEqual([]);
+  expect(pageWarnings(completePage({ blocks: [newBlock(id(1), 'offer')] }, '#6b2451'))).toEqual([]);
 });
 
 test('other currencies and languages are a link away, and what is chosen of one stays when the other changes', () => {

@@ -1,13 +1,16 @@
 import PDFDocument from 'pdfkit';
 import type { PrintedCredit } from '@/core/invoice/credit';
 import type { PrintedInvoice } from '@/core/invoice/printed';
-import type { PrintedReceipt } from '@/core/payment/receipt';
 import type { AuthorisationPaper } from '@/core/plan/authorisation-paper';
+import type { PrintedReceipt } from '@/core/receipt/receipt';
 import type { GiftLetter } from '@/core/statement/gifts';
 import type { Statement } from '@/core/statement/statement';
+import { authorisationPages } from './authorisation-pages';
 import { FEATURES, readFaces } from './faces';
-import { authorisationPages, creditPages, giftPages, invoicePages, receiptPages, statementPages } from './layout';
+import { creditPages, invoicePages } from './invoice-pages';
+import { giftPages, receiptPages } from './receipt-pages';
 import type { Measure, PictureName, PictureSize, PictureSizes, SetDocument } from './setter';
+import { statementPages } from './statement-pages';
 
 const INK = '#241A26';
 const SOFT = '#635463';

@@ -96,15 +96,14 @@ export class Setter {
     text: string,
     face: Face,
     size: number,
-    soft = false,
-    more: { role?: Role; colour?: string; link?: string } = {},
+    more: { soft?: boolean; role?: Role; colour?: string; link?: string } = {},
   ): void {
-    if (text) this.put({ kind: 'text', x, y: this.y, text, face, size, soft, ...more });
+    if (text) this.put({ kind: 'text', x, y: this.y, text, face, size, soft: false, ...more });
   }
 
   /** Ends at `right`. */
   figure(right: number, text: string, face: Face, size: number, soft = false): void {
-    this.text(right - this.measure(text, face, size), text, face, size, soft);
+    this.text(right - this.measure(text, face, size), text, face, size, { soft });
   }
 
   rule(x: number, width: number, weight = 0.7): void {

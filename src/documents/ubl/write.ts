@@ -58,7 +58,7 @@ export function invoiceXml(invoice: PrintedInvoice, paidMinor = 0n): string {
       'cac:PostalAddress': {
         ...(lines[0] ? { 'cbc:StreetName': clean(lines[0]) } : {}),
         ...(lines.length > 1 ? { 'cbc:AdditionalStreetName': clean(lines.slice(1).join(', ')) } : {}),
-        'cac:Country': { 'cbc:IdentificationCode': country || 'US' },
+        ...(country ? { 'cac:Country': { 'cbc:IdentificationCode': country } } : {}),
       },
       ...(taxNumber
         ? { 'cac:PartyTaxScheme': { 'cbc:CompanyID': clean(taxNumber), 'cac:TaxScheme': { 'cbc:ID': 'VAT' } } }
@@ -92,7 +92,13 @@ export function invoiceXml(invoice: PrintedInvoice, paidMinor = 0n): string {
           }
         : {}),
       'cac:AccountingSupplierParty': party(seller.name, seller.address, seller.country, seller.taxNumber, seller.email),
-      'cac:AccountingCustomerParty': party(payer.name, payer.address, payer.country, payer.taxNumber, payer.email),
+      'cac:AccountingCustomerParty': party(
+        payer.name,
+        payer.address,
+        payer.country || seller.country,
+        payer.taxNumber,
+        payer.email,
+      ),
       ...(transfer
         ? {
             'cac:PaymentMeans': {

@@ -1,5 +1,5 @@
-import { sumRows } from '@/core/invoice/wording';
 import type { PrintedOrder } from '@/core/offer/order';
+import { sumRows } from '@/core/words/invoice-wording';
 import { wordsOf } from '@/core/words/words';
 import { Amount, Figure } from '../amount';
 import { Leader } from '../leader';

@@ -2,7 +2,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Choice } from '@/core/offer/choice';
 import type { ShownQuote } from '@/core/offer/shown';
-import type { Standing } from '../payer/card-pay';
+import type { AttemptStatus } from '../payer/card-pay';
 import { send } from '../send';
 
 type Kept = { readonly key: string; readonly choice: Choice };
@@ -36,7 +36,7 @@ export function useCheckout(
   const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
   const [asked, setAsked] = useState(false);
   const [waiting, setWaiting] = useState(false);
-  const [standing, setStanding] = useState<Standing | null>(null);
+  const [standing, setStanding] = useState<AttemptStatus | null>(null);
   const token = useRef(first.token);
   const { request, locale } = more;
 
@@ -55,7 +55,7 @@ export function useCheckout(
     if (!known && Object.keys(early).length > 0) setChoice({ ...begun, ...early });
     if (!known) return setStanding({ state: 'none' });
     setChoice({ ...begun, ...known.choice, acceptsTerms: false, agrees: false });
-    void send<Standing>('GET', `${path}/standing?checkout=${known.key}`).then((answer) =>
+    void send<AttemptStatus>('GET', `${path}/status?checkout=${known.key}`).then((answer) =>
       setStanding(answer.ok ? answer.value : { state: 'none' }),
     );
   }, []);

@@ -6,6 +6,7 @@ import { minorDigits } from '@/core/money/currency';
 import { decimalText } from '@/core/money/decimal';
 import { money } from '@/core/money/money';
 import { figureText, moneyText } from '@/core/money/money-text';
+import { DayField } from '../day-input';
 import { Empty } from '../empty';
 import { Field } from '../field';
 import { FormDialog } from '../form-dialog';
@@ -234,19 +235,8 @@ export function CodeTable({
               error={troubles.off ?? troubles.percent}
               onChange={(event) => set({ off: event.target.value })}
             />
-            <Field
-              label="First day"
-              type="date"
-              value={editing.form.from}
-              onChange={(event) => set({ from: event.target.value })}
-            />
-            <Field
-              label="Last day"
-              type="date"
-              value={editing.form.to}
-              error={troubles.to}
-              onChange={(event) => set({ to: event.target.value })}
-            />
+            <DayField label="First day" value={editing.form.from} onDay={(day) => set({ from: day })} />
+            <DayField label="Last day" value={editing.form.to} error={troubles.to} onDay={(day) => set({ to: day })} />
             <Field
               label="Uses at most"
               inputMode="numeric"

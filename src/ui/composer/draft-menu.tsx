@@ -27,7 +27,7 @@ export function DraftMenu({
   flush: () => Promise<boolean>;
   onName: () => void;
   onAgain: (from: StartFrom) => void;
-  onFromNextOn: (repeatId: string) => void;
+  onFromNextOn: (recurringId: string) => void;
 }) {
   const router = useRouter();
   const goKept = async (path: string) => {
@@ -58,11 +58,11 @@ export function DraftMenu({
             ? item(`Same as last time for ${customer.name}`, () => onAgain({ ...forCustomer, asLast: true }))
             : null}
           {item('Duplicate', () => onAgain({ invoiceId: id }))}
-          {customer ? item('Repeat it', () => void goKept(`/ask/repeats/new?from=${id}`)) : null}
+          {customer ? item('Repeat it', () => void goKept(`/ask/recurring/new?from=${id}`)) : null}
           {repeats.map((repeat) =>
             item(`Let “${repeat.name}” say this from the next on`, () => onFromNextOn(repeat.id), repeat.id),
           )}
-          {item('Send to many customers', () => void goKept(`/ask/batch/new?from=${id}`))}
+          {item('Send to many customers', () => void goKept(`/ask/bulk/new?from=${id}`))}
           {item('The business’s profile', () => router.push('/settings/profile' as Route))}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { shortDate } from '@/core/dates/date-text';
 import { dueDate } from '@/core/invoice/due';
-import type { DueChoice } from '@/core/invoice/paper';
+import type { DueChoice } from '@/core/paper/paper';
 import { Calendar } from '../calendar';
 
 const DAYS = [7, 14, 30];

@@ -4,10 +4,11 @@ import { CSS } from '@dnd-kit/utilities';
 import { Check, ChevronDown, GripVertical } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { type ClipboardEvent, type KeyboardEvent, memo, useState } from 'react';
-import type { PaperLine } from '@/core/invoice/paper';
 import { UNITS, type Unit } from '@/core/item/item';
+import type { PaperLine } from '@/core/paper/paper';
 import type { BusinessTax } from '@/core/tax/business-tax';
 import { Figure } from '../amount';
+import { DayInput } from '../day-input';
 import { FieldError } from '../field';
 
 /** How units are written beside a quantity at the desk. */
@@ -228,15 +229,15 @@ export const LineRow = memo(function LineRow(props: LineProps) {
           />
         </label>
         {line.on || noting ? (
-          <label className="flex items-baseline gap-2 text-soft">
+          <span className="flex items-baseline gap-2 text-soft">
             Day
-            <input
-              type="date"
-              aria-label={`Line ${at + 1}: its day`}
-              className="blank !w-[124px] !font-sans !text-[13px]/[18px]"
+            <DayInput
               {...field('on')}
+              aria-label={`Line ${at + 1}: its day`}
+              className="blank !w-[132px] !font-sans !text-[13px]/[18px]"
+              onDay={(on) => onChange(line.id, { on })}
             />
-          </label>
+          </span>
         ) : null}
         <span className="flex-1" />
         {line.note || noting ? null : (

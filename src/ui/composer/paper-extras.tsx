@@ -2,7 +2,8 @@
 import { X } from 'lucide-react';
 import { type ReactNode, useId, useState } from 'react';
 import type { NumberSeries } from '@/core/invoice/numbering';
-import type { Paper } from '@/core/invoice/paper';
+import type { Paper } from '@/core/paper/paper';
+import { DayInput } from '../day-input';
 import { FieldError } from '../field';
 import type { ShownProblems } from './problems';
 
@@ -137,13 +138,12 @@ export function PaperExtras({
       <Part key="issuedOn" label="Day of issue" onDrop={drop('issuedOn', { issuedOn: '' })}>
         {(id) => (
           <>
-            <input
+            <DayInput
               id={id}
-              type="date"
               data-field="issuedOn"
               className="blank !font-sans !text-[14px]"
               value={paper.issuedOn}
-              onChange={(event) => onChange({ issuedOn: event.target.value })}
+              onDay={(day) => onChange({ issuedOn: day })}
             />
             {error('issuedOn')}
           </>
@@ -155,21 +155,19 @@ export function PaperExtras({
         {(id) => (
           <>
             <span className="flex gap-2">
-              <input
+              <DayInput
                 id={id}
-                type="date"
                 data-field="serviceFrom"
                 className="blank !font-sans !text-[14px]"
                 value={paper.serviceFrom}
-                onChange={(event) => onChange({ serviceFrom: event.target.value })}
+                onDay={(day) => onChange({ serviceFrom: day })}
               />
-              <input
-                type="date"
+              <DayInput
                 aria-label="Service to"
                 data-field="serviceTo"
                 className="blank !font-sans !text-[14px]"
                 value={paper.serviceTo}
-                onChange={(event) => onChange({ serviceTo: event.target.value })}
+                onDay={(day) => onChange({ serviceTo: day })}
               />
             </span>
             {error('serviceFrom') ?? error('serviceTo')}

@@ -1,7 +1,7 @@
 'use client';
 import type { Customer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
-import type { Paper } from '@/core/invoice/paper';
+import type { Paper } from '@/core/paper/paper';
 import { FieldError } from '../field';
 import { CustomerPicker } from './customer-picker';
 import { DuePicker } from './due-picker';

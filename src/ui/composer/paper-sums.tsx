@@ -2,8 +2,8 @@
 import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { deliveryCheck } from '@/core/invoice/delivery-check';
-import type { Paper } from '@/core/invoice/paper';
 import type { PaperReading } from '@/core/invoice/read-paper';
+import type { Paper } from '@/core/paper/paper';
 import type { Figure as AskedFigure } from '@/core/tally/working';
 import type { BusinessTax } from '@/core/tax/business-tax';
 import { Amount, Figure } from '../amount';

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import { calendarDate } from '@/core/dates/calendar-date';
-import { wholePaper } from '@/core/invoice/paper';
 import { readPaper } from '@/core/invoice/read-paper';
+import { completePaper } from '@/core/paper/paper';
 import { shownProblems } from './problems';
 
 const line = (id: string, change: object) => ({
@@ -14,7 +14,7 @@ const line = (id: string, change: object) => ({
   taxes: [],
   ...change,
 });
-const paper = wholePaper({
+const paper = completePaper({
   due: { kind: 'receipt' },
   lines: [line('a-1', { what: '' }), line('b-2', { price: '' }), line('c-3', { price: 'two' })],
   discount: 'much',

@@ -1,7 +1,7 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
-import type { Paper } from '@/core/invoice/paper';
 import type { PaperReading } from '@/core/invoice/read-paper';
 import { sendingProblems } from '@/core/invoice/sending';
+import type { Paper } from '@/core/paper/paper';
 
 /** What to say at which place: `byLine` for the parts of a line, `of` for the rest of the paper. */
 export type ShownProblems = {

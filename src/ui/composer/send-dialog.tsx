@@ -1,9 +1,11 @@
 'use client';
 import { useEffect, useState } from 'react';
 import type { Customer } from '@/core/customer/customer';
+import { isCalendarDate } from '@/core/dates/calendar-date';
 import { type SendingWay, type SendWith, sendBy } from '@/core/invoice/send-with';
 import { wordsOf } from '@/core/words/words';
 import { Amount } from '../amount';
+import { DayInput } from '../day-input';
 import { Dialog } from '../dialog';
 import { Field, FieldError, TextField } from '../field';
 import { Leader } from '../leader';
@@ -61,7 +63,9 @@ export function SendDialog({
   const [text, setText] = useState('');
   const [writing, setWriting] = useState(false);
   const [later, setLater] = useState(false);
-  const [on, setOn] = useState('');
+  const [day, setDay] = useState('');
+  const [time, setTime] = useState('09:00');
+  const on = isCalendarDate(day) && /^([01]\d|2[0-3]):[0-5]\d$/.test(time) ? `${day}T${time}` : '';
   useEffect(() => {
     if (!open) return;
     setTo([customer?.email ?? '', ...(customer?.copies ?? [])].filter(Boolean).join(', '));
@@ -150,7 +154,7 @@ export function SendDialog({
           <Field label="Phone" type="tel" value={phone} onChange={(event) => setPhone(event.target.value)} />
         ) : null}
         {way === 'link' || way === 'hand' ? null : (
-          <div className="flex flex-wrap items-end gap-3">
+          <div className="flex flex-wrap items-center gap-3">
             <label className="flex items-center gap-2">
               <input
                 type="checkbox"
@@ -160,13 +164,22 @@ export function SendDialog({
               />
               Not now, on
             </label>
-            <input
-              type="datetime-local"
-              aria-label="Day and time of sending"
-              className="input !w-auto"
+            <DayInput
+              aria-label="Day of sending"
+              className="input !w-[150px]"
               disabled={!later}
-              value={on}
-              onChange={(event) => setOn(event.target.value)}
+              value={day}
+              onDay={setDay}
+            />
+            <span>at</span>
+            <input
+              aria-label="Time of sending, as 09:00"
+              className="input !w-[72px]"
+              inputMode="numeric"
+              maxLength={5}
+              disabled={!later}
+              value={time}
+              onChange={(event) => setTime(event.target.value)}
             />
           </div>
         )}

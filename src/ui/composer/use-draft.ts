@@ -1,6 +1,6 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Paper } from '@/core/invoice/paper';
+import type { Paper } from '@/core/paper/paper';
 import { send } from '../send';
 import { sayTrouble } from '../toasts';
 

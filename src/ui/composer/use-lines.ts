@@ -1,9 +1,9 @@
 'use client';
 import { useCallback, useEffect, useRef } from 'react';
 import { lineOfItem } from '@/core/invoice/item-line';
-import { MOST_LINES, newLine, type Paper, type PaperLine } from '@/core/invoice/paper';
 import { pastedLines } from '@/core/invoice/pasted-rows';
 import type { Item, ItemOption } from '@/core/item/item';
+import { MOST_LINES, newLine, type Paper, type PaperLine } from '@/core/paper/paper';
 import { say } from '../toasts';
 
 /** Goes to a field of the paper by its place (`customer`, `LINE-ID.price`). */

@@ -1,9 +1,9 @@
 'use client';
 import type { useRouter } from 'next/navigation';
 import { useCallback, useRef } from 'react';
-import type { PaperLine } from '@/core/invoice/paper';
 import type { Item } from '@/core/item/item';
 import { typedDecimal } from '@/core/money/typed';
+import type { PaperLine } from '@/core/paper/paper';
 import { useMakeAndOpen } from '../make-and-open';
 import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
@@ -73,9 +73,9 @@ export function useSentPaper(id: string, draft: ReturnType<typeof useDraft>, cur
     return troubleOf(answer);
   };
   /** Gives a repeat what stands here, from its next date on. */
-  const sayFromNextOn = async (repeatId: string): Promise<void> => {
+  const sayFromNextOn = async (recurringId: string): Promise<void> => {
     if (!(await flush())) return sayTrouble('The last change could not be kept. Try again in a moment.');
-    const answer = await send('PUT', `/api/repeats/${repeatId}/paper`, { invoiceId: id });
+    const answer = await send('PUT', `/api/recurring/${recurringId}/paper`, { invoiceId: id });
     if (answer.ok) say('It says this from the next one on');
     else sayTrouble(answer.words);
   };

@@ -1,8 +1,8 @@
 'use client';
 import { useEffect, useMemo, useState } from 'react';
-import type { PaperLine } from '@/core/invoice/paper';
 import { stockKey } from '@/core/item/item';
 import { shortages } from '@/core/item/stock';
+import type { PaperLine } from '@/core/paper/paper';
 import { send } from '../send';
 
 const NONE: ReadonlyMap<string, string> = new Map();

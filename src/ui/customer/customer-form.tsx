@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { type Customer, newCustomer } from '@/core/customer/customer';
-import type { DueChoice } from '@/core/invoice/paper';
+import type { DueChoice } from '@/core/paper/paper';
 import { NO_ADDRESS } from '@/core/place/address';
 import { Field, FieldError, SelectField, TextField, TickField } from '../field';
 import { send } from '../send';

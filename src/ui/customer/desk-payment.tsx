@@ -11,7 +11,7 @@ import { CardChoice, type CardChoiceHandle } from '../plan/card-choice';
 import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
 
-type Standing = { state: string; words?: string; invoiceId: string; url?: string };
+type AttemptStatus = { state: string; words?: string; invoiceId: string; url?: string };
 
 /** A single card payment at the desk, whose sum with tax is said before it is charged. */
 export function DeskPayment({
@@ -62,7 +62,7 @@ export function DeskPayment({
       return card.trouble;
     }
     key.current ||= crypto.randomUUID();
-    const answer = await send<Standing>('POST', '/api/desk-payments', {
+    const answer = await send<AttemptStatus>('POST', '/api/desk-payments', {
       customerId: customer.id,
       what,
       price,

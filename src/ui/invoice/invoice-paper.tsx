@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { PrintedInvoice } from '@/core/invoice/printed';
-import { headFacts, howMuchText, sumRows, underLine } from '@/core/invoice/wording';
+import { headFacts, howMuchText, sumRows, underLine } from '@/core/words/invoice-wording';
 import { wordsOf } from '@/core/words/words';
 import { Amount, Figure } from '../amount';
 import { ContactLine } from '../contact-line';

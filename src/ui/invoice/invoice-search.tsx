@@ -5,8 +5,10 @@ import { useParams, useRouter } from 'next/navigation';
 import { Popover } from 'radix-ui';
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
 import { ASKED_STATES, EVERYTHING, type InvoiceAsk, isNarrowed, type Sort, STATE_WORDS } from '@/core/invoice/ask';
+import { isDayOrNone } from '@/core/paper/paper';
 import { Figure } from '../amount';
 import { NameDialog } from '../composer/name-dialog';
+import { DayField } from '../day-input';
 import { Field, SelectField } from '../field';
 import { FileDrop } from '../import/file-drop';
 import { type ListRow, ListRowLink } from '../list/list-row';
@@ -120,10 +122,10 @@ export function InvoiceSearch({
   }
 
   const ids = [...chosen];
-  async function deed(name: 'remind' | 'cancel', extra: { reason: string; tell: boolean }): Promise<string> {
+  async function action(name: 'remind' | 'cancel', extra: { reason: string; tell: boolean }): Promise<string> {
     setBusy(true);
     key.current ||= crypto.randomUUID();
-    const body = { ids, deed: name, requestKey: key.current, ...extra };
+    const body = { ids, action: name, requestKey: key.current, ...extra };
     const answer = await send<{ done: number; refused: { words: string }[] }>('POST', '/api/invoices/many', body);
     setBusy(false);
     if (!answer.ok) return answer.words;
@@ -184,13 +186,12 @@ export function InvoiceSearch({
               aria-label="Narrow the list"
             >
               <div className="grid grid-cols-2 gap-3">
-                <Field
+                <DayField
                   label="Issued from"
-                  type="date"
                   value={ask.from}
-                  onChange={(event) => set({ from: event.target.value })}
+                  onDay={(day) => isDayOrNone(day) && set({ from: day })}
                 />
-                <Field label="to" type="date" value={ask.to} onChange={(event) => set({ to: event.target.value })} />
+                <DayField label="to" value={ask.to} onDay={(day) => isDayOrNone(day) && set({ to: day })} />
                 <Field
                   label="Total from"
                   inputMode="decimal"
@@ -326,7 +327,7 @@ export function InvoiceSearch({
                 className="link link-small"
                 disabled={busy || ids.length === 0}
                 onClick={async () => {
-                  const trouble = await deed('remind', { reason: '', tell: true });
+                  const trouble = await action('remind', { reason: '', tell: true });
                   if (trouble) sayTrouble(trouble);
                 }}
               >
@@ -424,7 +425,7 @@ export function InvoiceSearch({
           busy={busy}
           onClose={() => setCancelling(false)}
           onCancel={async (extra) => {
-            const trouble = await deed('cancel', extra);
+            const trouble = await action('cancel', extra);
             if (!trouble) setCancelling(false);
             return trouble;
           }}

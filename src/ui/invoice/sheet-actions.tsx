@@ -52,7 +52,7 @@ function RemindDialog({ of, open, onClose }: { of: SheetActionsOf; open: boolean
 }
 
 /** The next step as one button: reminding where it is late, sending again where it was not paid. */
-export function NextDeed({ of, remind }: { of: SheetActionsOf; remind: boolean }) {
+export function NextAction({ of, remind }: { of: SheetActionsOf; remind: boolean }) {
   const { busy, press } = usePress({ keyed: true });
   const [writing, setWriting] = useState(false);
   if (!of.to) return <span className="text-soft">No e-mail address</span>;
@@ -95,7 +95,7 @@ export function RemindAtOnce({ invoiceId, to, strong }: { invoiceId: string; to:
 }
 
 /** Everything else that can be done with a sent invoice. */
-export function MoreDeeds({ of, open }: { of: SheetActionsOf; open: boolean }) {
+export function MoreActions({ of, open }: { of: SheetActionsOf; open: boolean }) {
   const router = useRouter();
   const { busy, press } = usePress({ keyed: true });
   const { compose } = useMakeAndOpen();
@@ -140,7 +140,7 @@ export function MoreDeeds({ of, open }: { of: SheetActionsOf; open: boolean }) {
             {of.mayCancel ? item('Cancel it', () => setDialog('cancel')) : null}
             <DropdownMenu.Separator className="my-1 h-px bg-rule" />
             {item('Duplicate', () => void compose({ invoiceId: of.invoiceId }))}
-            {item('Repeat it', () => router.push(`/ask/repeats/new?from=${of.invoiceId}` as Route))}
+            {item('Repeat it', () => router.push(`/ask/recurring/new?from=${of.invoiceId}` as Route))}
             {item('The customer', () => router.push(`/records/customers/${of.customerId}` as Route))}
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
@@ -195,7 +195,7 @@ export function MoreDeeds({ of, open }: { of: SheetActionsOf; open: boolean }) {
 }
 
 /** Answers a customer's question by mail. */
-export function AnswerDeed({ questionId, question }: { questionId: string; question: string }) {
+export function AnswerAction({ questionId, question }: { questionId: string; question: string }) {
   const router = useRouter();
   const [busy, setBusy] = useState(false);
   const [open, setOpen] = useState(false);

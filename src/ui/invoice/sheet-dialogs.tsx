@@ -4,6 +4,7 @@ import { typedMinor } from '@/core/invoice/read-paper';
 import { minorDigits } from '@/core/money/currency';
 import { money } from '@/core/money/money';
 import { currencySign, figureText } from '@/core/money/money-text';
+import { DayField } from '../day-input';
 import { Field, SelectField, TextField, TickField } from '../field';
 import { FormDialog, type Told } from '../form-dialog';
 import { MoneyField } from '../money-field';
@@ -104,13 +105,7 @@ export function ReceivedDialog({
           </option>
         ))}
       </SelectField>
-      <Field
-        label="On which day"
-        type="date"
-        max={today}
-        value={receivedOn}
-        onChange={(event) => setReceivedOn(event.target.value)}
-      />
+      <DayField label="On which day" value={receivedOn} onDay={(day) => setReceivedOn(day)} />
       <Field
         label="Reference"
         maxLength={120}

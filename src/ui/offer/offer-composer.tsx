@@ -5,17 +5,17 @@ import { useRouter } from 'next/navigation';
 import type { Placement } from '@/core/offer/offer';
 import { Field, FieldError, TextField } from '../field';
 import { say } from '../toasts';
-import { AfterFold } from './after-fold';
-import { AskedFold } from './asked-fold';
-import { ButtonFold } from './button-fold';
-import { DeliveryFold } from './delivery-fold';
-import { LimitsFold } from './limits-fold';
+import { AfterSection } from './after-section';
+import { AskedSection } from './asked-section';
+import { ButtonSection } from './button-section';
+import { DeliverySection } from './delivery-section';
+import { LimitsSection } from './limits-section';
 import { OfferProof } from './offer-proof';
 import { OfferWhat } from './offer-what';
 import { PLACEMENT_WORDS } from './placement-words';
-import { PricesFold } from './prices-fold';
-import { RepeatFold } from './repeat-fold';
-import { ShareFold } from './share-fold';
+import { PricesSection } from './prices-section';
+import { RepeatSection } from './repeat-section';
+import { ShareSection } from './share-section';
 import { type OfferDraft, useOffer } from './use-offer';
 
 /** An offer while it is composed: what is asked for first, the rest folds out; at the right what the payer will see. */
@@ -122,14 +122,14 @@ export function OfferComposer({
             />
           </div>
           <div className="mt-5 border-t border-ink">
-            {placement === 'button' ? <ButtonFold of={of} accent={accent} /> : null}
-            <AskedFold of={of} terms={terms} />
-            <PricesFold of={of} />
-            {offer.kind === 'items' || offer.kind === 'sum' ? <DeliveryFold of={of} /> : null}
-            <LimitsFold of={of} />
-            <RepeatFold of={of} />
-            <AfterFold of={of} />
-            <ShareFold of={of} partners={partners} locale={locale} />
+            {placement === 'button' ? <ButtonSection of={of} accent={accent} /> : null}
+            <AskedSection of={of} terms={terms} />
+            <PricesSection of={of} />
+            {offer.kind === 'items' || offer.kind === 'sum' ? <DeliverySection of={of} /> : null}
+            <LimitsSection of={of} />
+            <RepeatSection of={of} />
+            <AfterSection of={of} />
+            <ShareSection of={of} partners={partners} locale={locale} />
             <details className="border-b border-rule">
               <summary className="flex min-h-11 items-baseline gap-3 py-2.5">
                 <span className="font-serif text-[16.5px]/6 font-medium">Name on your list</span>

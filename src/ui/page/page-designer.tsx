@@ -23,7 +23,7 @@ import {
   type Theme,
 } from '@/core/page/page';
 import { Field, SelectField } from '../field';
-import { Fold } from '../offer/fold';
+import { Collapsible } from '../offer/collapsible';
 import { OfferProof } from '../offer/offer-proof';
 import { send, troubleOf } from '../send';
 import { SortableList } from '../sortable-list';
@@ -145,7 +145,7 @@ const FONTS: Readonly<Record<Theme['fonts'], string>> = {
 };
 
 /** How the page looks. */
-function ThemeFold({ theme, onChange }: { theme: Theme; onChange: (part: Partial<Theme>) => void }) {
+function ThemeSection({ theme, onChange }: { theme: Theme; onChange: (part: Partial<Theme>) => void }) {
   const colour = (label: string, name: 'background' | 'text' | 'accent') => (
     <Field
       label={label}
@@ -156,7 +156,7 @@ function ThemeFold({ theme, onChange }: { theme: Theme; onChange: (part: Partial
     />
   );
   return (
-    <Fold name="Colours, type, cover" now={FONTS[theme.fonts]}>
+    <Collapsible name="Colours, type, cover" now={FONTS[theme.fonts]}>
       <div className="flex flex-wrap gap-3">
         {colour('Background', 'background')}
         {colour('Text', 'text')}
@@ -202,7 +202,7 @@ function ThemeFold({ theme, onChange }: { theme: Theme; onChange: (part: Partial
           onChange={(pictures) => onChange({ cover: pictures[0] ?? null })}
         />
       </div>
-    </Fold>
+    </Collapsible>
   );
 }
 
@@ -387,11 +387,11 @@ export function PageDesigner({
             ))}
           </SortableList>
           <div className="mt-5 border-t border-ink">
-            <ThemeFold
+            <ThemeSection
               theme={page.theme}
               onChange={(part) => setPage((before) => ({ ...before, theme: { ...before.theme, ...part } }))}
             />
-            <Fold name="Published versions" now={published ? `version ${published} is shown` : 'none yet'}>
+            <Collapsible name="Published versions" now={published ? `version ${published} is shown` : 'none yet'}>
               <ul>
                 {versions.map((one) => (
                   <li key={one.version} className="flex items-baseline gap-4 border-b border-rule py-1.5">
@@ -404,7 +404,7 @@ export function PageDesigner({
                   </li>
                 ))}
               </ul>
-            </Fold>
+            </Collapsible>
           </div>
         </div>
         <OfferProof

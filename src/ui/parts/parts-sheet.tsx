@@ -5,7 +5,7 @@ import type { TallyDocument } from '@/core/tally/document';
 import { tally } from '@/core/tally/tally';
 import { working } from '@/core/tally/working';
 import { Amount } from '../amount';
-import { DateField } from '../date-field';
+import { DayField } from '../day-input';
 import { Dialog } from '../dialog';
 import { Empty } from '../empty';
 import { Field } from '../field';
@@ -196,7 +196,7 @@ export function PartsSheet() {
         <Part title="Fields" about="rest, wrong, off, on paper">
           <div className="grid grid-cols-2 gap-3">
             <Field label="Customer" defaultValue="Ingrid Fallowell" />
-            <DateField label="Due" value={on} from={calendarDate('2026-11-01')} locale="en-US" onChoose={setOn} />
+            <DayField label="Due" value={on} from={calendarDate('2026-11-01')} onDay={setOn} />
             <Field label="E-mail address" defaultValue="ingrid@fallowell" error="Add the ending, such as .example" />
             <MoneyField label="Price of one" sign="$" defaultValue="72.00" />
             <Field label="Reference" placeholder="none" hint="Theirs, not yours." />

@@ -1,7 +1,8 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useId, useState } from 'react';
-import { send, troubleOf } from '../send';
+import { send } from '../send';
+import { type Troubles, troubleWords } from './trouble-words';
 
 /** A question to the sender, folded in until somebody has one. */
 export function AskQuestion({
@@ -9,7 +10,13 @@ export function AskQuestion({
   words,
 }: {
   token: string;
-  words: { readonly title: string; readonly hint: string; readonly send: string; readonly sent: string };
+  words: {
+    readonly title: string;
+    readonly hint: string;
+    readonly send: string;
+    readonly sent: string;
+    readonly troubles: Troubles;
+  };
 }) {
   const [text, setText] = useState('');
   const [state, setState] = useState<'open' | 'busy' | 'sent'>('open');
@@ -18,7 +25,7 @@ export function AskQuestion({
   async function ask() {
     setState('busy');
     const answer = await send('POST', `/api/pay/${token}/question`, { text, byName: '' });
-    setTrouble(troubleOf(answer));
+    setTrouble(troubleWords(words.troubles, answer));
     setState(answer.ok ? 'sent' : 'open');
   }
   if (state === 'sent') return <p className="text-center text-[15px] font-medium text-leaf">{words.sent}</p>;
@@ -57,7 +64,7 @@ export function DecideFile({
 }: {
   token: string;
   fileId: string;
-  words: { readonly approve: string; readonly change: string; readonly comment: string };
+  words: { readonly approve: string; readonly change: string; readonly comment: string; readonly troubles: Troubles };
 }) {
   const router = useRouter();
   const [comment, setComment] = useState('');
@@ -67,7 +74,7 @@ export function DecideFile({
     setBusy(true);
     const answer = await send('POST', `/api/pay/${token}/decide/${fileId}`, { decision, comment, byName: '' });
     setBusy(false);
-    setTrouble(answer.ok ? '' : answer.words);
+    setTrouble(troubleWords(words.troubles, answer));
     if (answer.ok) router.refresh();
   }
   return (

@@ -4,6 +4,7 @@ import type { RefusalReason } from '@/core/payment/outcome';
 import { type Answer, send } from '../send';
 import { tokenise } from './card-fields';
 import type { PayWords } from './pay-words';
+import { troubleWords } from './trouble-words';
 
 /** What the page needs to take a payment. `pending` is the bank's address, or `checking`, where an attempt is still open. */
 export type PayOpen = {
@@ -33,12 +34,12 @@ export type PayDoor = {
   readonly onAwaited?: () => void;
   /** The button was pressed all the same. */
   readonly onHindered?: () => void;
-  readonly onPaid: (standing: Extract<Standing, { state: 'paid' }>) => void;
+  readonly onPaid: (standing: Extract<AttemptStatus, { state: 'paid' }>) => void;
   /** What is shown may be out of date; `refusal` is what the answer said, where one did. */
   readonly onChanged: (refusal?: Extract<Answer<unknown>, { ok: false }>) => void;
 };
 
-export type Standing =
+export type AttemptStatus =
   | { state: 'paid'; receipt: string; order?: string }
   | { state: 'refused'; words: string; reason: RefusalReason }
   | { state: 'approval'; url: string }
@@ -66,7 +67,7 @@ export function CardPay({ fieldsUrl, pending, refused, door, words }: PayOpen & 
   const origin = new URL(fieldsUrl).origin;
 
   const take = useCallback(
-    (standing: Standing) => {
+    (standing: AttemptStatus) => {
       switch (standing.state) {
         case 'paid':
           setStage('paid');
@@ -111,7 +112,7 @@ export function CardPay({ fieldsUrl, pending, refused, door, words }: PayOpen & 
     const timer = setInterval(async () => {
       const key = attempt.current || '00000000-0000-4000-8000-000000000000';
       const { path, standing, onChanged } = latest.current;
-      const answer = await send<Standing>('GET', `${path}/standing?${standing(key)}`);
+      const answer = await send<AttemptStatus>('GET', `${path}/status?${standing(key)}`);
       if (!answer.ok) return;
       if (answer.value.state === 'none') onChanged();
       take(answer.value);
@@ -148,7 +149,7 @@ export function CardPay({ fieldsUrl, pending, refused, door, words }: PayOpen & 
       return setStage('ready');
     }
     attempt.current ||= crypto.randomUUID();
-    const answer = await send<Standing>('POST', path, {
+    const answer = await send<AttemptStatus>('POST', path, {
       ...body,
       ...worked,
       attemptKey: attempt.current,
@@ -163,7 +164,7 @@ export function CardPay({ fieldsUrl, pending, refused, door, words }: PayOpen & 
     if (answer.code === 'unreachable' || answer.code === 'trouble') return setStage('checking');
     onChanged(answer);
     attempt.current = '';
-    setTrouble(answer.words);
+    setTrouble(troubleWords(words.troubles, answer));
     setStage('ready');
   }, [origin, words, take]);
 
@@ -185,9 +186,9 @@ export function CardPay({ fieldsUrl, pending, refused, door, words }: PayOpen & 
   async function otherCard() {
     setStage('sending');
     const { path, withdraw } = latest.current;
-    const answer = await send<Standing>('POST', `${path}/withdraw`, withdraw);
+    const answer = await send<AttemptStatus>('POST', `${path}/withdraw`, withdraw);
     if (!answer.ok) {
-      setTrouble(answer.words);
+      setTrouble(troubleWords(words.troubles, answer));
       return setStage('approval');
     }
     if (answer.value.state === 'refused') {

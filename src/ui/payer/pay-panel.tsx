@@ -3,7 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { typedMinor } from '@/core/invoice/read-paper';
 import { minorDigits } from '@/core/money/currency';
-import { money } from '@/core/money/money';
+import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { isAllowed } from '@/core/payment/part-payment';
 import { percentOf } from '@/core/tally/tally';
@@ -150,7 +150,7 @@ export function PayPanel({
         words={words}
         door={{
           path: `/api/pay/${token}`,
-          body: { amountMinor: Number(amount ?? 0n), tipMinor: Number(tipMinor), acceptsTerms: accepts },
+          body: { amountMinor: jsonMinor(amount ?? 0n), tipMinor: jsonMinor(tipMinor), acceptsTerms: accepts },
           before: nextWork,
           standing: (attempt) => `attempt=${attempt}`,
           withdraw: {},

@@ -29,6 +29,7 @@ export const payWords = (words: Words) => ({
   firstAccept: words.firstAccept,
   firstApprove: words.firstApprove,
   refusals: words.refusals,
+  troubles: words.troubles,
 });
 
 export type PayWords = ReturnType<typeof payWords>;

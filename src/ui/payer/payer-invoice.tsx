@@ -1,9 +1,9 @@
 import { FileText } from 'lucide-react';
 import { longDate } from '@/core/dates/date-text';
 import type { PrintedInvoice } from '@/core/invoice/printed';
-import { transferFacts } from '@/core/invoice/wording';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
+import { transferFacts } from '@/core/words/invoice-wording';
 import { LANGUAGES, type Words, wordsOf } from '@/core/words/words';
 import { Amount } from '../amount';
 import { ContactLine } from '../contact-line';
@@ -81,7 +81,12 @@ function Files({ files, token, words }: { files: readonly PayerFile[]; token: st
               <DecideFile
                 token={token}
                 fileId={file.id}
-                words={{ approve: words.approve, change: words.askChange, comment: words.approveComment }}
+                words={{
+                  approve: words.approve,
+                  change: words.askChange,
+                  comment: words.approveComment,
+                  troubles: words.troubles,
+                }}
               />
             ) : null}
           </li>
@@ -230,7 +235,13 @@ export function PayerInvoice({
               {token ? (
                 <AskQuestion
                   token={token}
-                  words={{ title: words.question, hint: words.questionHint, send: words.ask, sent: words.asked }}
+                  words={{
+                    title: words.question,
+                    hint: words.questionHint,
+                    send: words.ask,
+                    sent: words.asked,
+                    troubles: words.troubles,
+                  }}
                 />
               ) : null}
               <p className="text-center font-serif text-[15px]/[22px] italic">

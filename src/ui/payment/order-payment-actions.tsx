@@ -44,7 +44,7 @@ export function OrderPaymentActions({
   const text = (minor: number) => moneyText(money(BigInt(minor), currency), locale);
   const typed = amount.trim() === '' ? BigInt(leftMinor) : typedMinor(amount, minorDigits(currency));
 
-  /** One press, one deed: the key is made once and kept until it succeeded. */
+  /** One press, one action: the key is made once and kept until it succeeded. */
   async function press(path: string, body: object, done: string): Promise<string> {
     setBusy(true);
     key.current ||= crypto.randomUUID();

@@ -2,6 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { FieldError } from '../field';
+import { type Troubles, troubleWords } from '../payer/trouble-words';
 import { send } from '../send';
 import { CardEntry, type CardEntryHandle } from './card-entry';
 
@@ -20,7 +21,7 @@ export type AcceptWords = Readonly<
     | 'cardGoes',
     string
   >
->;
+> & { readonly troubles: Troubles };
 
 /** The customer agrees with their name, enters the card in the processor's fields, and begins. */
 export function AcceptPlan({
@@ -28,7 +29,7 @@ export function AcceptPlan({
   agreement,
   fieldsUrl,
   words,
-  deed,
+  action,
 }: {
   /** Where it is sent. */
   path: string;
@@ -36,7 +37,7 @@ export function AcceptPlan({
   fieldsUrl: string;
   words: AcceptWords;
   /** What else is sent with it. */
-  deed?: string;
+  action?: string;
 }) {
   const router = useRouter();
   const [name, setName] = useState('');
@@ -62,7 +63,7 @@ export function AcceptPlan({
     }
     key.current ||= crypto.randomUUID();
     const answer = await send('POST', path, {
-      ...(deed ? { deed } : {}),
+      ...(action ? { action } : {}),
       cardToken: given.token,
       key: key.current,
       name: name.trim(),
@@ -70,7 +71,7 @@ export function AcceptPlan({
     });
     if (!answer.ok) {
       if (answer.code === 'card-not-kept') key.current = '';
-      setTroubles({ card: answer.words });
+      setTroubles({ card: troubleWords(words.troubles, answer) });
       setBusy(false);
       return;
     }

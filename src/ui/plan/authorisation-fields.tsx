@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import type { AuthorisedHow } from '@/core/invoice/timeline';
+import type { AuthorisedHow } from '@/core/timeline/timeline';
 import { Field } from '../field';
 import { Segment } from './plan-fields';
 import { SignatureField } from './signature-pad';

@@ -5,7 +5,7 @@ import { shortDate } from '@/core/dates/date-text';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { type Forecast, forecast, type PlanContext, type PlanSums } from '@/core/plan/plan';
-import type { Schedule } from '@/core/plan/schedule';
+import type { Schedule } from '@/core/schedule/schedule';
 import { Field, SelectField } from '../field';
 import { type PlanTyped, rhythmWords, scheduleTyped, termsTyped } from './plan-typed';
 

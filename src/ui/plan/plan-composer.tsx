@@ -7,7 +7,7 @@ import { useMemo, useState } from 'react';
 import type { Customer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { shortDate } from '@/core/dates/date-text';
-import { money } from '@/core/money/money';
+import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { type Forecast, forecast } from '@/core/plan/plan';
 import { dateTrouble, planReading } from '@/core/plan/sums';
@@ -44,7 +44,7 @@ export type PlanComposerProps = {
 };
 
 export const drawn = (charges: Forecast['charges']): DrawnCharge[] =>
-  charges.map(({ amountMinor, ...charge }) => ({ ...charge, minor: Number(amountMinor) }));
+  charges.map(({ amountMinor, ...charge }) => ({ ...charge, minor: jsonMinor(amountMinor) }));
 
 /** A billing plan while it is composed: what is charged at the left, every date and sum drawn and listed at the right. */
 export function PlanComposer(props: PlanComposerProps) {
@@ -211,7 +211,7 @@ export function PlanComposer(props: PlanComposerProps) {
                 <ChargeCalendar
                   charges={drawn(result.charges)}
                   holidays={holidays}
-                  totalMinor={typed.kind === 'instalments' ? Number(sums.eachMinor) : null}
+                  totalMinor={typed.kind === 'instalments' ? jsonMinor(sums.eachMinor) : null}
                   currency={currency}
                   locale={locale}
                 />

@@ -2,10 +2,11 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { lineOfItem } from '@/core/invoice/item-line';
-import { MOST_FILES, newLine, type PaperFile, type PaperLine } from '@/core/invoice/paper';
-import type { Schedule } from '@/core/plan/schedule';
+import { MOST_FILES, newLine, type PaperFile, type PaperLine } from '@/core/paper/paper';
+import type { Schedule } from '@/core/schedule/schedule';
 import { ItemPicker } from '../composer/item-picker';
 import { upload } from '../composer/paper-after';
+import { DayField } from '../day-input';
 import { Field, FieldError, SelectField, TextField, TickField } from '../field';
 import { FileDrop } from '../import/file-drop';
 import type { PlanTyped } from './plan-typed';
@@ -162,13 +163,12 @@ export function PlanRhythm({ typed, troubles, change, hasHolidays }: Props & { h
           <option value="month">months</option>
           <option value="year">years</option>
         </SelectField>
-        <Field
+        <DayField
           label="From"
-          type="date"
           className="w-[152px]"
           value={typed.start}
           error={troubles.start}
-          onChange={(event) => change({ start: event.target.value })}
+          onDay={(day) => change({ start: day })}
         />
       </div>
       {typed.unit === 'month' ? (
@@ -220,13 +220,12 @@ export function PlanRhythm({ typed, troubles, change, hasHolidays }: Props & { h
           <option value="on">on a day</option>
         </SelectField>
         {typed.ends === 'on' ? (
-          <Field
+          <DayField
             label="Last day"
-            type="date"
             className="w-[152px]"
             value={typed.endsOn}
             error={troubles.endsOn}
-            onChange={(event) => change({ endsOn: event.target.value })}
+            onDay={(day) => change({ endsOn: day })}
           />
         ) : typed.ends === 'after' || parts ? (
           <Field

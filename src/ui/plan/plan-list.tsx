@@ -9,7 +9,7 @@ import { sayTrouble } from '../toasts';
 const PAUSE_MS = 160;
 
 /** A plan in its list. */
-export type WirePlan = ListRow;
+export type JsonPlan = ListRow;
 
 const HEADS = ['Active', 'Paused', 'Waiting for card', 'Drafts', 'Over'].map((name) => ({ name }));
 
@@ -19,20 +19,20 @@ export function PlanList({
   counts,
   locale,
 }: {
-  rows: readonly WirePlan[];
+  rows: readonly JsonPlan[];
   counts: readonly { state: PlanState; count: number; refused: number }[];
   locale: string;
 }) {
   const [words, setWords] = useState('');
   const [show, setShow] = useState<PlanState | 'refused' | ''>('');
-  const [found, setFound] = useState<readonly WirePlan[] | null>(null);
+  const [found, setFound] = useState<readonly JsonPlan[] | null>(null);
   const refused = counts.reduce((sum, one) => sum + one.refused, 0);
   useEffect(() => {
     if (!words.trim() && !show) return setFound(null);
     const asked = new AbortController();
     const timer = setTimeout(async () => {
       const query = new URLSearchParams({ words: words.trim(), show });
-      const answer = await send<WirePlan[]>('GET', `/api/plans?${query.toString()}`, undefined, {
+      const answer = await send<JsonPlan[]>('GET', `/api/plans?${query.toString()}`, undefined, {
         signal: asked.signal,
       });
       if (asked.signal.aborted) return;

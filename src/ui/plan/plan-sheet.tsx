@@ -9,11 +9,11 @@ import { moneyText } from '@/core/money/money-text';
 import { CHARGE_STATE_WORDS, PLAN_STATE_WORDS } from '@/core/plan/state';
 import { Amount, Figure } from '../amount';
 import { Rosette } from '../rosette';
+import { ChargeActions } from './charge-actions';
 import { ChargeCalendar } from './charge-calendar';
-import { ChargeDeeds } from './charge-deeds';
 import { reasonWords } from './charge-words';
 import { NextStep } from './next-step';
-import { PlanDeeds } from './plan-deeds';
+import { PlanActions } from './plan-actions';
 import type { PlanSheetProps, SheetCharge } from './sheet-types';
 
 /** A billing plan: how it stands, what is next, every charge with its attempts, cards and authorisations, timeline. */
@@ -55,7 +55,7 @@ export function PlanSheetView(props: PlanSheetProps) {
         <section aria-label="Next step" className="my-4 border-y border-ink py-3">
           <NextStep {...props} refused={refused} />
         </section>
-        {mayAsk ? <PlanDeeds plan={plan} customer={customer} link={props.link} fieldsUrl={props.fieldsUrl} /> : null}
+        {mayAsk ? <PlanActions plan={plan} customer={customer} link={props.link} fieldsUrl={props.fieldsUrl} /> : null}
         <div className="mt-5 flex items-baseline gap-4 border-b border-ink pb-1">
           <h2 className="title-section flex-1">{charges.length > 0 ? 'Charges' : 'What will be charged'}</h2>
           {shown.length > 0 ? (
@@ -181,7 +181,7 @@ function ChargeLine({ charge, plan, cards, locale, today, mayAsk }: PlanSheetPro
           <Figure minor={charge.minor} currency={plan.currency} locale={locale} />
         </span>
         {mayAsk && open ? (
-          <ChargeDeeds charge={charge} plan={plan} cards={cards} locale={locale} />
+          <ChargeActions charge={charge} plan={plan} cards={cards} locale={locale} />
         ) : (
           <span className="w-8" />
         )}

@@ -1,7 +1,7 @@
 import { type CalendarDate, isCalendarDate } from '@/core/dates/calendar-date';
-import { newLine, type PaperFile, type PaperLine, wholePaper } from '@/core/invoice/paper';
+import { completePaper, newLine, type Paper, type PaperFile, type PaperLine } from '@/core/paper/paper';
 import type { PlanKind, PlanPay, PlanTerms } from '@/core/plan/plan';
-import type { Schedule } from '@/core/plan/schedule';
+import type { Schedule } from '@/core/schedule/schedule';
 
 /** A plan while it is composed: everything as typed. */
 export type PlanTyped = {
@@ -31,6 +31,8 @@ export type PlanTyped = {
   readonly files: readonly PaperFile[];
   readonly memo: string;
   readonly reference: string;
+  /** What the composer does not ask for stays as it is kept: the currency and tax mode of a plan that began at a checkout. */
+  readonly paper: Paper;
 };
 
 export const newTyped = (start: CalendarDate, lineId: string): PlanTyped => ({
@@ -58,6 +60,7 @@ export const newTyped = (start: CalendarDate, lineId: string): PlanTyped => ({
   files: [],
   memo: '',
   reference: '',
+  paper: completePaper({}),
 });
 
 /** Kept terms as they are typed. */
@@ -89,6 +92,7 @@ export function typedOf(terms: PlanTerms, memo: string, reference: string): Plan
     files: terms.paper.files,
     memo,
     reference,
+    paper: terms.paper,
   };
 }
 
@@ -129,12 +133,13 @@ export function scheduleTyped(typed: PlanTyped): { schedule: Schedule } | { fiel
 export const termsTyped = (typed: PlanTyped, customerId: string | null, schedule: Schedule): PlanTerms => ({
   kind: typed.kind,
   name: typed.name,
-  paper: wholePaper({
+  paper: {
+    ...typed.paper,
     customerId,
     lines: typed.lines,
     files: typed.files,
     due: { kind: 'days', days: /^\d{1,3}$/.test(typed.dueDays.trim()) ? Number(typed.dueDays) : 14 },
-  }),
+  },
   schedule,
   firstNow: typed.firstNow,
   setUp: typed.kind === 'membership' ? typed.setUp : '',

@@ -4,9 +4,11 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import type { CalendarDate } from '@/core/dates/calendar-date';
+import { isCalendarDate } from '@/core/dates/calendar-date';
 import { shortDate } from '@/core/dates/date-text';
 import { wordsOf } from '@/core/words/words';
 import { Amount, Figure } from '../amount';
+import { DayField } from '../day-input';
 import { send } from '../send';
 import { say, sayTrouble } from '../toasts';
 
@@ -87,24 +89,18 @@ export function StatementView({
         ) : null}
       </div>
       <div className="mt-3 flex flex-wrap items-end gap-3">
-        <label>
-          <span className="label">From</span>
-          <input
-            type="date"
-            className="input"
-            value={from}
-            onChange={(event) => event.target.value && ask({ from: event.target.value })}
-          />
-        </label>
-        <label>
-          <span className="label">To</span>
-          <input
-            type="date"
-            className="input"
-            value={to}
-            onChange={(event) => event.target.value && ask({ to: event.target.value })}
-          />
-        </label>
+        <DayField
+          label="From"
+          className="w-[150px]"
+          value={from}
+          onDay={(day) => isCalendarDate(day) && ask({ from: day })}
+        />
+        <DayField
+          label="To"
+          className="w-[150px]"
+          value={to}
+          onDay={(day) => isCalendarDate(day) && ask({ to: day })}
+        />
         <span className="pb-2 text-soft">in {currency}</span>
       </div>
       <table className="mt-4 w-full border-collapse">

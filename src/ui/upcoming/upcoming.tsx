@@ -8,17 +8,19 @@ import { dayHeading, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
+import { isDayOrNone } from '@/core/paper/paper';
 import { REFUSAL_BRIEF } from '@/core/payment/outcome';
 import { CHARGE_STATE_WORDS, CHARGE_STATES, type ChargeState } from '@/core/plan/state';
 import { Amount, Figure } from '../amount';
+import { DayInput } from '../day-input';
 import { Empty } from '../empty';
 import { FormDialog } from '../form-dialog';
 import { Segment } from '../plan/plan-fields';
 import { usePress } from '../press';
 import { send, troubleOf } from '../send';
 import { say, sayTrouble } from '../toasts';
+import type { JsonCharge } from './json-charge';
 import { MonthSheet, type UpcomingDay } from './month-sheet';
-import type { WireCharge } from './wire-charge';
 
 export type UpcomingAsked = {
   readonly words: string;
@@ -45,7 +47,7 @@ export function Upcoming({
   today,
   mayAsk,
 }: {
-  rows: readonly WireCharge[];
+  rows: readonly JsonCharge[];
   next: Next;
   days: readonly UpcomingDay[];
   month: string;
@@ -87,7 +89,7 @@ export function Upcoming({
     if (!query.has('from') && asked.from) query.set('from', asked.from);
     query.set('key', next.on);
     query.set('id', next.id);
-    const answer = await send<{ rows: WireCharge[]; next: Next }>('GET', `/api/upcoming?${query.toString()}`);
+    const answer = await send<{ rows: JsonCharge[]; next: Next }>('GET', `/api/upcoming?${query.toString()}`);
     setBusy(false);
     if (!answer.ok) return sayTrouble(answer.words);
     setRows([...rows, ...answer.value.rows]);
@@ -178,19 +180,17 @@ export function Upcoming({
             </option>
           ))}
         </select>
-        <input
-          type="date"
+        <DayInput
           aria-label="From"
           className="input !w-[150px]"
           value={asked.from}
-          onChange={(event) => go({ from: event.target.value })}
+          onDay={(day) => isDayOrNone(day) && go({ from: day })}
         />
-        <input
-          type="date"
+        <DayInput
           aria-label="To"
           className="input !w-[150px]"
           value={asked.to}
-          onChange={(event) => go({ to: event.target.value })}
+          onDay={(day) => isDayOrNone(day) && go({ to: day })}
         />
         <label className="flex min-h-9 items-center gap-2">
           <input
@@ -330,7 +330,7 @@ const stateColour = (state: ChargeState): string =>
   state === 'refused' ? 'text-brick' : state === 'charged' ? 'text-leaf' : 'text-soft';
 
 /** The sums of a day, one for each currency. */
-function daySum(rows: readonly WireCharge[], locale: string): string {
+function daySum(rows: readonly JsonCharge[], locale: string): string {
   const sums = new Map<string, number>();
   for (const row of rows)
     if (row.state !== 'skipped') sums.set(row.currency, (sums.get(row.currency) ?? 0) + row.minor);

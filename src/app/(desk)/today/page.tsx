@@ -4,13 +4,14 @@ import { pageActor } from '@/app/session';
 import { daysBetween } from '@/core/dates/calendar-date';
 import { clockTime, dayHeading, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
-import { wireMinor } from '@/core/money/money';
+import { jsonMinor } from '@/core/money/money';
 import { DAYS_AHEAD } from '@/core/today/horizon';
-import { type TodayView, todayView } from '@/flows/today';
+import { type TodayView, todayView } from '@/flows/day/today';
+import { mayDo } from '@/flows/door/rights';
 import { Amount, Figure } from '@/ui/amount';
 import { Empty } from '@/ui/empty';
 import { GroupHead } from '@/ui/list/list-group';
-import { CHANNEL_WORDS } from '../money/payments/wire-payment';
+import { CHANNEL_WORDS } from '../money/payments/json-payment';
 import { TodayHorizon } from './today-horizon';
 import { TodayQueue } from './today-queue';
 
@@ -66,9 +67,9 @@ function CameIn({ view }: { view: TodayView }) {
                     </span>
                     <span className="text-right font-serif text-[15.5px] font-medium">
                       {payment.currency === business.currency ? (
-                        <Figure minor={wireMinor(payment.amountMinor)} currency={payment.currency} locale={locale} />
+                        <Figure minor={jsonMinor(payment.amountMinor)} currency={payment.currency} locale={locale} />
                       ) : (
-                        <Amount minor={wireMinor(payment.amountMinor)} currency={payment.currency} locale={locale} />
+                        <Amount minor={jsonMinor(payment.amountMinor)} currency={payment.currency} locale={locale} />
                       )}
                     </span>
                   </Link>
@@ -86,7 +87,7 @@ export default async function TodayPage() {
   const view = await todayView(actor);
   const { business, today, queue, horizon } = view;
   const amount = (minor: bigint) => (
-    <Amount minor={wireMinor(minor)} currency={business.currency} locale={business.locale} />
+    <Amount minor={jsonMinor(minor)} currency={business.currency} locale={business.locale} />
   );
   return (
     <div className="flex min-h-[calc(100dvh-52px)] flex-col">
@@ -117,7 +118,7 @@ export default async function TodayPage() {
               {queue.length === 0 ? (
                 <Empty words="Everything is in hand. What is late, refused or not delivered appears here." />
               ) : (
-                <TodayQueue view={view} mayAsk={actor.role !== 'reader'} />
+                <TodayQueue view={view} mayAsk={mayDo(actor.role, 'ask')} />
               )}
             </div>
           </section>

@@ -1,9 +1,9 @@
 import { type CalendarDate, daysBetween } from '@/core/dates/calendar-date';
 import { shortDate } from '@/core/dates/date-text';
-import { money, wireMinor } from '@/core/money/money';
+import { jsonMinor, money } from '@/core/money/money';
 import { figureText } from '@/core/money/money-text';
 import { DAYS_AHEAD } from '@/core/today/horizon';
-import type { TodayView } from '@/flows/today';
+import type { TodayView } from '@/flows/day/today';
 import { HorizonStrip } from '@/ui/today/horizon-strip';
 
 const NAMED = 4;
@@ -38,7 +38,7 @@ export function TodayHorizon({ view }: { view: TodayView }) {
       monday: day.weekday === 1,
       today: day.on === today,
       past,
-      value: wireMinor(shown),
+      value: jsonMinor(shown),
       figure: text(shown),
       nameEnds: daysBetween(day.on, horizon.days.at(-1)?.on ?? day.on) < LABEL_DAYS,
       name: named.has(day.on) && who ? `${who.customer.slice(0, 22)}${who.customer.length > 22 ? '…' : ''}` : '',

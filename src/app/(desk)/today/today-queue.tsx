@@ -6,17 +6,41 @@ import { daysBetween } from '@/core/dates/calendar-date';
 import { clockTime, monthText, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { sharePaid } from '@/core/invoice/state';
-import { wireMinor } from '@/core/money/money';
+import { MESSAGE_KINDS } from '@/core/message/kinds';
+import { jsonMinor } from '@/core/money/money';
 import { cardText, REFUSAL_BRIEF } from '@/core/payment/outcome';
-import type { QueueItem, TodayView } from '@/flows/today';
+import { chargeNoteText } from '@/core/plan/charge-words';
+import type { QueueItem, TodayView } from '@/flows/day/today';
 import { Figure } from '@/ui/amount';
 import { RemindAtOnce } from '@/ui/invoice/sheet-actions';
+import { PLACEMENT_WORDS } from '@/ui/offer/placement-words';
 import { Rosette } from '@/ui/rosette';
-import { CHANNEL_WORDS, subjectPath } from '../money/payments/wire-payment';
+import { CHANNEL_WORDS, subjectPath } from '../money/payments/json-payment';
+
+type FailedMessage = Extract<QueueItem, { kind: 'undelivered' }>['message'];
 
 type Row = { key: string; mark: ReactNode; title: ReactNode; about: string; sum: ReactNode; action: ReactNode };
 
 const icon = { size: 22, strokeWidth: 1.4, 'aria-hidden': true } as const;
+
+/** What a message that did not arrive was: `reminder, invoice 12`, `notice of the refused charge, Care club`. */
+function subjectWords({ kind, invoiceNumber, planName, offerName }: FailedMessage): string {
+  const { called } = MESSAGE_KINDS[kind];
+  const about = invoiceNumber ? `invoice ${invoiceNumber}` : (planName ?? offerName);
+  const words = `${called.charAt(0).toLowerCase()}${called.slice(1)}`;
+  return about ? `${words}, ${about}` : words;
+}
+
+const readerOf = ({ kind, toName, customer }: FailedMessage): string =>
+  MESSAGE_KINDS[kind].reader === 'business' ? toName : (customer ?? toName);
+
+/** Where that stands. */
+function subjectOf({ invoiceId, planId, customerId, offerId, placement }: FailedMessage): string {
+  if (invoiceId) return `/ask/invoices/${invoiceId}`;
+  if (planId) return `/ask/plans/${planId}`;
+  if (offerId && placement) return `${PLACEMENT_WORDS[placement].path}/${offerId}`;
+  return customerId ? `/records/customers/${customerId}` : '/settings/profile';
+}
 
 function rowOf(item: QueueItem, view: TodayView, first: boolean, mayAsk: boolean): Row {
   const { business, today } = view;
@@ -28,7 +52,7 @@ function rowOf(item: QueueItem, view: TodayView, first: boolean, mayAsk: boolean
     </Link>
   );
   const figure = (minor: bigint, currency: string) => (
-    <Figure minor={wireMinor(minor)} currency={currency} locale={locale} />
+    <Figure minor={jsonMinor(minor)} currency={currency} locale={locale} />
   );
   switch (item.kind) {
     case 'refused': {
@@ -52,7 +76,7 @@ function rowOf(item: QueueItem, view: TodayView, first: boolean, mayAsk: boolean
         key: charge.id,
         mark: <Rosette state="Refused" size={26} />,
         title: <>{charge.customer}: a charge is refused</>,
-        about: `${charge.plan}, ${shortDate(charge.chargedOn, locale)}: ${charge.lastReason ? REFUSAL_BRIEF[charge.lastReason] : charge.words}. ${again}`,
+        about: `${charge.plan}, ${shortDate(charge.chargedOn, locale)}: ${charge.lastReason ? REFUSAL_BRIEF[charge.lastReason] : chargeNoteText(charge.note)}. ${again}`,
         sum: figure(charge.amountMinor, charge.currency),
         action: open(`/ask/plans/${charge.planId}`, 'Look at it'),
       };
@@ -122,10 +146,14 @@ function rowOf(item: QueueItem, view: TodayView, first: boolean, mayAsk: boolean
       return {
         key: message.id,
         mark: <MailX {...icon} />,
-        title: <>An e-mail to {message.customer} was not taken</>,
-        about: `${message.toAddress}, about invoice ${message.invoiceNumber}.`,
+        title: (
+          <>
+            {message.way === 'mail' ? 'An e-mail' : 'A message'} to {readerOf(message)} was not taken
+          </>
+        ),
+        about: `${message.toAddress}: ${subjectWords(message)}.`,
         sum: null,
-        action: open(`/ask/invoices/${message.invoiceId}`, 'Look at it'),
+        action: open(subjectOf(message), 'Look at it'),
       };
     }
     case 'late': {

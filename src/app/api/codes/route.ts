@@ -1,8 +1,8 @@
 import { desk } from '@/app/answer';
+import { completeCode } from '@/app/complete-code';
 import { CodeInput } from '@/app/input/offer-records-input';
-import { wholeCode } from '@/app/whole-code';
-import { storeCode } from '@/flows/codes';
+import { storeCode } from '@/flows/offer/codes';
 
 export const POST = desk(CodeInput, async (actor, { input }) => ({
-  id: (await storeCode(actor, null, wholeCode(input))).id,
+  id: (await storeCode(actor, null, completeCode(input))).id,
 }));

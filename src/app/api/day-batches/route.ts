@@ -1,13 +1,13 @@
-import { wireBatch } from '@/app/(desk)/money/batches/wire-batch';
+import { jsonBatch } from '@/app/(desk)/money/batches/json-batch';
 import { desk } from '@/app/answer';
-import { BatchPageInput } from '@/app/input/batch-input';
+import { BatchPageInput } from '@/app/input/bulk-input';
 import { isCalendarDate } from '@/core/dates/calendar-date';
-import { batchList } from '@/flows/day-batches';
+import { batchList } from '@/flows/day/day-batches';
 
 export const GET = desk(BatchPageInput, async (actor, { input }) => {
   const page = await batchList(actor, isCalendarDate(input.key) ? input.key : null);
   return {
-    rows: page.rows.map((row) => wireBatch(row, page.business, page.today)),
+    rows: page.rows.map((row) => jsonBatch(row, page.business, page.today)),
     next: page.next && { key: page.next, id: page.next },
   };
 });

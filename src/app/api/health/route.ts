@@ -1,5 +1,5 @@
 import { NextResponse } from 'next/server';
-import { health } from '@/flows/health';
+import { health } from '@/flows/house/health';
 
 /** For whoever watches over this: 200 if all parts answer, 503 if one does not. */
 export async function GET(): Promise<NextResponse> {

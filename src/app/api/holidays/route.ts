@@ -1,6 +1,6 @@
 import { desk, Nothing } from '@/app/answer';
-import { readHolidays } from '@/flows/plans/charging-policy';
-import { Refusal } from '@/flows/refusal';
+import { Refusal } from '@/flows/door/refusal';
+import { readHolidays } from '@/flows/plan/charging-policy';
 
 const MOST_BYTES = 1_000_000;
 

@@ -1,6 +1,6 @@
 import type { NextRequest } from 'next/server';
 import { currentActor } from '@/app/session';
-import { hearChanges } from '@/flows/changes';
+import { hearChanges } from '@/flows/house/changes';
 
 const PULSE_MS = 20_000;
 
@@ -12,10 +12,10 @@ export async function GET(request: NextRequest): Promise<Response> {
   const text = new TextEncoder();
   let end = () => {};
   const stream = new ReadableStream<Uint8Array>({
-    start(controller) {
+    async start(controller) {
       const write = (line: string) => controller.enqueue(text.encode(line));
       write('retry: 2000\n\n');
-      const stop = hearChanges(actor.businessId, since, () => write('data: changed\n\n'));
+      const stop = await hearChanges(actor, since, () => write('data: changed\n\n'));
       const pulse = setInterval(() => write(': here\n\n'), PULSE_MS);
       end = () => {
         clearInterval(pulse);
@@ -23,6 +23,7 @@ export async function GET(request: NextRequest): Promise<Response> {
         end = () => {};
       };
       request.signal.addEventListener('abort', () => end());
+      if (request.signal.aborted) end();
     },
     cancel: () => end(),
   });

@@ -1,10 +1,10 @@
-import { wirePayment } from '@/app/(desk)/money/payments/wire-payment';
+import { jsonPayment } from '@/app/(desk)/money/payments/json-payment';
 import { desk } from '@/app/answer';
 import { PageInput } from '@/app/input/list-input';
-import { businessToday, paymentPage } from '@/flows/payment-list';
+import { businessToday, paymentPage } from '@/flows/payment/payment-list';
 
 export const GET = desk(PageInput, async (actor, { input }) => {
   const { business, today } = await businessToday(actor);
   const page = await paymentPage(actor, input);
-  return { rows: page.rows.map((row) => wirePayment(row, business, today)), next: page.next };
+  return { rows: page.rows.map((row) => jsonPayment(row, business, today)), next: page.next };
 });

@@ -1,15 +1,15 @@
 import { desk } from '@/app/answer';
+import { planWords } from '@/app/complete-plan';
 import { KeepPlanInput, PlanListInput } from '@/app/input/plan-input';
-import { planWords } from '@/app/whole-plan';
-import { wirePlan } from '@/app/wire-plan';
-import { businessToday } from '@/flows/payment-list';
-import { planList } from '@/flows/plans/plan-list';
-import { keepPlan } from '@/flows/plans/plans';
+import { jsonPlan } from '@/app/json-plan';
+import { businessToday } from '@/flows/payment/payment-list';
+import { planList } from '@/flows/plan/plan-list';
+import { keepPlan } from '@/flows/plan/plans';
 
 export const GET = desk(PlanListInput, async (actor, { input }) => {
   const { business, today } = await businessToday(actor);
   const { rows } = await planList(actor, input.words ?? '', input.show ?? '');
-  return rows.map((row) => wirePlan(row, business, today));
+  return rows.map((row) => jsonPlan(row, business, today));
 });
 
 export const POST = desk(KeepPlanInput, (actor, { input }) => keepPlan(actor, null, planWords(input)));

@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
 import { ProfileInput } from '@/app/input/profile-input';
-import { keepProfile } from '@/flows/profile';
+import { keepProfile } from '@/flows/records/profile';
 
 export const PUT = desk(ProfileInput, (actor, { input }) =>
   keepProfile(actor, {

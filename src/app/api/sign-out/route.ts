@@ -1,7 +1,7 @@
 import { NextResponse } from 'next/server';
 import { desk, Nothing } from '@/app/answer';
 import { SESSION_COOKIE } from '@/app/session';
-import { signOut } from '@/flows/sign-in';
+import { signOut } from '@/flows/house/sign-in';
 
 export const POST = desk(Nothing, async (actor, { request }) => {
   await signOut(actor, request.cookies.get(SESSION_COOKIE)?.value ?? '');

@@ -1,11 +1,11 @@
 import { desk } from '@/app/answer';
 import { UpcomingInput } from '@/app/input/plan-input';
-import { upcomingWords, wireUpcoming } from '@/app/wire-upcoming';
+import { jsonUpcoming, upcomingWords } from '@/app/json-upcoming';
 import type { CalendarDate } from '@/core/dates/calendar-date';
-import { upcomingCharges } from '@/flows/plans/upcoming';
+import { upcomingCharges } from '@/flows/plan/upcoming';
 
 export const GET = desk(UpcomingInput, async (actor, { input }) => {
   const after = input.key && input.id ? { on: input.key as CalendarDate, id: input.id } : null;
   const page = await upcomingCharges(actor, upcomingWords(input), after);
-  return { rows: page.rows.map(wireUpcoming), next: page.next };
+  return { rows: page.rows.map(jsonUpcoming), next: page.next };
 });

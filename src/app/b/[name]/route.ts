@@ -1,6 +1,6 @@
 import { NextResponse } from 'next/server';
 import { Nothing, open } from '@/app/answer';
-import { buttonDrawing } from '@/flows/button';
+import { buttonDrawing } from '@/flows/offer/button';
 
 /** A button as a picture, for pages anywhere. */
 export const GET = open(Nothing, async ({ params }) => {

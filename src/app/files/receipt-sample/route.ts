@@ -1,4 +1,4 @@
 import { desk, fileAnswer, Nothing } from '@/app/answer';
-import { sampleReceipt } from '@/flows/rehearse';
+import { sampleReceipt } from '@/flows/checkout/rehearse';
 
 export const GET = desk(Nothing, async (actor) => fileAnswer(await sampleReceipt(actor)));

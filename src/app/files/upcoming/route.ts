@@ -1,7 +1,7 @@
 import { desk, textAnswer } from '@/app/answer';
 import { UpcomingInput } from '@/app/input/plan-input';
-import { upcomingWords } from '@/app/wire-upcoming';
-import { upcomingCsv } from '@/flows/plans/upcoming';
+import { upcomingWords } from '@/app/json-upcoming';
+import { upcomingCsv } from '@/flows/plan/upcoming';
 
 export const GET = desk(
   UpcomingInput,

@@ -1,6 +1,6 @@
 import { NextResponse } from 'next/server';
 import { pageAnswer, visitorOf } from '@/app/answer';
-import { hostedPage } from '@/flows/hosted-page';
+import { hostedPage } from '@/flows/checkout/hosted-page';
 
 /** A hosted page as its visitors get it: finished HTML, nothing that runs. */
 export async function GET(request: Request, { params }: { params: Promise<{ name: string }> }): Promise<NextResponse> {

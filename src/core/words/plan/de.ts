@@ -12,6 +12,7 @@ export const planDe: PlanWords = {
   free: 'kostenlos',
   atStart: 'zu Beginn',
   deposit: 'Anzahlung',
+  setUpLine: 'Einrichtung',
   setUp: (sum) => `mit ${sum} für die Einrichtung`,
   monthEnd: 'letzter Tag des Monats',
   weekend: 'wegen eines Wochenendes verschoben',

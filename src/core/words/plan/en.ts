@@ -11,6 +11,7 @@ export const planEn = {
   free: 'free',
   atStart: 'when it begins',
   deposit: 'deposit',
+  setUpLine: 'Set-up',
   setUp: (sum: string) => `with ${sum} for setting it up`,
   monthEnd: 'the month’s last day',
   weekend: 'moved from a weekend',

@@ -12,6 +12,7 @@ export const planEs: PlanWords = {
   free: 'gratis',
   atStart: 'al empezar',
   deposit: 'anticipo',
+  setUpLine: 'Puesta en marcha',
   setUp: (sum) => `con ${sum} por la puesta en marcha`,
   monthEnd: 'último día del mes',
   weekend: 'movido por un fin de semana',

@@ -12,6 +12,7 @@ export const planFr: PlanWords = {
   free: 'gratuit',
   atStart: 'au début',
   deposit: 'acompte',
+  setUpLine: 'Mise en place',
   setUp: (sum) => `avec ${sum} pour la mise en place`,
   monthEnd: 'dernier jour du mois',
   weekend: 'déplacé à cause d’un week-end',

@@ -1,25 +1,26 @@
 import type { ReactNode } from 'react';
 import { pageActor } from '@/app/session';
-import { wireMinor } from '@/core/money/money';
+import { jsonMinor } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
-import { customerOverview } from '@/flows/customers';
-import { invoiceList } from '@/flows/invoice-list';
-import { listOverview } from '@/flows/search-invoices';
+import { mayDo } from '@/flows/door/rights';
+import { invoiceList } from '@/flows/invoice/invoice-list';
+import { listOverview } from '@/flows/invoice/search-invoices';
+import { customerOverview } from '@/flows/records/customers';
 import { Figure } from '@/ui/amount';
 import { Empty } from '@/ui/empty';
 import { InvoiceSearch } from '@/ui/invoice/invoice-search';
 import { StartButton } from '@/ui/invoice/start-button';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
 import { ListGroups } from '@/ui/list/list-group';
-import { AskShelf } from '../shelf';
-import { wireRow } from './wire-row';
+import { AskTabs } from '../ask-tabs';
+import { jsonRow } from './json-row';
 
 export default async function InvoicesLayout({ children }: { children: ReactNode }) {
   const actor = await pageActor();
   const { business, today, parts, sums } = await invoiceList(actor);
   const { currency, locale } = business;
-  const figure = (minor: bigint) => <Figure minor={wireMinor(minor)} currency={currency} locale={locale} />;
-  const rows = (part: keyof typeof parts) => parts[part].rows.map((row) => wireRow(row, business, today));
+  const figure = (minor: bigint) => <Figure minor={jsonMinor(minor)} currency={currency} locale={locale} />;
+  const rows = (part: keyof typeof parts) => parts[part].rows.map((row) => jsonRow(row, business, today));
   const overview = await listOverview(actor);
   const { groups } = await customerOverview(actor);
   const words = Object.fromEntries(
@@ -35,7 +36,7 @@ export default async function InvoicesLayout({ children }: { children: ReactNode
   const none = Object.values(parts).every((part) => part.rows.length === 0);
   return (
     <>
-      <AskShelf here="Invoices" />
+      <AskTabs here="Invoices" />
       <ListAndSheet
         label="Invoices"
         list={
@@ -45,7 +46,7 @@ export default async function InvoicesLayout({ children }: { children: ReactNode
                 Owed to you <span className="font-serif text-[15px]">{figure(sums.all)}</span>
               </b>
               <span className="flex-1" />
-              {actor.role === 'reader' ? null : <StartButton />}
+              {mayDo(actor.role, 'ask') ? <StartButton /> : null}
             </div>
             <InvoiceSearch
               counts={words}
@@ -53,7 +54,7 @@ export default async function InvoicesLayout({ children }: { children: ReactNode
               groups={groups.map(({ name }) => name)}
               locale={locale}
               stamp={String(Date.now())}
-              mayAsk={actor.role !== 'reader'}
+              mayAsk={mayDo(actor.role, 'ask')}
             >
               {none ? (
                 <Empty words="No invoices yet. An invoice asks one customer for money, and is paid from its own page." />

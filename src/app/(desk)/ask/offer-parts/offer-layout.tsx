@@ -1,15 +1,16 @@
 import type { ReactNode } from 'react';
 import { pageActor } from '@/app/session';
 import type { Placement } from '@/core/offer/offer';
-import { offersPage } from '@/flows/offers';
-import { businessToday } from '@/flows/payment-list';
+import { mayDo } from '@/flows/door/rights';
+import { offersPage } from '@/flows/offer/offers';
+import { businessToday } from '@/flows/payment/payment-list';
 import { Empty } from '@/ui/empty';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
 import { ListGroups } from '@/ui/list/list-group';
 import { BeginOffer } from '@/ui/offer/begin-offer';
 import { PLACEMENT_WORDS } from '@/ui/offer/placement-words';
-import { AskShelf } from '../shelf';
-import { wireOffer } from './wire-offer';
+import { AskTabs } from '../ask-tabs';
+import { jsonOffer } from './json-offer';
 
 const NONE: Readonly<Record<Placement, string>> = {
   link: 'No payment link yet. Give it a name and a price, and send it to whom you like.',
@@ -27,20 +28,20 @@ export async function OfferLayout({ placement, children }: { placement: Placemen
   const words = PLACEMENT_WORDS[placement];
   return (
     <>
-      <AskShelf here={words.list} />
+      <AskTabs here={words.list} />
       <ListAndSheet
         label={words.list}
         list={
           <>
             <div className="flex h-[34px] items-center gap-4">
               <b className="flex-1 font-semibold">{words.list}</b>
-              {actor.role === 'reader' ? null : <BeginOffer placement={placement} words={`New ${words.one}`} />}
+              {mayDo(actor.role, 'ask') ? <BeginOffer placement={placement} words={`New ${words.one}`} /> : null}
             </div>
             {page.rows.length === 0 ? (
               <Empty words={NONE[placement]} />
             ) : (
               <ListGroups
-                rows={page.rows.map((row) => wireOffer(row, business, words.path, today))}
+                rows={page.rows.map((row) => jsonOffer(row, business, words.path, today))}
                 next={page.next}
                 more={`/api/offers/page?placement=${placement}`}
                 locale={business.locale}

@@ -4,13 +4,14 @@ import { orGone } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
-import { money, wireMinor } from '@/core/money/money';
+import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import type { Placement } from '@/core/offer/offer';
-import { buttonPlacing } from '@/flows/button';
-import { offerLink, offerSheet } from '@/flows/offers';
-import { businessToday } from '@/flows/payment-list';
-import { offerRequests } from '@/flows/requests';
+import { mayDo } from '@/flows/door/rights';
+import { buttonPlacing } from '@/flows/offer/button';
+import { offerLink, offerSheet } from '@/flows/offer/offers';
+import { offerRequests } from '@/flows/offer/requests';
+import { businessToday } from '@/flows/payment/payment-list';
 import { Amount } from '@/ui/amount';
 import { ButtonPlacing } from '@/ui/offer/button-placing';
 import { OfferActions } from '@/ui/offer/offer-actions';
@@ -18,7 +19,7 @@ import { OfferOrders } from '@/ui/offer/offer-orders';
 import { OfferRequests } from '@/ui/offer/offer-requests';
 import { PLACEMENT_WORDS } from '@/ui/offer/placement-words';
 import { Rosette } from '@/ui/rosette';
-import { offerAsks, offerState } from './wire-offer';
+import { offerAsks, offerState } from './json-offer';
 
 /** An offer's sheet: how it stands, its address, what it brought in, its requests and its orders. */
 export async function OfferSheetPage({ id, placement }: { id: string; placement: Placement }) {
@@ -29,7 +30,7 @@ export async function OfferSheetPage({ id, placement }: { id: string; placement:
   const { business, today } = await businessToday(actor);
   const { locale, zone } = business;
   const state = offerState(placed);
-  const mayAsk = actor.role !== 'reader';
+  const mayAsk = mayDo(actor.role, 'ask');
   const when = (at: Date) => {
     const on = dateInZone(at, zone);
     return on === today ? clockTime(at, zone) : shortDate(on, locale, { weekday: true });
@@ -123,7 +124,7 @@ export async function OfferSheetPage({ id, placement }: { id: string; placement:
                     : order.refundedMinor < order.totalMinor
                       ? 'Part-refunded'
                       : 'Refunded',
-            minor: wireMinor(order.totalMinor),
+            minor: jsonMinor(order.totalMinor),
             currency: order.currency,
             when: when(order.at),
           }))}

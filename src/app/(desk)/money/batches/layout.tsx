@@ -1,18 +1,18 @@
 import type { ReactNode } from 'react';
 import { pageActor } from '@/app/session';
-import { batchList } from '@/flows/day-batches';
+import { batchList } from '@/flows/day/day-batches';
 import { Empty } from '@/ui/empty';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
 import { ListGroups } from '@/ui/list/list-group';
-import { MoneyShelf } from '../shelf';
-import { wireBatch } from './wire-batch';
+import { MoneyTabs } from '../money-tabs';
+import { jsonBatch } from './json-batch';
 
 export default async function BatchesLayout({ children }: { children: ReactNode }) {
   const actor = await pageActor();
   const { business, today, rows, next } = await batchList(actor, null);
   return (
     <>
-      <MoneyShelf here="Daily batches" />
+      <MoneyTabs here="Daily batches" />
       <ListAndSheet
         label="Daily batches"
         list={
@@ -20,7 +20,7 @@ export default async function BatchesLayout({ children }: { children: ReactNode 
             <Empty words="No card payment yet. Each day’s card payments make a batch, which the processor pays out." />
           ) : (
             <ListGroups
-              rows={rows.map((row) => wireBatch(row, business, today))}
+              rows={rows.map((row) => jsonBatch(row, business, today))}
               next={next && { key: next, id: next }}
               more="/api/day-batches"
               locale={business.locale}

@@ -1,11 +1,11 @@
 import type { ReactNode } from 'react';
 import { pageActor } from '@/app/session';
-import { businessToday, paymentPage } from '@/flows/payment-list';
+import { businessToday, paymentPage } from '@/flows/payment/payment-list';
 import { Empty } from '@/ui/empty';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
 import { ListGroups } from '@/ui/list/list-group';
-import { MoneyShelf } from '../shelf';
-import { wirePayment } from './wire-payment';
+import { MoneyTabs } from '../money-tabs';
+import { jsonPayment } from './json-payment';
 
 export default async function PaymentsLayout({ children }: { children: ReactNode }) {
   const actor = await pageActor();
@@ -13,7 +13,7 @@ export default async function PaymentsLayout({ children }: { children: ReactNode
   const page = await paymentPage(actor, null);
   return (
     <>
-      <MoneyShelf here="Payments" />
+      <MoneyTabs here="Payments" />
       <ListAndSheet
         label="Payments"
         list={
@@ -21,7 +21,7 @@ export default async function PaymentsLayout({ children }: { children: ReactNode
             <Empty words="Nothing has come in yet. Payments appear here the moment they are made." />
           ) : (
             <ListGroups
-              rows={page.rows.map((row) => wirePayment(row, business, today))}
+              rows={page.rows.map((row) => jsonPayment(row, business, today))}
               next={page.next}
               more="/api/payments"
               locale={business.locale}

@@ -1,9 +1,11 @@
 import type { Metadata } from 'next';
+import { jsonUpcoming, upcomingWords } from '@/app/json-upcoming';
 import { pageActor } from '@/app/session';
-import { upcomingWords, wireUpcoming } from '@/app/wire-upcoming';
-import { upcomingCharges, upcomingMonth, upcomingSetting } from '@/flows/plans/upcoming';
+import { jsonMinor } from '@/core/money/money';
+import { mayDo } from '@/flows/door/rights';
+import { upcomingCharges, upcomingMonth, upcomingSetting } from '@/flows/plan/upcoming';
 import { Upcoming } from '@/ui/upcoming/upcoming';
-import { MoneyShelf } from '../shelf';
+import { MoneyTabs } from '../money-tabs';
 
 export const metadata: Metadata = { title: 'Upcoming' };
 
@@ -30,12 +32,12 @@ export default async function UpcomingPage({ searchParams }: { searchParams: Pro
   ]);
   return (
     <>
-      <MoneyShelf here="Upcoming" />
+      <MoneyTabs here="Upcoming" />
       <Upcoming
         key={JSON.stringify(asked)}
-        rows={page.rows.map(wireUpcoming)}
+        rows={page.rows.map(jsonUpcoming)}
         next={page.next}
-        days={days.map(({ minor, ...day }) => ({ ...day, minor: Number(minor) }))}
+        days={days.map(({ minor, ...day }) => ({ ...day, minor: jsonMinor(minor) }))}
         month={month}
         asked={{
           words: asked.words ?? '',
@@ -50,7 +52,7 @@ export default async function UpcomingPage({ searchParams }: { searchParams: Pro
         locale={business.locale}
         zone={business.zone}
         today={today}
-        mayAsk={actor.role !== 'reader'}
+        mayAsk={mayDo(actor.role, 'ask')}
       />
     </>
   );

@@ -1,11 +1,12 @@
 import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
-import { wireMinor } from '@/core/money/money';
-import { codeList } from '@/flows/codes';
-import { itemsPage } from '@/flows/items';
-import { businessToday } from '@/flows/payment-list';
+import { jsonMinor } from '@/core/money/money';
+import { mayDo } from '@/flows/door/rights';
+import { codeList } from '@/flows/offer/codes';
+import { businessToday } from '@/flows/payment/payment-list';
+import { itemsPage } from '@/flows/records/items';
 import { CodeTable } from '@/ui/code/code-table';
-import { RecordsShelf } from '../shelf';
+import { RecordsTabs } from '../records-tabs';
 
 export const metadata: Metadata = { title: 'Discount codes' };
 
@@ -16,17 +17,17 @@ export default async function CodesPage() {
   const { rows } = await itemsPage(actor, '');
   return (
     <>
-      <RecordsShelf here="Discount codes" />
+      <RecordsTabs here="Discount codes" />
       <CodeTable
         codes={codes.map((code) => ({
           ...code,
-          amountMinor: code.amountMinor === null ? null : wireMinor(code.amountMinor),
-          leastMinor: wireMinor(code.leastMinor),
+          amountMinor: code.amountMinor === null ? null : jsonMinor(code.amountMinor),
+          leastMinor: jsonMinor(code.leastMinor),
         }))}
         currency={business.currency}
         locale={business.locale}
         items={rows.map(({ id, name }) => ({ id, name }))}
-        mayAsk={actor.role !== 'reader'}
+        mayAsk={mayDo(actor.role, 'records')}
       />
     </>
   );

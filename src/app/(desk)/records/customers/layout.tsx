@@ -2,18 +2,19 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { customerRow } from '@/app/rows';
 import { pageActor } from '@/app/session';
-import { customersPage } from '@/flows/customers';
+import { mayDo } from '@/flows/door/rights';
+import { customersPage } from '@/flows/records/customers';
 import { Empty } from '@/ui/empty';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
 import { RecordList } from '@/ui/records/record-list';
-import { RecordsShelf } from '../shelf';
+import { RecordsTabs } from '../records-tabs';
 
 export default async function CustomersLayout({ children }: { children: ReactNode }) {
   const actor = await pageActor();
   const page = await customersPage(actor, { words: '', group: '' });
   return (
     <>
-      <RecordsShelf here="Customers" />
+      <RecordsTabs here="Customers" />
       <ListAndSheet
         label="Customers"
         list={
@@ -23,7 +24,7 @@ export default async function CustomersLayout({ children }: { children: ReactNod
             placeholder="Name, address, phone or group"
             none={<Empty words="Nobody on file yet. Customers are added here, on an invoice, or from a file." />}
           >
-            {actor.role === 'reader' ? null : (
+            {!mayDo(actor.role, 'records') ? null : (
               <Link href="/records/customers/new" className="link flex-none">
                 Add
               </Link>

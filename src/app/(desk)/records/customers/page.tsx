@@ -1,7 +1,8 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { pageActor } from '@/app/session';
-import { customerOverview } from '@/flows/customers';
+import { mayDo } from '@/flows/door/rights';
+import { customerOverview } from '@/flows/records/customers';
 
 export const metadata: Metadata = { title: 'Customers' };
 
@@ -23,7 +24,7 @@ export default async function NoCustomerOpen() {
         </ul>
       ) : null}
       <p className="mt-6 flex flex-wrap gap-x-6 gap-y-2">
-        {actor.role === 'reader' ? null : (
+        {!mayDo(actor.role, 'records') ? null : (
           <Link className="link" href="/records/customers/import">
             Bring in from a file
           </Link>

@@ -2,12 +2,13 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { itemRow } from '@/app/rows';
 import { pageActor } from '@/app/session';
-import { itemsPage } from '@/flows/items';
-import { businessToday } from '@/flows/payment-list';
+import { mayDo } from '@/flows/door/rights';
+import { businessToday } from '@/flows/payment/payment-list';
+import { itemsPage } from '@/flows/records/items';
 import { Empty } from '@/ui/empty';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
 import { RecordList } from '@/ui/records/record-list';
-import { RecordsShelf } from '../shelf';
+import { RecordsTabs } from '../records-tabs';
 
 export default async function ItemsLayout({ children }: { children: ReactNode }) {
   const actor = await pageActor();
@@ -15,7 +16,7 @@ export default async function ItemsLayout({ children }: { children: ReactNode })
   const page = await itemsPage(actor, '');
   return (
     <>
-      <RecordsShelf here="Items" />
+      <RecordsTabs here="Items" />
       <ListAndSheet
         label="Items"
         list={
@@ -27,7 +28,7 @@ export default async function ItemsLayout({ children }: { children: ReactNode })
               <Empty words="No items yet. What you sell again and again is kept here, with its price and its stock." />
             }
           >
-            {actor.role === 'reader' ? null : (
+            {!mayDo(actor.role, 'records') ? null : (
               <Link href="/records/items/new" className="link flex-none">
                 Add
               </Link>

@@ -2,10 +2,12 @@ import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
 import { shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
-import { donors } from '@/flows/gifts';
-import { businessToday } from '@/flows/payment-list';
+import { jsonMinor } from '@/core/money/money';
+import { mayDo } from '@/flows/door/rights';
+import { businessToday } from '@/flows/payment/payment-list';
+import { donors } from '@/flows/records/gifts';
 import { GiftLetters } from '@/ui/gifts/gift-letters';
-import { RecordsShelf } from '../shelf';
+import { RecordsTabs } from '../records-tabs';
 
 export const metadata: Metadata = { title: 'Yearly letters' };
 
@@ -23,15 +25,16 @@ export default async function GiftLettersPage({ searchParams }: { searchParams: 
   const rows = await donors(actor, year);
   return (
     <>
-      <RecordsShelf here="Customers" />
+      <RecordsTabs here="Customers" />
       <GiftLetters
         key={year}
         year={year}
         years={years}
         locale={business.locale}
-        mayAsk={actor.role !== 'reader'}
-        donors={rows.map(({ sentAt, ...donor }) => ({
+        mayAsk={mayDo(actor.role, 'ask')}
+        donors={rows.map(({ sentAt, minor, ...donor }) => ({
           ...donor,
+          minor: jsonMinor(minor),
           sent: sentAt ? shortDate(dateInZone(sentAt, business.zone), business.locale, { year: true }) : '',
         }))}
       />

@@ -1,9 +1,10 @@
 import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
-import { partnerList } from '@/flows/partners';
-import { businessToday } from '@/flows/payment-list';
+import { mayDo } from '@/flows/door/rights';
+import { businessToday } from '@/flows/payment/payment-list';
+import { partnerList } from '@/flows/records/partners';
 import { PartnerTable } from '@/ui/partner/partner-table';
-import { RecordsShelf } from '../shelf';
+import { RecordsTabs } from '../records-tabs';
 
 export const metadata: Metadata = { title: 'Partners' };
 
@@ -12,8 +13,12 @@ export default async function PartnersPage() {
   const { business } = await businessToday(actor);
   return (
     <>
-      <RecordsShelf here="Partners" />
-      <PartnerTable partners={await partnerList(actor)} locale={business.locale} mayAsk={actor.role !== 'reader'} />
+      <RecordsTabs here="Partners" />
+      <PartnerTable
+        partners={await partnerList(actor)}
+        locale={business.locale}
+        mayAsk={mayDo(actor.role, 'records')}
+      />
     </>
   );
 }

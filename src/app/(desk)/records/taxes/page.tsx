@@ -1,9 +1,10 @@
 import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
-import { businessToday } from '@/flows/payment-list';
-import { taxRules } from '@/flows/taxes';
+import { mayDo } from '@/flows/door/rights';
+import { businessToday } from '@/flows/payment/payment-list';
+import { taxRules } from '@/flows/records/taxes';
 import { TaxTable } from '@/ui/tax/tax-table';
-import { RecordsShelf } from '../shelf';
+import { RecordsTabs } from '../records-tabs';
 
 export const metadata: Metadata = { title: 'Taxes' };
 
@@ -12,8 +13,8 @@ export default async function TaxesPage() {
   const { business } = await businessToday(actor);
   return (
     <>
-      <RecordsShelf here="Taxes" />
-      <TaxTable rules={await taxRules(actor)} home={business.country} mayAsk={actor.role !== 'reader'} />
+      <RecordsTabs here="Taxes" />
+      <TaxTable rules={await taxRules(actor)} home={business.country} mayAsk={mayDo(actor.role, 'records')} />
     </>
   );
 }

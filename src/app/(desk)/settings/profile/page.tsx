@@ -1,8 +1,9 @@
 import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
-import { authorisationWording } from '@/flows/plans/authorise';
-import { businessProfile } from '@/flows/profile';
-import { ratesToday } from '@/flows/rates';
+import { mayDo } from '@/flows/door/rights';
+import { authorisationWording } from '@/flows/plan/authorise';
+import { businessProfile } from '@/flows/records/profile';
+import { ratesToday } from '@/flows/records/rates';
 import { ChargingSection } from '@/ui/profile/charging-section';
 import { RatesSection, ReceiptSection, SecretSection } from '@/ui/profile/offer-sections';
 import { ProfileForm } from '@/ui/profile/profile-form';
@@ -22,15 +23,15 @@ export default async function ProfilePage() {
       terms={terms.map(({ id, name, version, text }) => ({ id, name, version, text }))}
       locale={locale}
       currency={currency}
-      mayAsk={actor.role !== 'reader'}
+      mayAsk={mayDo(actor.role, 'settings')}
     >
-      <ReceiptSection style={receiptStyle} mayAsk={actor.role !== 'reader'} />
-      <ChargingSection policy={charging} wording={wording.text} mayAsk={actor.role !== 'reader'} />
+      <ReceiptSection style={receiptStyle} mayAsk={mayDo(actor.role, 'settings')} />
+      <ChargingSection policy={charging} wording={wording.text} mayAsk={mayDo(actor.role, 'settings')} />
       <RatesSection
         rates={rates && { on: rates.on, source: rates.source, perEuro: rates.perEuro }}
-        mayAsk={actor.role !== 'reader'}
+        mayAsk={mayDo(actor.role, 'settings')}
       />
-      {actor.role === 'owner' ? <SecretSection secret={signingSecret} /> : null}
+      {mayDo(actor.role, 'people') ? <SecretSection secret={signingSecret} /> : null}
     </ProfileForm>
   );
 }

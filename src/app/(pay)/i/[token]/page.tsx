@@ -3,9 +3,9 @@ import { notFound } from 'next/navigation';
 import { cache } from 'react';
 import { longDate, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
-import { wireMinor } from '@/core/money/money';
+import { jsonMinor } from '@/core/money/money';
 import { isLanguage, localeFor, wordsOf } from '@/core/words/words';
-import { cardFieldsUrl, partAskedNow, payableNow, viewByLink } from '@/flows/payer-page';
+import { cardFieldsUrl, partAskedNow, payableNow, viewByLink } from '@/flows/invoice/payer-page';
 import { PayerInvoice } from '@/ui/payer/payer-invoice';
 
 const view = cache(viewByLink);
@@ -60,9 +60,9 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
       invoice={printed}
       stage={found.stage}
       standing={{
-        paidMinor: wireMinor(found.paidMinor),
-        creditedMinor: wireMinor(found.creditedMinor),
-        dueMinor: found.stage === 'cancelled' ? 0 : wireMinor(dueMinor),
+        paidMinor: jsonMinor(found.paidMinor),
+        creditedMinor: jsonMinor(found.creditedMinor),
+        dueMinor: found.stage === 'cancelled' ? 0 : jsonMinor(dueMinor),
       }}
       receipts={found.receipts.map((receipt) => ({
         id: receipt.number,
@@ -87,10 +87,10 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
               terms: {
                 currency: printed.currency,
                 locale,
-                dueMinor: wireMinor(payable.due),
-                leastMinor: wireMinor(payable.least),
-                askedMinor: part === null ? null : wireMinor(part),
-                smallestMinor: wireMinor(payable.smallest),
+                dueMinor: jsonMinor(payable.due),
+                leastMinor: jsonMinor(payable.least),
+                askedMinor: part === null ? null : jsonMinor(part),
+                smallestMinor: jsonMinor(payable.smallest),
                 parts: printed.ways.parts,
                 tip: printed.ways.tip,
                 terms:

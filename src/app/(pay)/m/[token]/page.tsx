@@ -7,10 +7,10 @@ import { monthText, shortDate } from '@/core/dates/date-text';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { isLanguage, localeFor, wordsOf } from '@/core/words/words';
-import { cardFieldsUrl } from '@/flows/payer-page';
-import { ownPage } from '@/flows/plans/own-page';
+import { cardFieldsUrl } from '@/flows/invoice/payer-page';
+import { ownPage } from '@/flows/plan/own-page';
 import { CheckoutFrame } from '@/ui/checkout/checkout-frame';
-import { OwnAddress, OwnDeed } from '@/ui/own/own-deeds';
+import { OwnAction, OwnAddress } from '@/ui/own/own-actions';
 import { AcceptPlan } from '@/ui/plan/accept-plan';
 
 export const metadata: Metadata = { title: 'Your cards and plans', referrer: 'same-origin', robots: 'noindex' };
@@ -51,7 +51,7 @@ export default async function OwnPage({ params, searchParams }: Props) {
     >
       {found.over ? (
         <div className="px-5 pb-9 sm:px-11">
-          <OwnDeed path={`${path}/link`} body={{}} words={words.sendNew} done={words.sent} />
+          <OwnAction troubles={all.troubles} path={`${path}/link`} body={{}} words={words.sendNew} done={words.sent} />
         </div>
       ) : (
         <div className="grid grid-cols-1 gap-x-10 gap-y-8 px-5 pb-9 sm:px-11 lg:grid-cols-2">
@@ -85,9 +85,10 @@ export default async function OwnPage({ params, searchParams }: Props) {
                     </p>
                     {plan.byCard && (plan.state === 'active' || plan.state === 'paused') ? (
                       <div className="mt-2">
-                        <OwnDeed
+                        <OwnAction
+                          troubles={all.troubles}
                           path={path}
-                          body={{ deed: 'withdraw', planId: plan.id }}
+                          body={{ action: 'withdraw', planId: plan.id }}
                           words={words.withdraw}
                           sure={words.withdrawSure}
                         />
@@ -134,7 +135,12 @@ export default async function OwnPage({ params, searchParams }: Props) {
                         <b className="block font-medium text-brick">{words.refusing}</b>
                       ) : null}
                     </span>
-                    <OwnDeed path={path} body={{ deed: 'remove', cardId: card.id }} words={words.takeAway} />
+                    <OwnAction
+                      troubles={all.troubles}
+                      path={path}
+                      body={{ action: 'remove', cardId: card.id }}
+                      words={words.takeAway}
+                    />
                   </li>
                 ))}
               </ol>
@@ -143,7 +149,7 @@ export default async function OwnPage({ params, searchParams }: Props) {
               <p className="py-2 text-[14.5px] text-soft">{words.addCardText}</p>
               <AcceptPlan
                 path={path}
-                deed="card"
+                action="card"
                 agreement={found.agreement}
                 fieldsUrl={cardFieldsUrl()}
                 words={acceptWords(all, words.keepIt)}
@@ -152,6 +158,7 @@ export default async function OwnPage({ params, searchParams }: Props) {
             <Part title={words.address}>
               <div className="pt-3">
                 <OwnAddress
+                  troubles={all.troubles}
                   path={path}
                   first={found.address}
                   words={{

@@ -4,7 +4,7 @@ import { cache } from 'react';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { wordsOf } from '@/core/words/words';
-import { orderPage } from '@/flows/order-page';
+import { orderPage } from '@/flows/checkout/order-page';
 import { CheckoutFrame } from '@/ui/checkout/checkout-frame';
 import { LeadOn } from '@/ui/checkout/lead-on';
 import { OrderThanks } from '@/ui/checkout/order-thanks';

@@ -1,11 +1,11 @@
 import { desk } from '@/app/answer';
-import { ChargeDeedInput } from '@/app/input/plan-input';
-import type { Actor } from '@/flows/access';
-import { chargeAgain } from '@/flows/plans/charge-plans';
-import { moveCharge, skipCharge, takeAsPaid, waiveCharge } from '@/flows/plans/plan-deeds';
+import { ChargeActionInput } from '@/app/input/plan-input';
+import type { Actor } from '@/flows/door/rights';
+import { takeAsPaid } from '@/flows/payment/take-as-paid';
+import { chargeAgain, moveCharge, skipCharge, waiveCharge } from '@/flows/plan/change-charge';
 
-const DEEDS: Readonly<
-  Record<ChargeDeedInput['deed'], (actor: Actor, id: string, input: ChargeDeedInput) => Promise<void>>
+const ACTIONS: Readonly<
+  Record<ChargeActionInput['action'], (actor: Actor, id: string, input: ChargeActionInput) => Promise<void>>
 > = {
   again: (actor, id, { cardId }) => chargeAgain(actor, id, cardId ?? null),
   paid: (actor, id, { by, reference }) => takeAsPaid(actor, id, by ?? 'other', reference ?? ''),
@@ -14,6 +14,6 @@ const DEEDS: Readonly<
   skip: skipCharge,
 };
 
-export const POST = desk(ChargeDeedInput, (actor, { input, params }) =>
-  DEEDS[input.deed](actor, params.id ?? '', input),
+export const POST = desk(ChargeActionInput, (actor, { input, params }) =>
+  ACTIONS[input.action](actor, params.id ?? '', input),
 );

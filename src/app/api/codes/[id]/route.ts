@@ -1,10 +1,10 @@
 import { desk, Nothing } from '@/app/answer';
+import { completeCode } from '@/app/complete-code';
 import { CodeInput } from '@/app/input/offer-records-input';
-import { wholeCode } from '@/app/whole-code';
-import { removeCode, storeCode } from '@/flows/codes';
+import { removeCode, storeCode } from '@/flows/offer/codes';
 
 export const PUT = desk(CodeInput, async (actor, { input, params }) => ({
-  id: (await storeCode(actor, params.id ?? '', wholeCode(input))).id,
+  id: (await storeCode(actor, params.id ?? '', completeCode(input))).id,
 }));
 
 export const DELETE = desk(Nothing, (actor, { params }) => removeCode(actor, params.id ?? ''));

@@ -1,6 +1,6 @@
 import { desk, Nothing } from '@/app/answer';
 import { DraftInput, paperOf } from '@/app/input/paper-input';
-import { discardDraft, saveDraft } from '@/flows/draft';
+import { discardDraft, saveDraft } from '@/flows/invoice/draft';
 
 export const PUT = desk(DraftInput, (actor, { input, params }) =>
   saveDraft(actor, params.id ?? '', paperOf(input.paper), input.revision),

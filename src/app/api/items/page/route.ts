@@ -1,8 +1,8 @@
 import { desk } from '@/app/answer';
 import { ItemPageInput } from '@/app/input/item-input';
 import { itemRow } from '@/app/rows';
-import { itemsPage } from '@/flows/items';
-import { businessToday } from '@/flows/payment-list';
+import { businessToday } from '@/flows/payment/payment-list';
+import { itemsPage } from '@/flows/records/items';
 
 export const GET = desk(ItemPageInput, async (actor, { input }) => {
   const after = input.key !== undefined && input.id ? { key: input.key, id: input.id } : null;

@@ -1,8 +1,8 @@
-import { wireOffer } from '@/app/(desk)/ask/offer-parts/wire-offer';
+import { jsonOffer } from '@/app/(desk)/ask/offer-parts/json-offer';
 import { desk } from '@/app/answer';
 import { OfferPageInput } from '@/app/input/offer-input';
-import { offersPage } from '@/flows/offers';
-import { businessToday } from '@/flows/payment-list';
+import { offersPage } from '@/flows/offer/offers';
+import { businessToday } from '@/flows/payment/payment-list';
 import { PLACEMENT_WORDS } from '@/ui/offer/placement-words';
 
 export const GET = desk(OfferPageInput, async (actor, { input }) => {
@@ -10,5 +10,5 @@ export const GET = desk(OfferPageInput, async (actor, { input }) => {
   const { business, today } = await businessToday(actor);
   const page = await offersPage(actor, input.placement, input.words ?? '', after);
   const { path } = PLACEMENT_WORDS[input.placement];
-  return { rows: page.rows.map((row) => wireOffer(row, business, path, today)), next: page.next };
+  return { rows: page.rows.map((row) => jsonOffer(row, business, path, today)), next: page.next };
 });

@@ -1,7 +1,7 @@
 import { desk, Nothing } from '@/app/answer';
-import { KeepPlanInput, PlanDeedInput } from '@/app/input/plan-input';
-import { planWords } from '@/app/whole-plan';
-import type { Actor } from '@/flows/access';
+import { planWords } from '@/app/complete-plan';
+import { KeepPlanInput, PlanActionInput } from '@/app/input/plan-input';
+import type { Actor } from '@/flows/door/rights';
 import {
   cancelPlan,
   changeAmount,
@@ -10,8 +10,8 @@ import {
   pausePlan,
   resumePlan,
   withdrawAtDesk,
-} from '@/flows/plans/plan-deeds';
-import { discardPlan, keepPlan } from '@/flows/plans/plans';
+} from '@/flows/plan/change-plan';
+import { discardPlan, keepPlan } from '@/flows/plan/plans';
 
 export const PUT = desk(KeepPlanInput, (actor, { input, params }) =>
   keepPlan(actor, params.id ?? '', planWords(input), input.revision),
@@ -19,8 +19,8 @@ export const PUT = desk(KeepPlanInput, (actor, { input, params }) =>
 
 export const DELETE = desk(Nothing, (actor, { params }) => discardPlan(actor, params.id ?? ''));
 
-const DEEDS: Readonly<
-  Record<PlanDeedInput['deed'], (actor: Actor, id: string, input: PlanDeedInput) => Promise<unknown>>
+const ACTIONS: Readonly<
+  Record<PlanActionInput['action'], (actor: Actor, id: string, input: PlanActionInput) => Promise<unknown>>
 > = {
   pause: pausePlan,
   resume: resumePlan,
@@ -32,4 +32,6 @@ const DEEDS: Readonly<
   duplicate: async (actor, id) => ({ id: await duplicatePlan(actor, id) }),
 };
 
-export const POST = desk(PlanDeedInput, (actor, { input, params }) => DEEDS[input.deed](actor, params.id ?? '', input));
+export const POST = desk(PlanActionInput, (actor, { input, params }) =>
+  ACTIONS[input.action](actor, params.id ?? '', input),
+);

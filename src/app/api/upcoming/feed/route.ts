@@ -1,4 +1,4 @@
 import { desk, Nothing } from '@/app/answer';
-import { renewFeed } from '@/flows/plans/calendar-feed';
+import { renewFeed } from '@/flows/plan/calendar-feed';
 
 export const POST = desk(Nothing, (actor) => renewFeed(actor));

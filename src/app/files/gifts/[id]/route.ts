@@ -1,6 +1,6 @@
 import { desk, fileAnswer } from '@/app/answer';
 import { GiftYearInput } from '@/app/input/offer-records-input';
-import { giftLetter } from '@/flows/gifts';
+import { giftLetter } from '@/flows/records/gifts';
 
 export const GET = desk(
   GiftYearInput,

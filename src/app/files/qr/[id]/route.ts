@@ -1,6 +1,6 @@
 import { NextResponse } from 'next/server';
 import { desk, Nothing } from '@/app/answer';
-import { linkQr } from '@/flows/link-qr';
+import { linkQr } from '@/flows/offer/link-qr';
 
 export const GET = desk(Nothing, async (actor, { params }) => {
   const svg = await linkQr(actor, params.id ?? '');

@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
-import { cardFieldsUrl } from '@/flows/payer-page';
-import { proofPage } from '@/flows/proof';
+import { cardFieldsUrl } from '@/flows/invoice/payer-page';
+import { proofPage } from '@/flows/invoice/proof';
 import { PayerInvoice } from '@/ui/payer/payer-invoice';
 
 export const metadata: Metadata = { title: 'Proof' };

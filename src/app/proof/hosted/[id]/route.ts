@@ -1,8 +1,8 @@
 import { NextResponse } from 'next/server';
 import { pageAnswer, visitorOf } from '@/app/answer';
 import { currentActor } from '@/app/session';
-import { pageProof } from '@/flows/hosted-page';
-import { Refusal } from '@/flows/refusal';
+import { pageProof } from '@/flows/checkout/hosted-page';
+import { Refusal } from '@/flows/door/refusal';
 
 /** A page as it is being edited, by the code that serves its visitors. */
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<NextResponse> {

@@ -3,7 +3,7 @@ import { redirect } from 'next/navigation';
 import { composerOf } from '@/app/composer-props';
 import { orGone } from '@/app/found';
 import { pageActor } from '@/app/session';
-import { invoiceSheet } from '@/flows/invoice-sheet';
+import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
 import { Composer } from '@/ui/composer/composer';
 
 export const metadata: Metadata = { title: 'Write an invoice' };

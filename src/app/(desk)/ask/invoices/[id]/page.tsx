@@ -2,7 +2,8 @@ import type { Metadata, Route } from 'next';
 import { redirect } from 'next/navigation';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
-import { invoiceSheet } from '@/flows/invoice-sheet';
+import { mayDo } from '@/flows/door/rights';
+import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
 import { InvoiceSheetView } from './sheet-view';
 
 type Props = { params: Promise<{ id: string }> };
@@ -21,5 +22,5 @@ export default async function InvoicePage({ params }: Props) {
   const { id } = await params;
   const sheet = await orNotFound(id, invoiceSheet(actor, id));
   if (sheet.invoice.stage === 'draft') redirect(`/ask/compose/${id}` as Route);
-  return <InvoiceSheetView sheet={sheet} mayAsk={actor.role !== 'reader'} />;
+  return <InvoiceSheetView sheet={sheet} mayAsk={mayDo(actor.role, 'ask')} />;
 }

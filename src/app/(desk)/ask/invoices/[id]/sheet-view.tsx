@@ -6,17 +6,17 @@ import { fromToday, longDate, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { reminderWords } from '@/core/invoice/reminders';
 import { invoiceState, sharePaid } from '@/core/invoice/state';
-import { wireMinor } from '@/core/money/money';
+import { jsonMinor } from '@/core/money/money';
 import { wordsOf } from '@/core/words/words';
-import { type InvoiceSheet, printedOf } from '@/flows/invoice-sheet';
+import { type InvoiceSheet, printedOf } from '@/flows/invoice/invoice-sheet';
 import { Amount, Figure } from '@/ui/amount';
 import { InvoicePaper } from '@/ui/invoice/invoice-paper';
-import { AnswerDeed, CopyLink, MoreDeeds, NextDeed, type SheetActionsOf } from '@/ui/invoice/sheet-actions';
+import { AnswerAction, CopyLink, MoreActions, NextAction, type SheetActionsOf } from '@/ui/invoice/sheet-actions';
 import { Rosette } from '@/ui/rosette';
 import { Timeline } from '@/ui/timeline';
 
-/** What the sheet's deeds need of it. */
-function deedsOf(sheet: InvoiceSheet): SheetActionsOf {
+/** What the sheet's actions need of it. */
+function actionsOf(sheet: InvoiceSheet): SheetActionsOf {
   const { invoice, business, customer, today } = sheet;
   const printed = printedOf(sheet);
   const late = daysBetween(printed.dueOn, today);
@@ -28,19 +28,19 @@ function deedsOf(sheet: InvoiceSheet): SheetActionsOf {
     currency: invoice.currency,
     locale: business.locale,
     today,
-    dueMinor: wireMinor(invoice.dueMinor),
-    creditableMinor: invoice.stage === 'sent' ? wireMinor(invoice.totalMinor - invoice.creditedMinor) : 0,
+    dueMinor: jsonMinor(invoice.dueMinor),
+    creditableMinor: invoice.stage === 'sent' ? jsonMinor(invoice.totalMinor - invoice.creditedMinor) : 0,
     mayCancel: invoice.stage === 'sent' && invoice.paidMinor - invoice.refundedMinor === 0n,
     reminderText: wordsOf(printed.locale).reminderText(late, longDate(printed.dueOn, printed.locale)),
   };
 }
 
 /** What stands at the head: how much is still due, and since or until when. */
-function Standing({ sheet }: { sheet: InvoiceSheet }) {
+function AttemptStatus({ sheet }: { sheet: InvoiceSheet }) {
   const { invoice, business, today } = sheet;
   const { locale } = business;
   const { currency, dueOn } = invoice;
-  const figure = (minor: bigint) => <Figure minor={wireMinor(minor)} currency={currency} locale={locale} />;
+  const figure = (minor: bigint) => <Figure minor={jsonMinor(minor)} currency={currency} locale={locale} />;
   if (invoice.stage === 'cancelled') {
     const on = invoice.cancelledAt ? dateInZone(invoice.cancelledAt, business.zone) : today;
     return <>Since {shortDate(on, locale, { weekday: true, year: true })}. Nothing is to be paid.</>;
@@ -81,13 +81,13 @@ function Standing({ sheet }: { sheet: InvoiceSheet }) {
 /** The next step, in a sentence, with its one action. */
 function NextStep({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAsk: boolean }) {
   const { invoice, pending, today, questions, approvals } = sheet;
-  const lastRefused = sheet.timeline.find(({ happening }) => ['refused', 'paid'].includes(happening.kind));
-  const refused = lastRefused?.happening.kind === 'refused';
+  const lastRefused = sheet.timeline.find(({ event }) => ['refused', 'paid'].includes(event.kind));
+  const refused = lastRefused?.event.kind === 'refused';
   const question = questions.find(({ answer }) => answer === null);
   if (invoice.stage === 'cancelled' || (invoice.dueMinor === 0n && !question)) return null;
   const late = invoice.dueOn !== null && invoice.dueOn < today;
   const change = approvals.find(({ decision }) => decision === 'change');
-  const bounced = sheet.timeline.find(({ happening }) => ['bounced', 'delivered'].includes(happening.kind));
+  const bounced = sheet.timeline.find(({ event }) => ['bounced', 'delivered'].includes(event.kind));
   const words = question
     ? `${question.byName} asks: “${question.text}”`
     : pending
@@ -96,8 +96,8 @@ function NextStep({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAsk: boolean }) {
         : 'A card payment has no answer yet. Dahlia is asking the card processor.'
       : change
         ? `${change.byName} asks for a change: “${change.comment}”`
-        : bounced?.happening.kind === 'bounced'
-          ? `The e-mail came back: ${bounced.happening.trouble}. Send it another way, or mend the address.`
+        : bounced?.event.kind === 'bounced'
+          ? `The e-mail came back: ${bounced.event.trouble}. Send it another way, or mend the address.`
           : refused
             ? 'The last card was refused. The link in the e-mail still works for another card.'
             : late
@@ -109,9 +109,9 @@ function NextStep({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAsk: boolean }) {
     <div className="mx-[26px] flex flex-wrap items-center gap-3.5 bg-wash px-3.5 py-2.5">
       <p className="min-w-[220px] flex-1 font-serif text-[15.5px]/[21px]">{words}</p>
       {pending || !mayAsk ? null : question ? (
-        <AnswerDeed questionId={question.id} question={question.text} />
+        <AnswerAction questionId={question.id} question={question.text} />
       ) : (
-        <NextDeed of={deedsOf(sheet)} remind={late && !refused} />
+        <NextAction of={actionsOf(sheet)} remind={late && !refused} />
       )}
     </div>
   );
@@ -153,17 +153,17 @@ export function InvoiceSheetView({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAs
           <div>
             <h1 className="font-serif text-[30px]/[34px] font-medium">
               <Amount
-                minor={wireMinor(paid || cancelled ? invoice.totalMinor : invoice.dueMinor)}
+                minor={jsonMinor(paid || cancelled ? invoice.totalMinor : invoice.dueMinor)}
                 currency={invoice.currency}
                 locale={locale}
               />{' '}
               <span className="text-[17px] text-soft">{cancelled ? 'cancelled' : paid ? 'paid' : 'still due'}</span>
             </h1>
             <p>
-              <b className="font-semibold">{state}.</b> <Standing sheet={sheet} />
+              <b className="font-semibold">{state}.</b> <AttemptStatus sheet={sheet} />
             </p>
           </div>
-          {mayAsk ? <MoreDeeds of={deedsOf(sheet)} open={invoice.stage === 'sent' && !paid} /> : <span />}
+          {mayAsk ? <MoreActions of={actionsOf(sheet)} open={invoice.stage === 'sent' && !paid} /> : <span />}
         </div>
         <NextStep sheet={sheet} mayAsk={mayAsk} />
         <div className="px-[26px] pt-4 sm:pl-[92px] sm:pr-[30px]">
@@ -177,10 +177,10 @@ export function InvoiceSheetView({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAs
                   ? `${payment.cardScheme} ·${payment.cardLast4}`
                   : wordsOf(printed.locale).methods[payment.method],
               ),
-              minor: wireMinor(payment.amountMinor),
+              minor: jsonMinor(payment.amountMinor),
             }))}
-            creditedMinor={wireMinor(invoice.creditedMinor)}
-            dueMinor={wireMinor(invoice.dueMinor)}
+            creditedMinor={jsonMinor(invoice.creditedMinor)}
+            dueMinor={jsonMinor(invoice.dueMinor)}
           />
           {invoice.paper.memo ? (
             <p className="mt-4 whitespace-pre-line bg-wash px-3 py-2">

@@ -3,11 +3,12 @@ import { redirect } from 'next/navigation';
 import { orGone } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { taxClasses } from '@/core/tax/business-tax';
-import { composerChoices } from '@/flows/composer-choices';
-import { offerSheet } from '@/flows/offers';
-import { partnerList } from '@/flows/partners';
-import { businessToday } from '@/flows/payment-list';
-import { taxRules } from '@/flows/taxes';
+import { mayDo } from '@/flows/door/rights';
+import { composerChoices } from '@/flows/invoice/composer-choices';
+import { offerSheet } from '@/flows/offer/offers';
+import { businessToday } from '@/flows/payment/payment-list';
+import { partnerList } from '@/flows/records/partners';
+import { taxRules } from '@/flows/records/taxes';
 import { OfferComposer } from '@/ui/offer/offer-composer';
 import { PLACEMENT_WORDS } from '@/ui/offer/placement-words';
 
@@ -18,7 +19,7 @@ export default async function OfferComposePage({ params }: { params: Promise<{ i
   const actor = await pageActor();
   const { id } = await params;
   const { placed } = await orGone(id, offerSheet(actor, id), '/ask/links');
-  if (actor.role === 'reader') redirect(`${PLACEMENT_WORDS[placed.placement].path}/${id}`);
+  if (!mayDo(actor.role, 'ask')) redirect(`${PLACEMENT_WORDS[placed.placement].path}/${id}`);
   const { business } = await businessToday(actor);
   const { terms } = await composerChoices(actor, null);
   return (

@@ -1,14 +1,15 @@
 import type { Route } from 'next';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
+import { jsonPlan } from '@/app/json-plan';
 import { pageActor } from '@/app/session';
-import { wirePlan } from '@/app/wire-plan';
-import { businessToday } from '@/flows/payment-list';
-import { planList } from '@/flows/plans/plan-list';
+import { mayDo } from '@/flows/door/rights';
+import { businessToday } from '@/flows/payment/payment-list';
+import { planList } from '@/flows/plan/plan-list';
 import { Empty } from '@/ui/empty';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
 import { PlanList } from '@/ui/plan/plan-list';
-import { AskShelf } from '../../shelf';
+import { AskTabs } from '../../ask-tabs';
 
 export default async function PlansLayout({ children }: { children: ReactNode }) {
   const actor = await pageActor();
@@ -16,14 +17,14 @@ export default async function PlansLayout({ children }: { children: ReactNode })
   const { rows, counts } = await planList(actor, '', '');
   return (
     <>
-      <AskShelf here="Billing plans" />
+      <AskTabs here="Billing plans" />
       <ListAndSheet
         label="Billing plans"
         list={
           <>
             <div className="flex h-[34px] items-center gap-4">
               <b className="flex-1 font-semibold">Billing plans</b>
-              {actor.role === 'reader' ? null : (
+              {!mayDo(actor.role, 'ask') ? null : (
                 <>
                   <Link className="link" href={'/ask/plans/many' as Route}>
                     From a table
@@ -38,7 +39,7 @@ export default async function PlansLayout({ children }: { children: ReactNode })
               <Empty words="No plan yet. A plan charges a card on file again and again: a membership, or a balance in parts." />
             ) : (
               <PlanList
-                rows={rows.map((row) => wirePlan(row, business, today))}
+                rows={rows.map((row) => jsonPlan(row, business, today))}
                 counts={counts}
                 locale={business.locale}
               />

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
-import { planFigures } from '@/flows/plans/upcoming';
+import { jsonMinor } from '@/core/money/money';
+import { planFigures } from '@/flows/plan/upcoming';
 import { PlanFigures } from '@/ui/plan/plan-figures';
 
 export const metadata: Metadata = { title: 'Billing plans' };
@@ -12,8 +13,8 @@ export default async function PlansPage() {
       {...figures}
       months={figures.months.map(({ expectedMinor, receivedMinor, ...month }) => ({
         ...month,
-        expected: Number(expectedMinor),
-        received: Number(receivedMinor),
+        expected: jsonMinor(expectedMinor),
+        received: jsonMinor(receivedMinor),
       }))}
     />
   );

@@ -4,7 +4,7 @@ import { redirect } from 'next/navigation';
 import { orGone } from '@/app/found';
 import { planComposerOf } from '@/app/plan-composer-props';
 import { pageActor } from '@/app/session';
-import { planSheet } from '@/flows/plans/plan-list';
+import { planSheet } from '@/flows/plan/plan-list';
 import { PlanComposer } from '@/ui/plan/plan-composer';
 
 export const metadata: Metadata = { title: 'Compose a plan' };

@@ -1,8 +1,9 @@
 import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
-import { businessToday } from '@/flows/payment-list';
+import { mayDo } from '@/flows/door/rights';
+import { businessToday } from '@/flows/payment/payment-list';
 import { ManyPlans } from '@/ui/plan/many-plans';
-import { AskShelf } from '../../shelf';
+import { AskTabs } from '../../ask-tabs';
 
 export const metadata: Metadata = { title: 'Plans from a table' };
 
@@ -11,8 +12,8 @@ export default async function ManyPlansPage() {
   const { business } = await businessToday(actor);
   return (
     <>
-      <AskShelf here="Billing plans" />
-      <ManyPlans locale={business.locale} mayAsk={actor.role !== 'reader'} />
+      <AskTabs here="Billing plans" />
+      <ManyPlans locale={business.locale} mayAsk={mayDo(actor.role, 'ask')} />
     </>
   );
 }

@@ -5,21 +5,22 @@ import { pageActor } from '@/app/session';
 import { isCalendarDate } from '@/core/dates/calendar-date';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
-import { wireMinor } from '@/core/money/money';
+import { jsonMinor } from '@/core/money/money';
 import type { BatchSum } from '@/core/payment/day-batch';
-import { type BatchLine, type BatchSheet, batchSheet } from '@/flows/day-batches';
+import { type BatchLine, type BatchSheet, batchSheet } from '@/flows/day/day-batches';
+import { mayDo } from '@/flows/door/rights';
 import { Amount, Figure } from '@/ui/amount';
 import { BatchActions } from '@/ui/day-batch/batch-actions';
 import { Leader } from '@/ui/leader';
 import { Rosette } from '@/ui/rosette';
-import { CHANNEL_WORDS } from '../../payments/wire-payment';
-import { batchRosette, batchState, DIFFERENCE_WORDS } from '../wire-batch';
+import { CHANNEL_WORDS } from '../../payments/json-payment';
+import { batchRosette, batchState, DIFFERENCE_WORDS } from '../json-batch';
 
 export const metadata: Metadata = { title: 'Daily batch' };
 
 /** What a day comes to in one currency, worked from the sales down to what arrives. */
 function Sum({ sum, locale, several }: { sum: BatchSum; locale: string; several: boolean }) {
-  const figure = (minor: bigint) => <Figure minor={wireMinor(minor)} currency={sum.currency} locale={locale} />;
+  const figure = (minor: bigint) => <Figure minor={jsonMinor(minor)} currency={sum.currency} locale={locale} />;
   return (
     <div className="mt-3">
       {several ? <h3 className="text-[12.5px]/5 font-semibold">{sum.currency}</h3> : null}
@@ -50,7 +51,7 @@ function Line({ line, zone, locale }: { line: BatchLine; zone: string; locale: s
     payment.cardScheme ? `${payment.cardScheme} ·${payment.cardLast4}` : '',
     back ? BACK_WORDS[back] : `${CHANNEL_WORDS[payment.channel]} ${payment.subject ?? ''}`,
   ];
-  const figure = (minor: bigint) => <Figure minor={wireMinor(minor)} currency={payment.currency} locale={locale} />;
+  const figure = (minor: bigint) => <Figure minor={jsonMinor(minor)} currency={payment.currency} locale={locale} />;
   return (
     <li>
       <Link
@@ -92,7 +93,7 @@ function Lines({ lines, zone, locale }: { lines: readonly BatchLine[]; zone: str
 function Differences({ sheet }: { sheet: BatchSheet }) {
   const { batch, about, business } = sheet;
   const figure = (minor: bigint, currency: string) => (
-    <Figure minor={wireMinor(minor)} currency={currency} locale={business.locale} />
+    <Figure minor={jsonMinor(minor)} currency={currency} locale={business.locale} />
   );
   return (
     <section aria-label="Differences" className="mt-5">
@@ -145,7 +146,7 @@ export default async function BatchPage({ params }: { params: Promise<{ id: stri
         <Rosette state={batchRosette(batch)} share={batchRosette(batch) === 'Paid' ? 1 : 0} size={48} />
         <div>
           <h1 className="font-serif text-[30px]/[34px] font-medium">
-            {own ? <Amount minor={wireMinor(own.netMinor)} currency={own.currency} locale={locale} /> : 'Nothing moved'}{' '}
+            {own ? <Amount minor={jsonMinor(own.netMinor)} currency={own.currency} locale={locale} /> : 'Nothing moved'}{' '}
             <span className="text-[17px] text-soft">{shortDate(batch.day, locale, { weekday: true, year: true })}</span>
           </h1>
           <p>
@@ -167,7 +168,7 @@ export default async function BatchPage({ params }: { params: Promise<{ id: stri
           <a className="link" href={`/files/day-batches/${batch.day}`}>
             Payments as CSV
           </a>
-          {batch.checkedAt && actor.role !== 'reader' ? <BatchActions day={batch.day} differs={differs} /> : null}
+          {batch.checkedAt && mayDo(actor.role, 'ask') ? <BatchActions day={batch.day} differs={differs} /> : null}
         </div>
         {lines.length === 0 ? null : <Lines lines={lines} zone={zone} locale={locale} />}
       </div>

@@ -4,15 +4,16 @@ import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
-import { wireMinor } from '@/core/money/money';
+import { jsonMinor } from '@/core/money/money';
 import { REFUSAL_BRIEF } from '@/core/payment/outcome';
-import { businessToday, onePayment, orderOfPayment } from '@/flows/payment-list';
+import { mayDo } from '@/flows/door/rights';
+import { businessToday, onePayment, orderOfPayment } from '@/flows/payment/payment-list';
 import { Amount, Figure } from '@/ui/amount';
 import { Leader } from '@/ui/leader';
 import { OrderPaymentActions } from '@/ui/payment/order-payment-actions';
 import { Rosette } from '@/ui/rosette';
 import { Timeline } from '@/ui/timeline';
-import { CHANNEL_WORDS, paymentState, subjectPath } from '../wire-payment';
+import { CHANNEL_WORDS, paymentState, subjectPath } from '../json-payment';
 
 export const metadata: Metadata = { title: 'Payment' };
 
@@ -32,7 +33,7 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
   const { business, today } = await businessToday(actor);
   const { locale, zone } = business;
   const at = payment.settledAt ?? payment.startedAt;
-  const figure = (minor: bigint) => <Figure minor={wireMinor(minor)} currency={payment.currency} locale={locale} />;
+  const figure = (minor: bigint) => <Figure minor={jsonMinor(minor)} currency={payment.currency} locale={locale} />;
   const state = paymentState(payment);
   const why = payment.reason ? `: ${REFUSAL_BRIEF[payment.reason]}` : '';
   return (
@@ -42,7 +43,7 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
           <Rosette state={state} share={payment.state === 'paid' ? 1 : 0} size={48} />
           <div>
             <h1 className="font-serif text-[30px]/[34px] font-medium">
-              <Amount minor={wireMinor(payment.amountMinor)} currency={payment.currency} locale={locale} />{' '}
+              <Amount minor={jsonMinor(payment.amountMinor)} currency={payment.currency} locale={locale} />{' '}
               <span className="private text-[17px] text-soft">from {payment.customer}</span>
             </h1>
             <p>
@@ -154,12 +155,12 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
                   </p>
                 ))}
               </div>
-              {actor.role !== 'reader' && payment.receiptNumber ? (
+              {mayDo(actor.role, 'ask') && payment.receiptNumber ? (
                 <OrderPaymentActions
                   paymentId={payment.id}
                   leftMinor={
                     payment.state === 'paid'
-                      ? wireMinor(payment.amountMinor + payment.tipMinor - payment.refundedMinor)
+                      ? jsonMinor(payment.amountMinor + payment.tipMinor - payment.refundedMinor)
                       : 0
                   }
                   untouched={payment.refundedMinor === 0n}

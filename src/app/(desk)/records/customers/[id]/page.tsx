@@ -1,17 +1,18 @@
 import type { Metadata } from 'next';
-import { wireRow } from '@/app/(desk)/ask/invoices/wire-row';
+import { jsonRow } from '@/app/(desk)/ask/invoices/json-row';
 import { orGone } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
-import { AUTHORISED_WORDS } from '@/core/invoice/timeline';
-import { wireMinor } from '@/core/money/money';
+import { jsonMinor } from '@/core/money/money';
 import { PLAN_STATE_WORDS } from '@/core/plan/state';
-import { customerSheet } from '@/flows/customers';
-import { giftYears } from '@/flows/gifts';
-import { cardFieldsUrl } from '@/flows/payer-page';
-import { businessToday } from '@/flows/payment-list';
-import { customerPlans } from '@/flows/plans/own-page';
+import { AUTHORISED_WORDS } from '@/core/timeline/timeline';
+import { mayDo } from '@/flows/door/rights';
+import { cardFieldsUrl } from '@/flows/invoice/payer-page';
+import { businessToday } from '@/flows/payment/payment-list';
+import { customerPlans } from '@/flows/plan/own-page';
+import { customerSheet } from '@/flows/records/customers';
+import { giftYears } from '@/flows/records/gifts';
 import { Figure } from '@/ui/amount';
 import { CustomerCards } from '@/ui/customer/customer-cards';
 import { CustomerSheet } from '@/ui/customer/customer-sheet';
@@ -37,7 +38,7 @@ export default async function CustomerPage({ params }: Props) {
       alike={sheet.alike}
       home={business.country}
       locale={locale}
-      mayAsk={actor.role !== 'reader'}
+      mayAsk={mayDo(actor.role, 'records')}
     >
       {sheet.sums.map((sum) => (
         <p key={sum.currency} className="document flex flex-wrap gap-x-6">
@@ -45,10 +46,10 @@ export default async function CustomerPage({ params }: Props) {
             {sum.invoices === 1 ? '1 invoice' : `${sum.invoices} invoices`} in {sum.currency}
           </span>
           <span>
-            paid <Figure minor={wireMinor(sum.paidMinor)} currency={sum.currency} locale={locale} />
+            paid <Figure minor={jsonMinor(sum.paidMinor)} currency={sum.currency} locale={locale} />
           </span>
           <span className="font-semibold">
-            still due <Figure minor={wireMinor(sum.dueMinor)} currency={sum.currency} locale={locale} />
+            still due <Figure minor={jsonMinor(sum.dueMinor)} currency={sum.currency} locale={locale} />
           </span>
         </p>
       ))}
@@ -56,7 +57,7 @@ export default async function CustomerPage({ params }: Props) {
         <p key={`${gift.year} ${gift.currency}`} className="document flex flex-wrap items-baseline gap-x-6">
           <span>
             {gift.count === 1 ? '1 gift' : `${gift.count} gifts`} in {gift.year},{' '}
-            <Figure minor={gift.minor} currency={gift.currency} locale={locale} /> {gift.currency}
+            <Figure minor={jsonMinor(gift.minor)} currency={gift.currency} locale={locale} /> {gift.currency}
           </span>
           <a
             className="link font-sans"
@@ -73,7 +74,7 @@ export default async function CustomerPage({ params }: Props) {
           <ListRowLink
             key={row.id}
             row={{
-              ...wireRow(row, business, today),
+              ...jsonRow(row, business, today),
               name: row.title || row.reference || (row.number ? `Invoice ${row.number}` : 'Draft'),
             }}
             open={false}
@@ -94,7 +95,7 @@ export default async function CustomerPage({ params }: Props) {
         fieldsUrl={cardFieldsUrl()}
         pricesIncludeTax={business.pricesIncludeTax}
         locale={locale}
-        mayAsk={actor.role !== 'reader'}
+        mayAsk={mayDo(actor.role, 'take')}
       />
     </CustomerSheet>
   );

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
-import { businessToday } from '@/flows/payment-list';
+import { businessToday } from '@/flows/payment/payment-list';
 import { NewCustomerSheet } from '@/ui/customer/new-customer-sheet';
 
 export const metadata: Metadata = { title: 'A new customer' };

@@ -2,9 +2,10 @@ import type { Metadata } from 'next';
 import { orGone } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { taxClasses } from '@/core/tax/business-tax';
-import { itemSheet } from '@/flows/items';
-import { businessToday } from '@/flows/payment-list';
-import { taxRules } from '@/flows/taxes';
+import { mayDo } from '@/flows/door/rights';
+import { businessToday } from '@/flows/payment/payment-list';
+import { itemSheet } from '@/flows/records/items';
+import { taxRules } from '@/flows/records/taxes';
 import { ItemForm } from '@/ui/item/item-form';
 
 export const metadata: Metadata = { title: 'Item' };
@@ -22,7 +23,7 @@ export default async function ItemPage({ params }: { params: Promise<{ id: strin
       currency={business.currency}
       classes={classes}
       promised={promised}
-      mayAsk={actor.role !== 'reader'}
+      mayAsk={mayDo(actor.role, 'records')}
     />
   );
 }

@@ -1,8 +1,9 @@
 import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
 import { taxClasses } from '@/core/tax/business-tax';
-import { businessToday } from '@/flows/payment-list';
-import { taxRules } from '@/flows/taxes';
+import { mayDo } from '@/flows/door/rights';
+import { businessToday } from '@/flows/payment/payment-list';
+import { taxRules } from '@/flows/records/taxes';
 import { ItemForm } from '@/ui/item/item-form';
 
 export const metadata: Metadata = { title: 'A new item' };
@@ -17,7 +18,7 @@ export default async function NewItemPage() {
       currency={business.currency}
       classes={classes}
       promised={{}}
-      mayAsk={actor.role !== 'reader'}
+      mayAsk={mayDo(actor.role, 'records')}
     />
   );
 }

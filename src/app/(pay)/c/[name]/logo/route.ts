@@ -1,4 +1,4 @@
 import { Nothing, open, redirectAnswer } from '@/app/answer';
-import { offerLogoPath } from '@/flows/checkout-page';
+import { offerLogoPath } from '@/flows/checkout/checkout-page';
 
 export const GET = open(Nothing, async ({ params }) => redirectAnswer(await offerLogoPath(params.name ?? '')));

@@ -1,6 +1,6 @@
 import { NextResponse } from 'next/server';
 import { Nothing, open } from '@/app/answer';
-import { orderBackFromBank, orderPage } from '@/flows/order-page';
+import { orderBackFromBank, orderPage } from '@/flows/checkout/order-page';
 
 /** The bank sends the payer back here: what it said is found out first; what was refused leads back to the checkout. */
 export const GET = open(Nothing, async ({ params }) => {

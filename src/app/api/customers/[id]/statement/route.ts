@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { MailStatementInput } from '@/app/input/repeat-input';
-import { mailStatement } from '@/flows/statement';
+import { MailStatementInput } from '@/app/input/recurring-input';
+import { mailStatement } from '@/flows/records/statement';
 
 export const POST = desk(MailStatementInput, (actor, { input, params }) =>
   mailStatement(actor, params.id ?? '', {

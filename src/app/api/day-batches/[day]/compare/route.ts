@@ -1,4 +1,4 @@
 import { desk, Nothing } from '@/app/answer';
-import { compareAgain } from '@/flows/close-days';
+import { compareAgain } from '@/flows/day/close-days';
 
 export const POST = desk(Nothing, (actor, { params }) => compareAgain(actor, params.day ?? ''));

@@ -1,4 +1,4 @@
 import { desk, Nothing } from '@/app/answer';
-import { dropPlan } from '@/flows/plan-sending';
+import { dropSendingTime } from '@/flows/invoice/timed-sending';
 
-export const DELETE = desk(Nothing, (actor, { params }) => dropPlan(actor, params.id ?? ''));
+export const DELETE = desk(Nothing, (actor, { params }) => dropSendingTime(actor, params.id ?? ''));

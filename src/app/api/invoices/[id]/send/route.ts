@@ -1,10 +1,10 @@
 import { desk } from '@/app/answer';
 import { SendInput } from '@/app/input/paper-input';
-import { planSending } from '@/flows/plan-sending';
-import { sendInvoice } from '@/flows/send-invoice';
+import { sendInvoice } from '@/flows/invoice/send-invoice';
+import { setSendingTime } from '@/flows/invoice/timed-sending';
 
 export const POST = desk(SendInput, async (actor, { input, params }) => {
   const id = params.id ?? '';
-  if (input.on) return planSending(actor, id, input.revision, input.how, input.on);
+  if (input.on) return setSendingTime(actor, id, { revision: input.revision, how: input.how, on: input.on });
   return { number: await sendInvoice(actor, id, input.revision, input.how) };
 });

@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
 import { AddressNameInput } from '@/app/input/offer-input';
-import { lookAtAddress, setAddress } from '@/flows/offers';
+import { lookAtAddress, setAddress } from '@/flows/offer/offers';
 
 export const GET = desk(AddressNameInput, (actor, { input, params }) =>
   lookAtAddress(actor, params.id ?? '', input.address),

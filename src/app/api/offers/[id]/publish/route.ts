@@ -1,6 +1,6 @@
 import { desk, Nothing } from '@/app/answer';
 import { PageInput } from '@/app/input/offer-input';
-import { keepPage, publishHostedPage } from '@/flows/hosted-page';
+import { keepPage, publishHostedPage } from '@/flows/checkout/hosted-page';
 
 export const PUT = desk(PageInput, (actor, { input, params }) => keepPage(actor, params.id ?? '', input.look));
 

@@ -1,4 +1,4 @@
 import { Nothing, open } from '@/app/answer';
-import { sendNewLink } from '@/flows/plans/own-page';
+import { sendNewLink } from '@/flows/plan/own-page';
 
 export const POST = open(Nothing, ({ params }) => sendNewLink(params.token ?? ''));

@@ -1,7 +1,7 @@
 import { desk } from '@/app/answer';
 import { ReceiptAgainInput } from '@/app/input/offer-input';
-import { sendReceiptAgain } from '@/flows/send-receipt';
+import { sendReceiptAgain } from '@/flows/checkout/send-receipt';
 
 export const POST = desk(ReceiptAgainInput, (actor, { input, params }) =>
-  sendReceiptAgain(actor, params.id ?? '', input.to, input.reference, input.requestKey),
+  sendReceiptAgain(actor, params.id ?? '', input),
 );

@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
 import { cardGiven, StartPlanInput } from '@/app/input/plan-input';
-import { startAtDesk } from '@/flows/plans/plans';
+import { startAtDesk } from '@/flows/plan/plans';
 
 export const POST = desk(StartPlanInput, (actor, { input, params }) =>
   startAtDesk(

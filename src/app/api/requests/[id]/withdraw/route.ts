@@ -1,4 +1,4 @@
 import { desk, Nothing } from '@/app/answer';
-import { withdrawRequest } from '@/flows/requests';
+import { withdrawRequest } from '@/flows/offer/requests';
 
 export const POST = desk(Nothing, (actor, { params }) => withdrawRequest(actor, params.id ?? ''));

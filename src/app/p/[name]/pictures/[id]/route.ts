@@ -1,6 +1,6 @@
 import { NextResponse } from 'next/server';
 import { Nothing, open } from '@/app/answer';
-import { pagePicture } from '@/flows/hosted-page';
+import { pagePicture } from '@/flows/checkout/hosted-page';
 
 /** A picture of a published page: drawn anew when it was sent up, so nothing hides in it. */
 export const GET = open(Nothing, async ({ params }) => {

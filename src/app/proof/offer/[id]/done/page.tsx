@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { pageActor } from '@/app/session';
 import { wordsOf } from '@/core/words/words';
-import { rehearsalEnd } from '@/flows/rehearse';
+import { rehearsalEnd } from '@/flows/checkout/rehearse';
 import { CheckoutFrame } from '@/ui/checkout/checkout-frame';
 import { OrderThanks } from '@/ui/checkout/order-thanks';
 
@@ -12,7 +12,7 @@ export const metadata: Metadata = { title: 'Rehearsal' };
 export default async function RehearsalDone({ searchParams }: { searchParams: Promise<{ of?: string | string[] }> }) {
   const actor = await pageActor();
   const { of } = await searchParams;
-  const end = typeof of === 'string' ? rehearsalEnd(actor, of) : null;
+  const end = typeof of === 'string' ? await rehearsalEnd(actor, of) : null;
   if (!end) notFound();
   const words = wordsOf(end.order.locale).offer;
   return (

@@ -1,4 +1,4 @@
 import { desk, mailAnswer, Nothing } from '@/app/answer';
-import { sampleRequest } from '@/flows/requests';
+import { sampleRequest } from '@/flows/offer/requests';
 
 export const GET = desk(Nothing, async (actor, { params }) => mailAnswer(await sampleRequest(actor, params.id ?? '')));

@@ -3,12 +3,15 @@ import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
-import { AUTHORISED_WORDS } from '@/core/invoice/timeline';
+import { jsonMinor } from '@/core/money/money';
 import { REFUSAL_BRIEF } from '@/core/payment/outcome';
+import { chargeNoteText } from '@/core/plan/charge-words';
 import { CLASS_WORDS, refusalClass } from '@/core/plan/dunning';
 import { payBy } from '@/core/plan/plan';
-import { cardFieldsUrl } from '@/flows/payer-page';
-import { planSheet } from '@/flows/plans/plan-list';
+import { AUTHORISED_WORDS } from '@/core/timeline/timeline';
+import { mayDo } from '@/flows/door/rights';
+import { cardFieldsUrl } from '@/flows/invoice/payer-page';
+import { planSheet } from '@/flows/plan/plan-list';
 import { PlanSheetView } from '@/ui/plan/plan-sheet';
 import { Timeline } from '@/ui/timeline';
 
@@ -33,9 +36,9 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
         memo: plan.memo,
         reference: plan.reference,
         currency: plan.currency,
-        chargedMinor: Number(plan.chargedMinor),
+        chargedMinor: jsonMinor(plan.chargedMinor),
         chargedCount: plan.chargedCount,
-        plannedMinor: plan.plannedMinor === null ? null : Number(plan.plannedMinor),
+        plannedMinor: plan.plannedMinor === null ? null : jsonMinor(plan.plannedMinor),
         plannedCount: plan.plannedCount,
         nextOn: plan.nextOn,
         price: plan.terms.paper.lines[0]?.price ?? '',
@@ -47,10 +50,10 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
         part: charge.part,
         nominal: charge.nominal,
         chargedOn: charge.chargedOn,
-        minor: Number(charge.amountMinor),
+        minor: jsonMinor(charge.amountMinor),
         reasons: charge.reasons,
         state: charge.state,
-        words: charge.words,
+        words: chargeNoteText(charge.note),
         trouble: charge.lastReason
           ? `${REFUSAL_BRIEF[charge.lastReason]} (${CLASS_WORDS[refusalClass(charge.lastReason)]})`
           : '',
@@ -78,8 +81,8 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
       }))}
       planned={(sheet.planned?.charges ?? []).map(({ amountMinor, reasons, ...charge }) => ({
         ...charge,
-        minor: Number(amountMinor),
-        reasons: reasons.map((reason) => ('minor' in reason ? { ...reason, minor: Number(reason.minor) } : reason)),
+        minor: jsonMinor(amountMinor),
+        reasons: reasons.map((reason) => ('minor' in reason ? { ...reason, minor: jsonMinor(reason.minor) } : reason)),
       }))}
       holidays={business.charging.holidays.map(({ on }) => on)}
       cards={sheet.cards}
@@ -93,7 +96,7 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
       locale={business.locale}
       today={sheet.today}
       fieldsUrl={cardFieldsUrl()}
-      mayAsk={actor.role !== 'reader'}
+      mayAsk={mayDo(actor.role, 'ask')}
       timeline={
         <Timeline
           lines={sheet.timeline}

@@ -1,7 +1,9 @@
 import type { Metadata } from 'next';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
-import { customerStatement } from '@/flows/statement';
+import { jsonMinor } from '@/core/money/money';
+import { mayDo } from '@/flows/door/rights';
+import { customerStatement } from '@/flows/records/statement';
 import { StatementView } from '@/ui/statement/statement-view';
 
 export const metadata: Metadata = { title: 'Statement of account' };
@@ -25,14 +27,14 @@ export default async function StatementPage({ params, searchParams }: Props) {
         ...rest,
         lines: lines.map((line) => ({
           ...line,
-          chargedMinor: Number(line.chargedMinor),
-          receivedMinor: Number(line.receivedMinor),
-          balanceMinor: Number(line.balanceMinor),
+          chargedMinor: jsonMinor(line.chargedMinor),
+          receivedMinor: jsonMinor(line.receivedMinor),
+          balanceMinor: jsonMinor(line.balanceMinor),
         })),
-        ages: Object.fromEntries(Object.entries(ages).map(([age, minor]) => [age, Number(minor)])),
+        ages: Object.fromEntries(Object.entries(ages).map(([age, minor]) => [age, jsonMinor(minor)])),
         openCount: open.length,
       }}
-      mayAsk={actor.role !== 'reader'}
+      mayAsk={mayDo(actor.role, 'ask')}
     />
   );
 }

@@ -1,0 +1,2237 @@
+-- What the migrations in src/db/migrations lead to: written by `npm run schema`, checked by bin/test.
+
+CREATE FUNCTION public.address_taken(wanted text) RETURNS boolean
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$ select exists (select 1 from offers where address = wanted or public_id = wanted) $$;
+
+CREATE FUNCTION public.business_ids() RETURNS SETOF uuid
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$ select business_id from businesses order by created_at, business_id $$;
+
+CREATE FUNCTION public.current_business() RETURNS uuid
+    LANGUAGE sql STABLE PARALLEL SAFE
+    AS $$ select nullif(current_setting('dahlia.business_id', true), '')::uuid $$;
+
+CREATE FUNCTION public.customers_like_name(key text) RETURNS SETOF uuid
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    select id from customers
+    where business_id = current_business() and merged_into is null and name_key % key and similarity(name_key, key) >= 0.7
+    order by similarity(name_key, key) desc limit 6
+  $$;
+
+CREATE FUNCTION public.customers_matching(first text, second text, third text, most integer) RETURNS SETOF uuid
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    select id from customers
+    where business_id = current_business() and merged_into is null
+      and search like first and search like second and search like third
+    limit most
+  $$;
+
+CREATE FUNCTION public.demo_people() RETURNS TABLE(name text, email text, role text, business text)
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    select people.name, people.email, people.role, businesses.name
+    from people join businesses using (business_id)
+    where people.email like '%.example'
+    order by businesses.created_at, people.created_at
+  $$;
+
+CREATE FUNCTION public.enqueue_job(task text, payload jsonb, job_key text, run_at timestamp with time zone) RETURNS void
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'pg_catalog', 'pg_temp'
+    AS $$
+begin
+  perform graphile_worker.enqueue(task, payload::json, run_at, job_key);
+end $$;
+
+CREATE FUNCTION public.framing_sites(called text) RETURNS TABLE(sites text[])
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    select offers.sites from offers where public_id = called or address = called
+    union all
+    select offers.sites from orders join offers on offers.business_id = orders.business_id and offers.id = orders.offer_id
+      where orders.token = called
+    limit 1
+  $$;
+
+CREATE TABLE public.invoice_sums (
+    business_id uuid NOT NULL,
+    currency text NOT NULL,
+    standing text NOT NULL,
+    due_on date NOT NULL,
+    invoices integer NOT NULL,
+    total_minor bigint NOT NULL,
+    due_minor bigint NOT NULL
+);
+
+CREATE FUNCTION public.invoice_sum(business_id uuid, currency text, standing text, due_on date, total_minor bigint, due_minor bigint, sign integer) RETURNS public.invoice_sums
+    LANGUAGE sql IMMUTABLE
+    AS $$
+    select business_id, currency, standing, case when standing in ('paid', 'cancelled') then '-infinity'::date else due_on end,
+      sign, sign * total_minor, sign * due_minor
+  $$;
+
+CREATE FUNCTION public.invoices_matching(words text, pattern text, amount_minor bigint, most integer) RETURNS SETOF uuid
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    (select id from invoices where business_id = current_business() and number is not null and lower(number) ~>=~ words
+      and lower(number) ~<~ (words || chr(1114111))
+      order by lower(number) using ~<~ limit most)
+    union (select id from invoices where business_id = current_business() and reference || title <> ''
+      and lower(reference || ' ' || title) like pattern limit most)
+    union (select id from invoices where business_id = current_business() and stage <> 'draft' and total_minor = amount_minor limit most)
+  $$;
+
+CREATE FUNCTION public.keep_invoice_sums() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+declare
+  moved invoice_sums[] := '{}';
+begin
+  if tg_op <> 'DELETE' then
+    select moved || array_agg(invoice_sum(business_id, currency, standing, due_on, total_minor, due_minor, 1)) into moved
+    from added where stage <> 'draft';
+  end if;
+  if tg_op <> 'INSERT' then
+    select moved || array_agg(invoice_sum(business_id, currency, standing, due_on, total_minor, due_minor, -1)) into moved
+    from removed where stage <> 'draft';
+  end if;
+  insert into invoice_sums as kept
+  select business_id, currency, standing, due_on, sum(invoices), sum(total_minor), sum(due_minor)
+  from unnest(moved) as one
+  group by business_id, currency, standing, due_on
+  having sum(invoices) <> 0 or sum(total_minor) <> 0 or sum(due_minor) <> 0
+  -- In the order of the key, so that no two transactions wait for each other.
+  order by business_id, currency, standing, due_on
+  on conflict (business_id, currency, standing, due_on) do update
+  set invoices = kept.invoices + excluded.invoices, total_minor = kept.total_minor + excluded.total_minor,
+    due_minor = kept.due_minor + excluded.due_minor;
+  return null;
+end $$;
+
+CREATE FUNCTION public.link_holder(token text) RETURNS TABLE(business_id uuid, invoice_id uuid)
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$ select invoices.business_id, invoices.id from invoices where link_token = token and stage <> 'draft' $$;
+
+CREATE FUNCTION public.message_holder(message uuid) RETURNS uuid
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$ select business_id from messages where id = message $$;
+
+CREATE FUNCTION public.offer_holder(called text) RETURNS TABLE(business_id uuid, offer_id uuid)
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$ select offers.business_id, offers.id from offers where public_id = called or address = called limit 1 $$;
+
+CREATE FUNCTION public.order_holder(opened text) RETURNS TABLE(business_id uuid, order_id uuid)
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$ select orders.business_id, orders.id from orders where token = opened $$;
+
+CREATE FUNCTION public.payer_view(token text) RETURNS TABLE(business_id uuid, invoice_id uuid, printed jsonb, stage text, paid_minor bigint, due_minor bigint, credited_minor bigint, refunded_minor bigint, total_minor bigint, smallest_minor bigint, zone text, terms_accepted jsonb, pending jsonb, held_minor bigint, refused jsonb, receipts jsonb, approvals jsonb, asked_minor bigint, counted_minor bigint)
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    select i.business_id, i.id, i.printed, i.stage, i.paid_minor, i.due_minor, i.credited_minor, i.refunded_minor, i.total_minor,
+      b.smallest_payment_minor, b.zone, i.terms_accepted,
+      (select jsonb_build_object('id', p.id, 'approvalUrl', p.approval_url) from payments p
+        where p.business_id = i.business_id and p.invoice_id = i.id and p.state = 'pending' and p.exclusive),
+      coalesce((select sum(p.amount_minor) from payments p
+        where p.business_id = i.business_id and p.invoice_id = i.id and p.state = 'pending'), 0)::bigint,
+      (select case when last.state = 'refused' then jsonb_build_object('reason', last.reason, 'at', last.started_at) end
+        from (select state, reason, started_at from payments p where p.business_id = i.business_id and p.invoice_id = i.id
+          order by started_at desc, id desc limit 1) as last),
+      coalesce((select jsonb_agg(jsonb_build_object('number', r.number, 'amountMinor', p.amount_minor, 'tipMinor', p.tip_minor,
+          'at', p.settled_at, 'method', p.method, 'card', coalesce(p.card_scheme || ' ·' || p.card_last4, '')) order by r.issued_at, r.id)
+        from receipts r join payments p on p.business_id = r.business_id and p.id = r.payment_id
+        where r.business_id = i.business_id and r.invoice_id = i.id), '[]'),
+      coalesce((select jsonb_agg(one) from (
+          select distinct on (a.file_id) a.file_id as "fileId", a.decision, a.by_name as "byName", a.decided_at as at
+          from approvals a where a.business_id = i.business_id and a.invoice_id = i.id
+          order by a.file_id, a.decided_at desc) as one), '[]'),
+      coalesce((select sum(c.amount_minor) from charges c
+        where c.business_id = i.business_id and c.invoice_id = i.id and c.state in ('billed', 'refused')), 0)::bigint,
+      coalesce((select sum(c.amount_minor) from charges c
+        where c.business_id = i.business_id and c.invoice_id = i.id and c.state = 'charged'), 0)::bigint
+    from invoices i join businesses b on b.business_id = i.business_id
+    where i.link_token = token and i.stage <> 'draft'
+  $$;
+
+CREATE FUNCTION public.plan_holder(token text) RETURNS TABLE(business_id uuid, plan_id uuid)
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$ select plans.business_id, plans.id from plans where link_token = token and state <> 'draft' $$;
+
+CREATE FUNCTION public.protect_table(table_name regclass, privileges text) RETURNS void
+    LANGUAGE plpgsql
+    AS $$
+begin
+  execute format('alter table %s enable row level security', table_name);
+  execute format(
+    'create policy own_business on %s to dahlia_app using (business_id = current_business()) with check (business_id = current_business())',
+    table_name);
+  execute format('grant %s on %s to dahlia_app', privileges, table_name);
+end $$;
+
+CREATE FUNCTION public.refuse_change() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+begin
+  raise exception 'the ledger is only ever added to' using errcode = 'insufficient_privilege';
+end $$;
+
+CREATE FUNCTION public.refuse_empty_entry() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+begin
+  if not exists (select 1 from ledger_postings where business_id = new.business_id and entry_id = new.id) then
+    raise exception 'ledger entry % has no postings', new.id
+      using errcode = 'check_violation', constraint = 'ledger_entries_not_empty';
+  end if;
+  return null;
+end $$;
+
+CREATE FUNCTION public.refuse_unbalanced_entries() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+declare
+  wrong uuid;
+begin
+  select entry_id into wrong from added group by business_id, entry_id, currency having sum(amount_minor) <> 0 limit 1;
+  if found then
+    raise exception 'ledger entry % does not balance', wrong
+      using errcode = 'check_violation', constraint = 'ledger_entries_balance';
+  end if;
+  return null;
+end $$;
+
+CREATE FUNCTION public.session_holder(hash bytea, at timestamp with time zone) RETURNS TABLE(person_id uuid, business_id uuid, name text, role text)
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    select people.id, people.business_id, people.name, people.role
+    from sessions join people on people.id = sessions.person_id
+    where sessions.token_hash = hash and sessions.expires_at > at
+  $$;
+
+CREATE FUNCTION public.sign_in_candidate(address text) RETURNS TABLE(person_id uuid, business_id uuid, password_hash text)
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$ select id, people.business_id, people.password_hash from people where lower(email) = lower(address) $$;
+
+CREATE FUNCTION public.work_due(at timestamp with time zone) RETURNS TABLE(business_id uuid, concern text)
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    -- Somewhere it is a day later than in UTC for fourteen hours: the index gives those, then each business's own day counts.
+    with latest as (select (at at time zone 'UTC' + interval '14 hours')::date as day)
+    select distinct i.business_id, 'timed-sending' from invoices i where i.stage = 'draft' and i.send_at <= at
+    union all
+    select distinct r.business_id, 'recurring' from repeats r join businesses b using (business_id)
+      where r.state = 'active' and r.next_on <= (select day from latest) and r.next_on <= (at at time zone b.zone)::date
+    union all
+    select distinct r.business_id, 'reminders' from reminders r join businesses b using (business_id)
+      where r.state = 'waiting' and r.remind_on <= (select day from latest) and r.remind_on <= (at at time zone b.zone)::date
+    union all
+    select distinct c.business_id, 'charges' from charges c where c.act_at <= at
+    union all
+    select distinct c.business_id, 'notices' from charges c join businesses b using (business_id)
+      where c.state = 'upcoming' and c.noticed_at is null and c.notice_on <= (select day from latest)
+        and c.notice_on <= (at at time zone b.zone)::date
+    union all
+    select distinct p.business_id, 'plan-reminders' from plans p
+      where p.state = 'waiting' and p.reminded_at is null and p.remind_at <= at
+    union all
+    select distinct p.business_id, 'lapses' from plans p join businesses b using (business_id)
+      where p.state = 'waiting' and p.lapses_on < (select day from latest) and p.lapses_on < (at at time zone b.zone)::date
+    union all
+    select d.business_id, d.concern from daily_looks d where d.due_at <= at
+    union all
+    -- A day is closed a quarter of an hour after midnight, when its last payments are written down.
+    select b.business_id, 'closing' from businesses b
+      where (b.batches_closed_to is null or b.batches_closed_to < (select day from latest) - 1)
+        and (b.batches_closed_to is null
+          or b.batches_closed_to < ((at - interval '15 minutes') at time zone b.zone)::date - 1)
+  $$;
+
+CREATE TABLE public.approvals (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    invoice_id uuid NOT NULL,
+    file_id uuid NOT NULL,
+    decision text NOT NULL,
+    comment text NOT NULL,
+    by_name text NOT NULL,
+    sha256 text NOT NULL,
+    decided_at timestamp with time zone NOT NULL,
+    CONSTRAINT approvals_decision_known CHECK ((decision = ANY (ARRAY['approved'::text, 'change'::text])))
+);
+
+CREATE TABLE public.attempt_limits (
+    key character varying(255) NOT NULL,
+    points integer DEFAULT 0 NOT NULL,
+    expire double precision
+);
+
+CREATE TABLE public.authorisation_texts (
+    business_id uuid NOT NULL,
+    version integer NOT NULL,
+    text text NOT NULL,
+    created_at timestamp with time zone NOT NULL,
+    by_name text NOT NULL
+);
+
+CREATE TABLE public.authorisations (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    customer_id uuid NOT NULL,
+    card_id uuid,
+    plan_id uuid,
+    how text NOT NULL,
+    text text NOT NULL,
+    text_version integer NOT NULL,
+    given_by text NOT NULL,
+    taken_by text NOT NULL,
+    given_from text NOT NULL,
+    file_id uuid,
+    given_at timestamp with time zone NOT NULL,
+    withdrawn_at timestamp with time zone,
+    withdrawn_by text,
+    CONSTRAINT authorisations_how_known CHECK ((how = ANY (ARRAY['drawn'::text, 'ticked'::text, 'telephone'::text, 'paper'::text])))
+);
+
+CREATE TABLE public.batch_rows (
+    business_id uuid NOT NULL,
+    batch_id uuid NOT NULL,
+    "position" integer NOT NULL,
+    customer_id uuid,
+    own jsonb DEFAULT '{}'::jsonb NOT NULL,
+    total_minor bigint DEFAULT 0 NOT NULL,
+    currency text DEFAULT ''::text NOT NULL,
+    state text NOT NULL,
+    reason text DEFAULT ''::text NOT NULL,
+    invoice_id uuid,
+    CONSTRAINT batch_rows_state_known CHECK ((state = ANY (ARRAY['ready'::text, 'refused'::text, 'sent'::text])))
+);
+
+CREATE TABLE public.batches (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    name text NOT NULL,
+    paper jsonb NOT NULL,
+    send_with jsonb NOT NULL,
+    state text NOT NULL,
+    by_id uuid NOT NULL,
+    created_at timestamp with time zone NOT NULL,
+    CONSTRAINT batches_state_known CHECK ((state = ANY (ARRAY['checked'::text, 'sending'::text, 'done'::text])))
+);
+
+CREATE TABLE public.businesses (
+    business_id uuid NOT NULL,
+    name text NOT NULL,
+    address text[] DEFAULT '{}'::text[] NOT NULL,
+    phone text DEFAULT ''::text NOT NULL,
+    email text NOT NULL,
+    website text DEFAULT ''::text NOT NULL,
+    tax_number text DEFAULT ''::text NOT NULL,
+    country text NOT NULL,
+    zone text NOT NULL,
+    locale text NOT NULL,
+    currency text NOT NULL,
+    prices_include_tax boolean DEFAULT false NOT NULL,
+    smallest_payment_minor bigint DEFAULT 1 NOT NULL,
+    created_at timestamp with time zone NOT NULL,
+    place jsonb DEFAULT '{"city": "", "lines": [], "region": "", "country": "", "postalCode": ""}'::jsonb NOT NULL,
+    logo_id uuid,
+    accent text DEFAULT '#6B2451'::text NOT NULL,
+    bank jsonb DEFAULT '{"bank": "", "holder": "", "account": "", "bankCode": ""}'::jsonb NOT NULL,
+    reminders integer[] DEFAULT '{}'::integer[] NOT NULL,
+    quiet_from time without time zone DEFAULT '20:00:00'::time without time zone NOT NULL,
+    quiet_to time without time zone DEFAULT '08:00:00'::time without time zone NOT NULL,
+    mail_texts jsonb DEFAULT '{}'::jsonb NOT NULL,
+    ways jsonb,
+    terms_id uuid,
+    signing_secret text DEFAULT replace(((gen_random_uuid())::text || (gen_random_uuid())::text), '-'::text, ''::text) NOT NULL,
+    receipt_style jsonb DEFAULT '{}'::jsonb NOT NULL,
+    charging jsonb DEFAULT '{}'::jsonb NOT NULL,
+    batches_closed_to date,
+    feed_version integer DEFAULT 0 NOT NULL,
+    CONSTRAINT businesses_smallest_payment_positive CHECK ((smallest_payment_minor > 0))
+);
+
+CREATE TABLE public.cards (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    customer_id uuid NOT NULL,
+    kept_id text NOT NULL,
+    scheme text NOT NULL,
+    last4 text NOT NULL,
+    expires text NOT NULL,
+    fingerprint text NOT NULL,
+    "position" smallint NOT NULL,
+    state text NOT NULL,
+    trouble text,
+    added_at timestamp with time zone NOT NULL,
+    added_by text NOT NULL,
+    asked_for text DEFAULT ''::text NOT NULL,
+    CONSTRAINT cards_expires_month CHECK ((expires ~ '^[0-9]{4}-[0-9]{2}$'::text)),
+    CONSTRAINT cards_last4_only CHECK ((last4 ~ '^[0-9]{4}$'::text)),
+    CONSTRAINT cards_state_known CHECK ((state = ANY (ARRAY['good'::text, 'refusing'::text, 'removed'::text])))
+);
+
+CREATE TABLE public.charges (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    plan_id uuid NOT NULL,
+    customer_id uuid NOT NULL,
+    part text NOT NULL,
+    nominal date NOT NULL,
+    charged_on date NOT NULL,
+    amount_minor bigint NOT NULL,
+    currency text NOT NULL,
+    reasons jsonb DEFAULT '[]'::jsonb NOT NULL,
+    state text NOT NULL,
+    act_at timestamp with time zone,
+    round smallint DEFAULT 0 NOT NULL,
+    attempts smallint DEFAULT 0 NOT NULL,
+    tried uuid[] DEFAULT '{}'::uuid[] NOT NULL,
+    card_id uuid,
+    last_reason text,
+    invoice_id uuid,
+    payment_id uuid,
+    settled_at timestamp with time zone,
+    noticed_at timestamp with time zone,
+    carried_at timestamp with time zone,
+    carried_by text,
+    notice_on date,
+    note jsonb,
+    CONSTRAINT charges_amount_not_negative CHECK ((amount_minor >= 0)),
+    CONSTRAINT charges_part_known CHECK ((part = ANY (ARRAY['deposit'::text, 'period'::text]))),
+    CONSTRAINT charges_state_known CHECK ((state = ANY (ARRAY['upcoming'::text, 'charging'::text, 'billed'::text, 'refused'::text, 'charged'::text, 'otherwise'::text, 'free'::text, 'waived'::text, 'skipped'::text])))
+);
+
+CREATE TABLE public.code_sums (
+    business_id uuid NOT NULL,
+    code_id uuid NOT NULL,
+    currency text NOT NULL,
+    uses integer NOT NULL,
+    discount_minor bigint NOT NULL,
+    paid_minor bigint NOT NULL
+);
+
+CREATE TABLE public.counters (
+    business_id uuid NOT NULL,
+    series text NOT NULL,
+    next_number bigint NOT NULL,
+    CONSTRAINT counters_positive CHECK ((next_number > 0))
+);
+
+CREATE TABLE public.credit_notes (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    invoice_id uuid NOT NULL,
+    number text NOT NULL,
+    currency text NOT NULL,
+    amount_minor bigint NOT NULL,
+    tax_minor bigint NOT NULL,
+    reason text NOT NULL,
+    printed jsonb NOT NULL,
+    issued_on date NOT NULL,
+    created_at timestamp with time zone NOT NULL,
+    request_key text NOT NULL,
+    CONSTRAINT credit_notes_amount_positive CHECK ((amount_minor > 0)),
+    CONSTRAINT credit_notes_tax_not_negative CHECK ((tax_minor >= 0))
+);
+
+CREATE TABLE public.customers (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    name text NOT NULL,
+    email text DEFAULT ''::text NOT NULL,
+    phone text DEFAULT ''::text NOT NULL,
+    created_at timestamp with time zone NOT NULL,
+    kind text DEFAULT 'person'::text NOT NULL,
+    copies text[] DEFAULT '{}'::text[] NOT NULL,
+    language text DEFAULT ''::text NOT NULL,
+    currency text DEFAULT ''::text NOT NULL,
+    billing jsonb DEFAULT '{"city": "", "lines": [], "region": "", "country": "", "postalCode": ""}'::jsonb NOT NULL,
+    delivery jsonb,
+    tax_number text DEFAULT ''::text NOT NULL,
+    note text DEFAULT ''::text NOT NULL,
+    due jsonb,
+    groups text[] DEFAULT '{}'::text[] NOT NULL,
+    merged_into uuid,
+    search text DEFAULT ''::text NOT NULL,
+    name_key text DEFAULT ''::text NOT NULL,
+    changed_at timestamp with time zone NOT NULL,
+    CONSTRAINT customers_kind_known CHECK ((kind = ANY (ARRAY['person'::text, 'company'::text]))),
+    CONSTRAINT customers_name_given CHECK ((name <> ''::text))
+);
+
+CREATE TABLE public.daily_looks (
+    business_id uuid NOT NULL,
+    concern text NOT NULL,
+    due_at timestamp with time zone NOT NULL,
+    CONSTRAINT daily_looks_concern_known CHECK ((concern = ANY (ARRAY['parts'::text, 'cards'::text])))
+);
+
+CREATE TABLE public.day_batches (
+    business_id uuid NOT NULL,
+    day date NOT NULL,
+    sums jsonb NOT NULL,
+    differences jsonb NOT NULL,
+    checked_at timestamp with time zone NOT NULL,
+    settled_by text,
+    settled_words text DEFAULT ''::text NOT NULL
+);
+
+CREATE TABLE public.discount_codes (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    code text NOT NULL,
+    code_key text NOT NULL,
+    note text DEFAULT ''::text NOT NULL,
+    percent numeric(7,4),
+    amount_minor bigint,
+    currency text NOT NULL,
+    valid_from date,
+    valid_to date,
+    least_minor bigint DEFAULT 0 NOT NULL,
+    most_uses integer,
+    most_each integer,
+    item_ids uuid[] DEFAULT '{}'::uuid[] NOT NULL,
+    archived boolean DEFAULT false NOT NULL,
+    uses integer DEFAULT 0 NOT NULL,
+    created_at timestamp with time zone NOT NULL,
+    CONSTRAINT discount_codes_amount_positive CHECK ((amount_minor > 0)),
+    CONSTRAINT discount_codes_each_positive CHECK ((most_each > 0)),
+    CONSTRAINT discount_codes_one_kind CHECK ((num_nonnulls(percent, amount_minor) = 1)),
+    CONSTRAINT discount_codes_percent_in_range CHECK (((percent >= (0)::numeric) AND (percent <= (100)::numeric))),
+    CONSTRAINT discount_codes_uses_positive CHECK ((most_uses > 0))
+);
+
+CREATE TABLE public.documents (
+    business_id uuid NOT NULL,
+    kind text NOT NULL,
+    subject_id uuid NOT NULL,
+    sha256 text NOT NULL,
+    bytes bytea NOT NULL,
+    made_at timestamp with time zone NOT NULL,
+    version integer DEFAULT 1 NOT NULL,
+    CONSTRAINT documents_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'credit-note'::text])))
+);
+
+CREATE TABLE public.files (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    purpose text NOT NULL,
+    name text NOT NULL,
+    type text NOT NULL,
+    size integer NOT NULL,
+    sha256 text NOT NULL,
+    bytes bytea NOT NULL,
+    by_name text NOT NULL,
+    created_at timestamp with time zone NOT NULL,
+    CONSTRAINT files_purpose_known CHECK ((purpose = ANY (ARRAY['attachment'::text, 'logo'::text, 'picture'::text, 'document'::text, 'answer'::text, 'seal'::text, 'authorisation'::text]))),
+    CONSTRAINT files_size_in_bounds CHECK (((size >= 1) AND (size <= 10485760)))
+);
+
+CREATE TABLE public.invoice_versions (
+    business_id uuid NOT NULL,
+    invoice_id uuid NOT NULL,
+    version integer NOT NULL,
+    printed jsonb NOT NULL,
+    ended_at timestamp with time zone NOT NULL,
+    by_name text NOT NULL
+);
+
+CREATE TABLE public.invoices (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    stage text DEFAULT 'draft'::text NOT NULL,
+    number text,
+    customer_id uuid,
+    currency text NOT NULL,
+    paper jsonb NOT NULL,
+    revision integer DEFAULT 0 NOT NULL,
+    printed jsonb,
+    link_token text NOT NULL,
+    issued_on date,
+    due_on date,
+    total_minor bigint DEFAULT 0 NOT NULL,
+    tax_minor bigint DEFAULT 0 NOT NULL,
+    paid_minor bigint DEFAULT 0 NOT NULL,
+    refunded_minor bigint DEFAULT 0 NOT NULL,
+    credited_minor bigint DEFAULT 0 NOT NULL,
+    due_minor bigint GENERATED ALWAYS AS (GREATEST((((total_minor - credited_minor) - paid_minor) + refunded_minor), (0)::bigint)) STORED NOT NULL,
+    sent_at timestamp with time zone,
+    seen_at timestamp with time zone,
+    settled_at timestamp with time zone,
+    created_at timestamp with time zone NOT NULL,
+    changed_at timestamp with time zone NOT NULL,
+    reference text DEFAULT ''::text NOT NULL,
+    title text DEFAULT ''::text NOT NULL,
+    version integer DEFAULT 1 NOT NULL,
+    send_at timestamp with time zone,
+    send_with jsonb,
+    send_by uuid,
+    cancelled_at timestamp with time zone,
+    terms_accepted jsonb,
+    origin text DEFAULT 'desk'::text NOT NULL,
+    standing text GENERATED ALWAYS AS (
+CASE
+    WHEN (stage = 'draft'::text) THEN 'draft'::text
+    WHEN (stage = 'cancelled'::text) THEN 'cancelled'::text
+    WHEN ((((total_minor - credited_minor) - paid_minor) + refunded_minor) <= 0) THEN 'paid'::text
+    WHEN (((paid_minor - refunded_minor) + credited_minor) > 0) THEN 'part'::text
+    WHEN (seen_at IS NOT NULL) THEN 'seen'::text
+    ELSE 'sent'::text
+END) STORED NOT NULL,
+    CONSTRAINT invoices_amounts_not_negative CHECK (((total_minor >= 0) AND (tax_minor >= 0) AND (paid_minor >= 0) AND (refunded_minor >= 0) AND (credited_minor >= 0))),
+    CONSTRAINT invoices_never_overcredited CHECK ((credited_minor <= total_minor)),
+    CONSTRAINT invoices_never_overpaid CHECK (((paid_minor - refunded_minor) <= total_minor)),
+    CONSTRAINT invoices_origin_known CHECK ((origin = ANY (ARRAY['desk'::text, 'repeat'::text, 'batch'::text, 'plan'::text]))),
+    CONSTRAINT invoices_sent_whole CHECK (((stage = 'draft'::text) OR ((number IS NOT NULL) AND (printed IS NOT NULL) AND (customer_id IS NOT NULL) AND (issued_on IS NOT NULL) AND (due_on IS NOT NULL) AND (sent_at IS NOT NULL)))),
+    CONSTRAINT invoices_stage_known CHECK ((stage = ANY (ARRAY['draft'::text, 'sent'::text, 'cancelled'::text])))
+);
+
+CREATE TABLE public.item_options (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    item_id uuid NOT NULL,
+    "position" integer NOT NULL,
+    name text NOT NULL,
+    code text DEFAULT ''::text NOT NULL,
+    prices jsonb DEFAULT '{}'::jsonb NOT NULL,
+    on_hand numeric(14,4),
+    low_at numeric(14,4),
+    archived boolean DEFAULT false NOT NULL
+);
+
+CREATE TABLE public.items (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    code text DEFAULT ''::text NOT NULL,
+    name text NOT NULL,
+    description text DEFAULT ''::text NOT NULL,
+    kind text NOT NULL,
+    unit text NOT NULL,
+    prices jsonb DEFAULT '{}'::jsonb NOT NULL,
+    cost text DEFAULT ''::text NOT NULL,
+    tax_class text DEFAULT 'standard'::text NOT NULL,
+    on_hand numeric(14,4),
+    low_at numeric(14,4),
+    picture_id uuid,
+    search text NOT NULL,
+    archived boolean DEFAULT false NOT NULL,
+    created_at timestamp with time zone NOT NULL,
+    changed_at timestamp with time zone NOT NULL,
+    CONSTRAINT items_kind_known CHECK ((kind = ANY (ARRAY['goods'::text, 'digital'::text, 'service'::text]))),
+    CONSTRAINT items_name_given CHECK ((name <> ''::text))
+);
+
+CREATE TABLE public.ledger_entries (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    booked_on date NOT NULL,
+    words text NOT NULL,
+    cause text NOT NULL,
+    invoice_id uuid,
+    payment_id uuid,
+    booked_at timestamp with time zone NOT NULL,
+    order_id uuid
+);
+
+CREATE TABLE public.ledger_postings (
+    business_id uuid NOT NULL,
+    entry_id uuid NOT NULL,
+    "position" smallint NOT NULL,
+    account text NOT NULL,
+    currency text NOT NULL,
+    amount_minor bigint NOT NULL,
+    CONSTRAINT ledger_postings_amount_not_zero CHECK ((amount_minor <> 0))
+);
+
+CREATE TABLE public.messages (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    kind text NOT NULL,
+    message_key text NOT NULL,
+    invoice_id uuid,
+    payment_id uuid,
+    to_name text NOT NULL,
+    to_address text NOT NULL,
+    state text NOT NULL,
+    trouble text,
+    created_at timestamp with time zone NOT NULL,
+    handed_over_at timestamp with time zone,
+    customer_id uuid,
+    way text DEFAULT 'mail'::text NOT NULL,
+    details jsonb DEFAULT '{}'::jsonb NOT NULL,
+    order_id uuid,
+    request_id uuid,
+    plan_id uuid,
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text]))),
+    CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text]))),
+    CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
+);
+
+CREATE TABLE public.migration_hashes (
+    name text NOT NULL,
+    sha256 text NOT NULL
+);
+
+CREATE TABLE public.migrations (
+    id integer NOT NULL,
+    name character varying(255) NOT NULL,
+    run_on timestamp without time zone NOT NULL
+);
+
+CREATE SEQUENCE public.migrations_id_seq
+    AS integer
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1;
+
+ALTER SEQUENCE public.migrations_id_seq OWNED BY public.migrations.id;
+
+CREATE TABLE public.number_series (
+    business_id uuid NOT NULL,
+    name text NOT NULL,
+    pattern text NOT NULL,
+    "position" integer NOT NULL
+);
+
+CREATE TABLE public.offer_revisions (
+    business_id uuid NOT NULL,
+    offer_id uuid NOT NULL,
+    revision integer NOT NULL,
+    definition jsonb NOT NULL,
+    kept_at timestamp with time zone NOT NULL,
+    by_name text NOT NULL
+);
+
+CREATE TABLE public.offer_sums (
+    business_id uuid NOT NULL,
+    offer_id uuid NOT NULL,
+    currency text NOT NULL,
+    orders integer NOT NULL,
+    paid_minor bigint NOT NULL,
+    refunded_minor bigint DEFAULT 0 NOT NULL
+);
+
+CREATE TABLE public.offer_visits (
+    business_id uuid NOT NULL,
+    offer_id uuid NOT NULL,
+    visited_on date NOT NULL,
+    visits integer NOT NULL
+);
+
+CREATE TABLE public.offers (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    placement text NOT NULL,
+    name text NOT NULL,
+    public_id text NOT NULL,
+    address text,
+    state text DEFAULT 'open'::text NOT NULL,
+    definition jsonb NOT NULL,
+    revision integer DEFAULT 1 NOT NULL,
+    look jsonb DEFAULT '{}'::jsonb NOT NULL,
+    published integer,
+    sites text[] DEFAULT '{}'::text[] NOT NULL,
+    placed_at timestamp with time zone,
+    created_at timestamp with time zone NOT NULL,
+    changed_at timestamp with time zone NOT NULL,
+    CONSTRAINT offers_name_given CHECK ((name <> ''::text)),
+    CONSTRAINT offers_placement_known CHECK ((placement = ANY (ARRAY['link'::text, 'page'::text, 'button'::text]))),
+    CONSTRAINT offers_state_known CHECK ((state = ANY (ARRAY['open'::text, 'paused'::text, 'closed'::text])))
+);
+
+CREATE TABLE public.orders (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    offer_id uuid NOT NULL,
+    revision integer NOT NULL,
+    checkout_key uuid NOT NULL,
+    token text NOT NULL,
+    reference text NOT NULL,
+    state text NOT NULL,
+    request_id uuid,
+    customer_id uuid,
+    payer_email text NOT NULL,
+    currency text NOT NULL,
+    total_minor bigint NOT NULL,
+    code_id uuid,
+    definition jsonb NOT NULL,
+    choice jsonb NOT NULL,
+    printed jsonb NOT NULL,
+    started_at timestamp with time zone NOT NULL,
+    settled_at timestamp with time zone,
+    kept jsonb,
+    CONSTRAINT orders_state_known CHECK ((state = ANY (ARRAY['pending'::text, 'paid'::text, 'refused'::text]))),
+    CONSTRAINT orders_total_not_negative CHECK ((total_minor >= 0))
+);
+
+CREATE TABLE public.page_versions (
+    business_id uuid NOT NULL,
+    offer_id uuid NOT NULL,
+    version integer NOT NULL,
+    look jsonb NOT NULL,
+    published_at timestamp with time zone NOT NULL,
+    by_name text NOT NULL
+);
+
+CREATE TABLE public.partners (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    name text NOT NULL,
+    email text DEFAULT ''::text NOT NULL,
+    account text DEFAULT ''::text NOT NULL,
+    archived boolean DEFAULT false NOT NULL,
+    created_at timestamp with time zone NOT NULL,
+    CONSTRAINT partners_name_given CHECK ((name <> ''::text))
+);
+
+CREATE TABLE public.payment_shares (
+    business_id uuid NOT NULL,
+    payment_id uuid NOT NULL,
+    "position" smallint NOT NULL,
+    partner_id uuid NOT NULL,
+    share_minor bigint NOT NULL,
+    fee_minor bigint NOT NULL,
+    reversed_minor bigint DEFAULT 0 NOT NULL
+);
+
+CREATE TABLE public.payments (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    invoice_id uuid,
+    customer_id uuid,
+    channel text NOT NULL,
+    currency text NOT NULL,
+    amount_minor bigint NOT NULL,
+    fee_minor bigint DEFAULT 0 NOT NULL,
+    state text NOT NULL,
+    attempt_key text NOT NULL,
+    sale_id text,
+    approval_url text,
+    card_scheme text,
+    card_last4 text,
+    reason text,
+    started_at timestamp with time zone NOT NULL,
+    settled_at timestamp with time zone,
+    method text DEFAULT 'card'::text NOT NULL,
+    reference text DEFAULT ''::text NOT NULL,
+    tip_minor bigint DEFAULT 0 NOT NULL,
+    exclusive boolean DEFAULT true NOT NULL,
+    order_id uuid,
+    refunded_minor bigint DEFAULT 0 NOT NULL,
+    charge_id uuid,
+    CONSTRAINT payments_amount_positive CHECK (((amount_minor > 0) OR ((amount_minor = 0) AND (tip_minor = 0) AND (order_id IS NOT NULL)))),
+    CONSTRAINT payments_channel_known CHECK ((channel = ANY (ARRAY['invoice'::text, 'link'::text, 'page'::text, 'button'::text, 'plan'::text, 'desk'::text]))),
+    CONSTRAINT payments_last4_only CHECK ((card_last4 ~ '^[0-9]{4}$'::text)),
+    CONSTRAINT payments_method_known CHECK ((method = ANY (ARRAY['card'::text, 'transfer'::text, 'cash'::text, 'cheque'::text, 'other'::text]))),
+    CONSTRAINT payments_one_subject CHECK ((num_nonnulls(invoice_id, order_id) = 1)),
+    CONSTRAINT payments_paid_by_customer CHECK (((state <> 'paid'::text) OR (customer_id IS NOT NULL))),
+    CONSTRAINT payments_refunded_in_bounds CHECK (((refunded_minor >= 0) AND (refunded_minor <= (amount_minor + tip_minor)))),
+    CONSTRAINT payments_state_known CHECK ((state = ANY (ARRAY['pending'::text, 'paid'::text, 'refused'::text, 'voided'::text]))),
+    CONSTRAINT payments_tip_not_negative CHECK ((tip_minor >= 0))
+);
+
+CREATE TABLE public.people (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    name text NOT NULL,
+    email text NOT NULL,
+    role text NOT NULL,
+    password_hash text NOT NULL,
+    created_at timestamp with time zone NOT NULL,
+    CONSTRAINT people_role_known CHECK ((role = ANY (ARRAY['owner'::text, 'clerk'::text, 'reader'::text])))
+);
+
+CREATE TABLE public.plans (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    customer_id uuid NOT NULL,
+    number text NOT NULL,
+    state text NOT NULL,
+    terms jsonb NOT NULL,
+    name text NOT NULL,
+    kind text NOT NULL,
+    pay text NOT NULL,
+    currency text NOT NULL,
+    memo text DEFAULT ''::text NOT NULL,
+    reference text DEFAULT ''::text NOT NULL,
+    link_token text NOT NULL,
+    pauses jsonb DEFAULT '[]'::jsonb NOT NULL,
+    starts_on date,
+    invoice_id uuid,
+    order_id uuid,
+    charged_minor bigint DEFAULT 0 NOT NULL,
+    charged_count integer DEFAULT 0 NOT NULL,
+    planned_minor bigint,
+    planned_count integer,
+    next_on date,
+    refused_count integer DEFAULT 0 NOT NULL,
+    sent_at timestamp with time zone,
+    reminded_at timestamp with time zone,
+    lapses_on date,
+    revision integer DEFAULT 0 NOT NULL,
+    by_id uuid,
+    created_at timestamp with time zone NOT NULL,
+    changed_at timestamp with time zone NOT NULL,
+    ended_at timestamp with time zone,
+    remind_at timestamp with time zone,
+    CONSTRAINT plans_kind_known CHECK ((kind = ANY (ARRAY['membership'::text, 'instalments'::text]))),
+    CONSTRAINT plans_pay_known CHECK ((pay = ANY (ARRAY['card'::text, 'invoice'::text]))),
+    CONSTRAINT plans_state_known CHECK ((state = ANY (ARRAY['draft'::text, 'waiting'::text, 'active'::text, 'paused'::text, 'finished'::text, 'cancelled'::text])))
+);
+
+CREATE TABLE public.questions (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    invoice_id uuid NOT NULL,
+    text text NOT NULL,
+    by_name text NOT NULL,
+    asked_at timestamp with time zone NOT NULL,
+    answer text,
+    answered_by text,
+    answered_at timestamp with time zone
+);
+
+CREATE TABLE public.rates (
+    business_id uuid NOT NULL,
+    rated_on date NOT NULL,
+    currency text NOT NULL,
+    per_euro numeric(20,10) NOT NULL,
+    source text NOT NULL,
+    CONSTRAINT rates_positive CHECK ((per_euro > (0)::numeric))
+);
+
+CREATE TABLE public.receipts (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    number text NOT NULL,
+    payment_id uuid NOT NULL,
+    invoice_id uuid,
+    printed jsonb NOT NULL,
+    issued_at timestamp with time zone NOT NULL,
+    order_id uuid,
+    CONSTRAINT receipts_one_subject CHECK ((num_nonnulls(invoice_id, order_id) = 1))
+);
+
+CREATE TABLE public.received_by_day (
+    business_id uuid NOT NULL,
+    currency text NOT NULL,
+    received_on date NOT NULL,
+    payments integer NOT NULL,
+    amount_minor bigint NOT NULL
+);
+
+CREATE TABLE public.refunds (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    payment_id uuid NOT NULL,
+    kind text NOT NULL,
+    amount_minor bigint NOT NULL,
+    reason text NOT NULL,
+    state text NOT NULL,
+    request_key uuid NOT NULL,
+    by_name text NOT NULL,
+    started_at timestamp with time zone NOT NULL,
+    settled_at timestamp with time zone,
+    CONSTRAINT refunds_amount_positive CHECK ((amount_minor > 0)),
+    CONSTRAINT refunds_kind_known CHECK ((kind = ANY (ARRAY['refund'::text, 'void'::text]))),
+    CONSTRAINT refunds_state_known CHECK ((state = ANY (ARRAY['pending'::text, 'done'::text, 'refused'::text])))
+);
+
+CREATE TABLE public.reminders (
+    business_id uuid NOT NULL,
+    invoice_id uuid NOT NULL,
+    days_from_due integer NOT NULL,
+    remind_on date NOT NULL,
+    state text DEFAULT 'waiting'::text NOT NULL,
+    done_at timestamp with time zone,
+    CONSTRAINT reminders_state_known CHECK ((state = ANY (ARRAY['waiting'::text, 'sent'::text, 'dropped'::text])))
+);
+
+CREATE TABLE public.repeat_runs (
+    business_id uuid NOT NULL,
+    repeat_id uuid NOT NULL,
+    nominal date NOT NULL,
+    invoice_id uuid,
+    trouble text,
+    ran_at timestamp with time zone NOT NULL
+);
+
+CREATE TABLE public.repeats (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    name text NOT NULL,
+    customer_id uuid NOT NULL,
+    paper jsonb NOT NULL,
+    schedule jsonb NOT NULL,
+    makes text NOT NULL,
+    state text NOT NULL,
+    pauses jsonb DEFAULT '[]'::jsonb NOT NULL,
+    next_nominal date,
+    next_on date,
+    by_id uuid NOT NULL,
+    created_at timestamp with time zone NOT NULL,
+    changed_at timestamp with time zone NOT NULL,
+    CONSTRAINT repeats_makes_known CHECK ((makes = ANY (ARRAY['draft'::text, 'send'::text]))),
+    CONSTRAINT repeats_state_known CHECK ((state = ANY (ARRAY['active'::text, 'paused'::text, 'finished'::text])))
+);
+
+CREATE TABLE public.requests (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    offer_id uuid NOT NULL,
+    to_name text NOT NULL,
+    to_address text DEFAULT ''::text NOT NULL,
+    filled jsonb NOT NULL,
+    locked boolean NOT NULL,
+    way text NOT NULL,
+    words text DEFAULT ''::text NOT NULL,
+    state text NOT NULL,
+    by_name text NOT NULL,
+    sent_at timestamp with time zone NOT NULL,
+    seen_at timestamp with time zone,
+    ended_at timestamp with time zone,
+    CONSTRAINT requests_state_known CHECK ((state = ANY (ARRAY['sent'::text, 'seen'::text, 'paid'::text, 'withdrawn'::text]))),
+    CONSTRAINT requests_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text, 'link'::text])))
+);
+
+CREATE TABLE public.saved_lists (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    name text NOT NULL,
+    asked jsonb NOT NULL,
+    created_at timestamp with time zone NOT NULL
+);
+
+CREATE TABLE public.sessions (
+    token_hash bytea NOT NULL,
+    business_id uuid NOT NULL,
+    person_id uuid NOT NULL,
+    created_at timestamp with time zone NOT NULL,
+    expires_at timestamp with time zone NOT NULL
+);
+
+CREATE TABLE public.stock_promises (
+    business_id uuid NOT NULL,
+    invoice_id uuid,
+    item_id uuid NOT NULL,
+    option_id uuid,
+    quantity numeric(14,4) NOT NULL,
+    order_id uuid
+);
+
+CREATE TABLE public.taxes (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    name text NOT NULL,
+    rate numeric(7,4) NOT NULL,
+    on_delivery boolean DEFAULT false NOT NULL,
+    "position" integer NOT NULL,
+    class text DEFAULT 'standard'::text NOT NULL,
+    country text DEFAULT ''::text NOT NULL,
+    regions text[],
+    postal_codes text[],
+    additional boolean DEFAULT false NOT NULL,
+    retired boolean DEFAULT false NOT NULL,
+    CONSTRAINT taxes_rate_in_range CHECK (((rate >= (0)::numeric) AND (rate <= (100)::numeric)))
+);
+
+CREATE TABLE public.templates (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    name text NOT NULL,
+    paper jsonb NOT NULL,
+    changed_at timestamp with time zone NOT NULL
+);
+
+CREATE TABLE public.terms (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    name text NOT NULL,
+    archived boolean DEFAULT false NOT NULL,
+    created_at timestamp with time zone NOT NULL
+);
+
+CREATE TABLE public.terms_versions (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    terms_id uuid NOT NULL,
+    version integer NOT NULL,
+    text text NOT NULL,
+    created_at timestamp with time zone NOT NULL,
+    by_name text NOT NULL
+);
+
+CREATE TABLE public.timeline (
+    id bigint NOT NULL,
+    business_id uuid NOT NULL,
+    invoice_id uuid,
+    at timestamp with time zone NOT NULL,
+    kind text NOT NULL,
+    by_name text NOT NULL,
+    details jsonb DEFAULT '{}'::jsonb NOT NULL,
+    order_id uuid,
+    plan_id uuid,
+    CONSTRAINT timeline_one_subject CHECK ((num_nonnulls(invoice_id, order_id, plan_id) = 1))
+);
+
+ALTER TABLE public.timeline ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.timeline_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+
+CREATE TABLE public.worker_beats (
+    worker text NOT NULL,
+    beaten_at timestamp with time zone NOT NULL
+);
+
+ALTER TABLE ONLY public.migrations ALTER COLUMN id SET DEFAULT nextval('public.migrations_id_seq'::regclass);
+
+ALTER TABLE ONLY public.approvals
+    ADD CONSTRAINT approvals_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.attempt_limits
+    ADD CONSTRAINT attempt_limits_pkey PRIMARY KEY (key);
+
+ALTER TABLE ONLY public.authorisation_texts
+    ADD CONSTRAINT authorisation_texts_pkey PRIMARY KEY (business_id, version);
+
+ALTER TABLE ONLY public.authorisations
+    ADD CONSTRAINT authorisations_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.batch_rows
+    ADD CONSTRAINT batch_rows_pkey PRIMARY KEY (business_id, batch_id, "position");
+
+ALTER TABLE ONLY public.batches
+    ADD CONSTRAINT batches_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.businesses
+    ADD CONSTRAINT businesses_pkey PRIMARY KEY (business_id);
+
+ALTER TABLE ONLY public.cards
+    ADD CONSTRAINT cards_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.charges
+    ADD CONSTRAINT charges_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.code_sums
+    ADD CONSTRAINT code_sums_pkey PRIMARY KEY (business_id, code_id, currency);
+
+ALTER TABLE ONLY public.counters
+    ADD CONSTRAINT counters_pkey PRIMARY KEY (business_id, series);
+
+ALTER TABLE ONLY public.credit_notes
+    ADD CONSTRAINT credit_notes_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.customers
+    ADD CONSTRAINT customers_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.daily_looks
+    ADD CONSTRAINT daily_looks_pkey PRIMARY KEY (business_id, concern);
+
+ALTER TABLE ONLY public.day_batches
+    ADD CONSTRAINT day_batches_pkey PRIMARY KEY (business_id, day);
+
+ALTER TABLE ONLY public.discount_codes
+    ADD CONSTRAINT discount_codes_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.documents
+    ADD CONSTRAINT documents_pkey PRIMARY KEY (business_id, kind, subject_id, version);
+
+ALTER TABLE ONLY public.files
+    ADD CONSTRAINT files_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.invoice_sums
+    ADD CONSTRAINT invoice_sums_pkey PRIMARY KEY (business_id, currency, standing, due_on);
+
+ALTER TABLE ONLY public.invoice_versions
+    ADD CONSTRAINT invoice_versions_pkey PRIMARY KEY (business_id, invoice_id, version);
+
+ALTER TABLE ONLY public.invoices
+    ADD CONSTRAINT invoices_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.item_options
+    ADD CONSTRAINT item_options_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.items
+    ADD CONSTRAINT items_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.ledger_entries
+    ADD CONSTRAINT ledger_entries_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.ledger_postings
+    ADD CONSTRAINT ledger_postings_pkey PRIMARY KEY (business_id, entry_id, "position");
+
+ALTER TABLE ONLY public.messages
+    ADD CONSTRAINT messages_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.migration_hashes
+    ADD CONSTRAINT migration_hashes_pkey PRIMARY KEY (name);
+
+ALTER TABLE ONLY public.migrations
+    ADD CONSTRAINT migrations_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.number_series
+    ADD CONSTRAINT number_series_pkey PRIMARY KEY (business_id, name);
+
+ALTER TABLE ONLY public.offer_revisions
+    ADD CONSTRAINT offer_revisions_pkey PRIMARY KEY (business_id, offer_id, revision);
+
+ALTER TABLE ONLY public.offer_sums
+    ADD CONSTRAINT offer_sums_pkey PRIMARY KEY (business_id, offer_id, currency);
+
+ALTER TABLE ONLY public.offer_visits
+    ADD CONSTRAINT offer_visits_pkey PRIMARY KEY (business_id, offer_id, visited_on);
+
+ALTER TABLE ONLY public.offers
+    ADD CONSTRAINT offers_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.orders
+    ADD CONSTRAINT orders_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.page_versions
+    ADD CONSTRAINT page_versions_pkey PRIMARY KEY (business_id, offer_id, version);
+
+ALTER TABLE ONLY public.partners
+    ADD CONSTRAINT partners_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.payment_shares
+    ADD CONSTRAINT payment_shares_pkey PRIMARY KEY (business_id, payment_id, "position");
+
+ALTER TABLE ONLY public.payments
+    ADD CONSTRAINT payments_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.people
+    ADD CONSTRAINT people_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.plans
+    ADD CONSTRAINT plans_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.questions
+    ADD CONSTRAINT questions_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.rates
+    ADD CONSTRAINT rates_pkey PRIMARY KEY (business_id, rated_on, currency);
+
+ALTER TABLE ONLY public.receipts
+    ADD CONSTRAINT receipts_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.received_by_day
+    ADD CONSTRAINT received_by_day_pkey PRIMARY KEY (business_id, currency, received_on);
+
+ALTER TABLE ONLY public.refunds
+    ADD CONSTRAINT refunds_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.reminders
+    ADD CONSTRAINT reminders_pkey PRIMARY KEY (business_id, invoice_id, days_from_due);
+
+ALTER TABLE ONLY public.repeat_runs
+    ADD CONSTRAINT repeat_runs_pkey PRIMARY KEY (business_id, repeat_id, nominal);
+
+ALTER TABLE ONLY public.repeats
+    ADD CONSTRAINT repeats_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.requests
+    ADD CONSTRAINT requests_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.saved_lists
+    ADD CONSTRAINT saved_lists_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.sessions
+    ADD CONSTRAINT sessions_pkey PRIMARY KEY (token_hash);
+
+ALTER TABLE ONLY public.taxes
+    ADD CONSTRAINT taxes_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.templates
+    ADD CONSTRAINT templates_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.terms
+    ADD CONSTRAINT terms_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.terms_versions
+    ADD CONSTRAINT terms_versions_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.timeline
+    ADD CONSTRAINT timeline_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.worker_beats
+    ADD CONSTRAINT worker_beats_pkey PRIMARY KEY (worker);
+
+CREATE INDEX approvals_of_invoice ON public.approvals USING btree (business_id, invoice_id, decided_at);
+
+CREATE INDEX authorisations_of_customer ON public.authorisations USING btree (business_id, customer_id, given_at, id);
+
+CREATE INDEX authorisations_of_plan ON public.authorisations USING btree (business_id, plan_id) WHERE (plan_id IS NOT NULL);
+
+CREATE INDEX batch_rows_ready ON public.batch_rows USING btree (business_id, batch_id, "position") WHERE (state = 'ready'::text);
+
+CREATE INDEX batches_of_business ON public.batches USING btree (business_id, created_at, id);
+
+CREATE INDEX businesses_closing ON public.businesses USING btree (batches_closed_to, business_id);
+
+CREATE INDEX cards_expiring ON public.cards USING btree (business_id, expires, id) WHERE (state = 'good'::text);
+
+CREATE UNIQUE INDEX cards_kept_unique ON public.cards USING btree (business_id, kept_id);
+
+CREATE INDEX cards_of_customer ON public.cards USING btree (business_id, customer_id, "position", id);
+
+CREATE INDEX charges_billed ON public.charges USING btree (business_id, charged_on, id) WHERE (state = 'billed'::text);
+
+CREATE INDEX charges_by_day ON public.charges USING btree (business_id, charged_on, id);
+
+CREATE UNIQUE INDEX charges_date_unique ON public.charges USING btree (business_id, plan_id, part, nominal);
+
+CREATE INDEX charges_due ON public.charges USING btree (act_at, business_id) WHERE (act_at IS NOT NULL);
+
+CREATE INDEX charges_not_carried ON public.charges USING btree (business_id, charged_on, id) WHERE ((state = ANY (ARRAY['charged'::text, 'otherwise'::text])) AND (carried_at IS NULL));
+
+CREATE INDEX charges_of_invoice ON public.charges USING btree (business_id, invoice_id) WHERE (invoice_id IS NOT NULL);
+
+CREATE INDEX charges_of_plan ON public.charges USING btree (business_id, plan_id, charged_on, id);
+
+CREATE INDEX charges_refused ON public.charges USING btree (business_id, charged_on, id) WHERE (state = 'refused'::text);
+
+CREATE INDEX charges_to_act ON public.charges USING btree (business_id, act_at, id) WHERE (act_at IS NOT NULL);
+
+CREATE INDEX charges_to_notice ON public.charges USING btree (notice_on, business_id, id) WHERE ((state = 'upcoming'::text) AND (noticed_at IS NULL) AND (notice_on IS NOT NULL));
+
+CREATE UNIQUE INDEX credit_notes_number_unique ON public.credit_notes USING btree (business_id, number);
+
+CREATE INDEX credit_notes_of_invoice ON public.credit_notes USING btree (business_id, invoice_id);
+
+CREATE UNIQUE INDEX credit_notes_request_unique ON public.credit_notes USING btree (business_id, request_key);
+
+CREATE INDEX customers_alike ON public.customers USING gin (name_key public.gin_trgm_ops);
+
+CREATE INDEX customers_by_email ON public.customers USING btree (business_id, lower(email)) WHERE (email <> ''::text);
+
+CREATE INDEX customers_by_name ON public.customers USING btree (business_id, lower(name), id) WHERE (merged_into IS NULL);
+
+CREATE INDEX customers_found ON public.customers USING gin (search public.gin_trgm_ops);
+
+CREATE INDEX customers_of_group ON public.customers USING gin (groups);
+
+CREATE INDEX daily_looks_due ON public.daily_looks USING btree (due_at, business_id);
+
+CREATE INDEX day_batches_differing ON public.day_batches USING btree (business_id, day) WHERE ((differences <> '[]'::jsonb) AND (settled_by IS NULL));
+
+CREATE INDEX discount_codes_by_time ON public.discount_codes USING btree (business_id, created_at, id);
+
+CREATE UNIQUE INDEX discount_codes_key_unique ON public.discount_codes USING btree (business_id, code_key) WHERE (NOT archived);
+
+CREATE INDEX files_by_time ON public.files USING btree (business_id, created_at, id);
+
+CREATE INDEX invoices_by_due ON public.invoices USING btree (business_id, due_on, id) WHERE (stage <> 'draft'::text);
+
+CREATE INDEX invoices_by_issue ON public.invoices USING btree (business_id, issued_on, id) WHERE (stage <> 'draft'::text);
+
+CREATE INDEX invoices_by_number ON public.invoices USING btree (business_id, lower(number) text_pattern_ops) WHERE (number IS NOT NULL);
+
+CREATE INDEX invoices_by_reference ON public.invoices USING gin (lower(((reference || ' '::text) || title)) public.gin_trgm_ops) WHERE ((reference || title) <> ''::text);
+
+CREATE INDEX invoices_by_total ON public.invoices USING btree (business_id, total_minor, id) WHERE (stage <> 'draft'::text);
+
+CREATE INDEX invoices_drafts ON public.invoices USING btree (business_id, changed_at, id) WHERE (stage = 'draft'::text);
+
+CREATE UNIQUE INDEX invoices_link_unique ON public.invoices USING btree (link_token);
+
+CREATE UNIQUE INDEX invoices_number_unique ON public.invoices USING btree (business_id, number);
+
+CREATE INDEX invoices_of_customer ON public.invoices USING btree (business_id, customer_id, id);
+
+CREATE INDEX invoices_open ON public.invoices USING btree (business_id, due_on, id) WHERE ((stage = 'sent'::text) AND (due_minor > 0));
+
+CREATE INDEX invoices_settled ON public.invoices USING btree (business_id, settled_at, id) WHERE ((stage = 'sent'::text) AND (due_minor = 0));
+
+CREATE INDEX invoices_standing_by_due ON public.invoices USING btree (business_id, standing, due_on, id);
+
+CREATE INDEX invoices_to_send ON public.invoices USING btree (send_at) WHERE ((stage = 'draft'::text) AND (send_at IS NOT NULL));
+
+CREATE INDEX item_options_of_item ON public.item_options USING btree (business_id, item_id, "position");
+
+CREATE INDEX items_by_name ON public.items USING btree (business_id, lower(name), id) WHERE (NOT archived);
+
+CREATE UNIQUE INDEX items_code_unique ON public.items USING btree (business_id, lower(code)) WHERE ((code <> ''::text) AND (NOT archived));
+
+CREATE INDEX items_found ON public.items USING gin (search public.gin_trgm_ops);
+
+CREATE UNIQUE INDEX ledger_entries_cause_unique ON public.ledger_entries USING btree (business_id, cause);
+
+CREATE INDEX ledger_entries_of_invoice ON public.ledger_entries USING btree (business_id, invoice_id);
+
+CREATE INDEX ledger_postings_of_account ON public.ledger_postings USING btree (business_id, account, currency);
+
+CREATE INDEX messages_failed ON public.messages USING btree (business_id, created_at) WHERE (state = ANY (ARRAY['failed'::text, 'bounced'::text]));
+
+CREATE UNIQUE INDEX messages_key_unique ON public.messages USING btree (business_id, message_key);
+
+CREATE INDEX messages_of_customer ON public.messages USING btree (business_id, customer_id, kind) WHERE (kind = 'gift-letter'::text);
+
+CREATE INDEX messages_of_invoice ON public.messages USING btree (business_id, invoice_id, created_at);
+
+CREATE INDEX messages_of_order ON public.messages USING btree (business_id, order_id, created_at) WHERE (order_id IS NOT NULL);
+
+CREATE INDEX messages_of_plan ON public.messages USING btree (business_id, plan_id, created_at) WHERE (plan_id IS NOT NULL);
+
+CREATE UNIQUE INDEX offers_address_unique ON public.offers USING btree (address) WHERE (address IS NOT NULL);
+
+CREATE INDEX offers_by_change ON public.offers USING btree (business_id, placement, changed_at, id);
+
+CREATE UNIQUE INDEX offers_public_id_unique ON public.offers USING btree (public_id);
+
+CREATE UNIQUE INDEX orders_checkout_unique ON public.orders USING btree (business_id, offer_id, checkout_key);
+
+CREATE INDEX orders_of_customer ON public.orders USING btree (business_id, customer_id, id) WHERE (customer_id IS NOT NULL);
+
+CREATE INDEX orders_of_offer ON public.orders USING btree (business_id, offer_id, started_at, id);
+
+CREATE UNIQUE INDEX orders_reference_unique ON public.orders USING btree (business_id, reference);
+
+CREATE INDEX orders_taken ON public.orders USING btree (business_id, offer_id) WHERE (state = ANY (ARRAY['pending'::text, 'paid'::text]));
+
+CREATE UNIQUE INDEX orders_token_unique ON public.orders USING btree (token);
+
+CREATE INDEX orders_with_code ON public.orders USING btree (business_id, code_id, lower(payer_email)) WHERE ((state = ANY (ARRAY['pending'::text, 'paid'::text])) AND (code_id IS NOT NULL));
+
+CREATE INDEX partners_of_business ON public.partners USING btree (business_id, lower(name), id);
+
+CREATE INDEX payment_shares_of_partner ON public.payment_shares USING btree (business_id, partner_id);
+
+CREATE UNIQUE INDEX payments_attempt_unique ON public.payments USING btree (business_id, attempt_key);
+
+CREATE INDEX payments_by_card ON public.payments USING btree (business_id, settled_at, id) WHERE ((method = 'card'::text) AND (state = ANY (ARRAY['paid'::text, 'voided'::text])));
+
+CREATE INDEX payments_by_time ON public.payments USING btree (business_id, started_at, id);
+
+CREATE INDEX payments_of_charge ON public.payments USING btree (business_id, charge_id, started_at) WHERE (charge_id IS NOT NULL);
+
+CREATE INDEX payments_of_invoice ON public.payments USING btree (business_id, invoice_id, started_at);
+
+CREATE INDEX payments_of_order ON public.payments USING btree (business_id, order_id, started_at) WHERE (order_id IS NOT NULL);
+
+CREATE UNIQUE INDEX payments_one_pending ON public.payments USING btree (business_id, invoice_id) WHERE ((state = 'pending'::text) AND exclusive);
+
+CREATE UNIQUE INDEX payments_one_pending_order ON public.payments USING btree (business_id, order_id) WHERE ((state = 'pending'::text) AND (order_id IS NOT NULL));
+
+CREATE INDEX payments_paid ON public.payments USING btree (business_id, settled_at, id) WHERE (state = 'paid'::text);
+
+CREATE INDEX payments_pending_of_invoice ON public.payments USING btree (business_id, invoice_id) WHERE (state = 'pending'::text);
+
+CREATE UNIQUE INDEX people_email_unique ON public.people USING btree (lower(email));
+
+CREATE INDEX people_of_business ON public.people USING btree (business_id, id);
+
+CREATE INDEX plans_by_change ON public.plans USING btree (business_id, changed_at, id);
+
+CREATE INDEX plans_by_state ON public.plans USING btree (business_id, state, next_on, id);
+
+CREATE INDEX plans_lapsing ON public.plans USING btree (lapses_on, business_id, id) WHERE (state = 'waiting'::text);
+
+CREATE UNIQUE INDEX plans_link_unique ON public.plans USING btree (link_token);
+
+CREATE UNIQUE INDEX plans_number_unique ON public.plans USING btree (business_id, number);
+
+CREATE INDEX plans_of_customer ON public.plans USING btree (business_id, customer_id, id);
+
+CREATE INDEX plans_of_invoice ON public.plans USING btree (business_id, invoice_id) WHERE (invoice_id IS NOT NULL);
+
+CREATE UNIQUE INDEX plans_one_an_order ON public.plans USING btree (business_id, order_id) WHERE (order_id IS NOT NULL);
+
+CREATE INDEX plans_to_remind ON public.plans USING btree (remind_at, business_id, id) WHERE ((state = 'waiting'::text) AND (reminded_at IS NULL));
+
+CREATE INDEX questions_of_invoice ON public.questions USING btree (business_id, invoice_id, asked_at);
+
+CREATE INDEX questions_open ON public.questions USING btree (business_id, asked_at) WHERE (answer IS NULL);
+
+CREATE UNIQUE INDEX receipts_number_unique ON public.receipts USING btree (business_id, number);
+
+CREATE INDEX receipts_of_invoice ON public.receipts USING btree (business_id, invoice_id);
+
+CREATE UNIQUE INDEX receipts_one_a_payment ON public.receipts USING btree (business_id, payment_id);
+
+CREATE INDEX refunds_done ON public.refunds USING btree (business_id, settled_at, id) WHERE (state = 'done'::text);
+
+CREATE INDEX refunds_of_payment ON public.refunds USING btree (business_id, payment_id, started_at);
+
+CREATE UNIQUE INDEX refunds_request_unique ON public.refunds USING btree (business_id, request_key);
+
+CREATE INDEX reminders_due ON public.reminders USING btree (remind_on, business_id) WHERE (state = 'waiting'::text);
+
+CREATE INDEX reminders_waiting ON public.reminders USING btree (business_id, remind_on) WHERE (state = 'waiting'::text);
+
+CREATE INDEX repeats_due ON public.repeats USING btree (next_on) WHERE ((state = 'active'::text) AND (next_on IS NOT NULL));
+
+CREATE INDEX repeats_of_business ON public.repeats USING btree (business_id, state, next_on, id);
+
+CREATE INDEX requests_of_offer ON public.requests USING btree (business_id, offer_id, sent_at, id);
+
+CREATE UNIQUE INDEX saved_lists_name_unique ON public.saved_lists USING btree (business_id, lower(name));
+
+CREATE INDEX sessions_of_person ON public.sessions USING btree (business_id, person_id);
+
+CREATE INDEX stock_promises_of_invoice ON public.stock_promises USING btree (business_id, invoice_id);
+
+CREATE INDEX stock_promises_of_item ON public.stock_promises USING btree (business_id, item_id);
+
+CREATE INDEX stock_promises_of_order ON public.stock_promises USING btree (business_id, order_id) WHERE (order_id IS NOT NULL);
+
+CREATE INDEX taxes_in_order ON public.taxes USING btree (business_id, "position");
+
+CREATE UNIQUE INDEX templates_name_unique ON public.templates USING btree (business_id, lower(name));
+
+CREATE INDEX terms_of_business ON public.terms USING btree (business_id, id);
+
+CREATE UNIQUE INDEX terms_versions_unique ON public.terms_versions USING btree (business_id, terms_id, version);
+
+CREATE INDEX timeline_of_invoice ON public.timeline USING btree (business_id, invoice_id, at, id);
+
+CREATE INDEX timeline_of_order ON public.timeline USING btree (business_id, order_id, at, id) WHERE (order_id IS NOT NULL);
+
+CREATE INDEX timeline_of_plan ON public.timeline USING btree (business_id, plan_id, at, id) WHERE (plan_id IS NOT NULL);
+
+CREATE TRIGGER invoices_sums_added AFTER INSERT ON public.invoices REFERENCING NEW TABLE AS added FOR EACH STATEMENT EXECUTE FUNCTION public.keep_invoice_sums();
+
+CREATE TRIGGER invoices_sums_changed AFTER UPDATE ON public.invoices REFERENCING OLD TABLE AS removed NEW TABLE AS added FOR EACH STATEMENT EXECUTE FUNCTION public.keep_invoice_sums();
+
+CREATE TRIGGER invoices_sums_removed AFTER DELETE ON public.invoices REFERENCING OLD TABLE AS removed FOR EACH STATEMENT EXECUTE FUNCTION public.keep_invoice_sums();
+
+CREATE TRIGGER ledger_entries_append_only BEFORE DELETE OR UPDATE OR TRUNCATE ON public.ledger_entries FOR EACH STATEMENT EXECUTE FUNCTION public.refuse_change();
+
+CREATE CONSTRAINT TRIGGER ledger_entries_not_empty AFTER INSERT ON public.ledger_entries DEFERRABLE INITIALLY DEFERRED FOR EACH ROW EXECUTE FUNCTION public.refuse_empty_entry();
+
+CREATE TRIGGER ledger_postings_append_only BEFORE DELETE OR UPDATE OR TRUNCATE ON public.ledger_postings FOR EACH STATEMENT EXECUTE FUNCTION public.refuse_change();
+
+CREATE TRIGGER ledger_postings_balance AFTER INSERT ON public.ledger_postings REFERENCING NEW TABLE AS added FOR EACH STATEMENT EXECUTE FUNCTION public.refuse_unbalanced_entries();
+
+ALTER TABLE ONLY public.approvals
+    ADD CONSTRAINT approvals_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.approvals
+    ADD CONSTRAINT approvals_file_id_fkey FOREIGN KEY (file_id) REFERENCES public.files(id);
+
+ALTER TABLE ONLY public.approvals
+    ADD CONSTRAINT approvals_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+
+ALTER TABLE ONLY public.authorisation_texts
+    ADD CONSTRAINT authorisation_texts_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.authorisations
+    ADD CONSTRAINT authorisations_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.authorisations
+    ADD CONSTRAINT authorisations_card_id_fkey FOREIGN KEY (card_id) REFERENCES public.cards(id);
+
+ALTER TABLE ONLY public.authorisations
+    ADD CONSTRAINT authorisations_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+
+ALTER TABLE ONLY public.authorisations
+    ADD CONSTRAINT authorisations_file_id_fkey FOREIGN KEY (file_id) REFERENCES public.files(id);
+
+ALTER TABLE ONLY public.authorisations
+    ADD CONSTRAINT authorisations_plan_id_fkey FOREIGN KEY (plan_id) REFERENCES public.plans(id);
+
+ALTER TABLE ONLY public.batch_rows
+    ADD CONSTRAINT batch_rows_batch_id_fkey FOREIGN KEY (batch_id) REFERENCES public.batches(id);
+
+ALTER TABLE ONLY public.batch_rows
+    ADD CONSTRAINT batch_rows_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.batch_rows
+    ADD CONSTRAINT batch_rows_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+
+ALTER TABLE ONLY public.batch_rows
+    ADD CONSTRAINT batch_rows_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+
+ALTER TABLE ONLY public.batches
+    ADD CONSTRAINT batches_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.batches
+    ADD CONSTRAINT batches_by_id_fkey FOREIGN KEY (by_id) REFERENCES public.people(id);
+
+ALTER TABLE ONLY public.cards
+    ADD CONSTRAINT cards_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.cards
+    ADD CONSTRAINT cards_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+
+ALTER TABLE ONLY public.charges
+    ADD CONSTRAINT charges_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.charges
+    ADD CONSTRAINT charges_card_id_fkey FOREIGN KEY (card_id) REFERENCES public.cards(id);
+
+ALTER TABLE ONLY public.charges
+    ADD CONSTRAINT charges_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+
+ALTER TABLE ONLY public.charges
+    ADD CONSTRAINT charges_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+
+ALTER TABLE ONLY public.charges
+    ADD CONSTRAINT charges_payment_id_fkey FOREIGN KEY (payment_id) REFERENCES public.payments(id);
+
+ALTER TABLE ONLY public.charges
+    ADD CONSTRAINT charges_plan_id_fkey FOREIGN KEY (plan_id) REFERENCES public.plans(id);
+
+ALTER TABLE ONLY public.code_sums
+    ADD CONSTRAINT code_sums_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.code_sums
+    ADD CONSTRAINT code_sums_code_id_fkey FOREIGN KEY (code_id) REFERENCES public.discount_codes(id);
+
+ALTER TABLE ONLY public.counters
+    ADD CONSTRAINT counters_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.credit_notes
+    ADD CONSTRAINT credit_notes_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.credit_notes
+    ADD CONSTRAINT credit_notes_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+
+ALTER TABLE ONLY public.customers
+    ADD CONSTRAINT customers_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.customers
+    ADD CONSTRAINT customers_merged_into_fkey FOREIGN KEY (merged_into) REFERENCES public.customers(id);
+
+ALTER TABLE ONLY public.daily_looks
+    ADD CONSTRAINT daily_looks_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.day_batches
+    ADD CONSTRAINT day_batches_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.discount_codes
+    ADD CONSTRAINT discount_codes_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.documents
+    ADD CONSTRAINT documents_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.files
+    ADD CONSTRAINT files_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.invoice_sums
+    ADD CONSTRAINT invoice_sums_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.invoice_versions
+    ADD CONSTRAINT invoice_versions_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.invoice_versions
+    ADD CONSTRAINT invoice_versions_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+
+ALTER TABLE ONLY public.invoices
+    ADD CONSTRAINT invoices_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.invoices
+    ADD CONSTRAINT invoices_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+
+ALTER TABLE ONLY public.invoices
+    ADD CONSTRAINT invoices_send_by_fkey FOREIGN KEY (send_by) REFERENCES public.people(id);
+
+ALTER TABLE ONLY public.item_options
+    ADD CONSTRAINT item_options_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.item_options
+    ADD CONSTRAINT item_options_item_id_fkey FOREIGN KEY (item_id) REFERENCES public.items(id);
+
+ALTER TABLE ONLY public.items
+    ADD CONSTRAINT items_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.ledger_entries
+    ADD CONSTRAINT ledger_entries_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.ledger_entries
+    ADD CONSTRAINT ledger_entries_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+
+ALTER TABLE ONLY public.ledger_entries
+    ADD CONSTRAINT ledger_entries_order_id_fkey FOREIGN KEY (order_id) REFERENCES public.orders(id);
+
+ALTER TABLE ONLY public.ledger_entries
+    ADD CONSTRAINT ledger_entries_payment_id_fkey FOREIGN KEY (payment_id) REFERENCES public.payments(id);
+
+ALTER TABLE ONLY public.ledger_postings
+    ADD CONSTRAINT ledger_postings_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.ledger_postings
+    ADD CONSTRAINT ledger_postings_entry_id_fkey FOREIGN KEY (entry_id) REFERENCES public.ledger_entries(id);
+
+ALTER TABLE ONLY public.messages
+    ADD CONSTRAINT messages_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.messages
+    ADD CONSTRAINT messages_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+
+ALTER TABLE ONLY public.messages
+    ADD CONSTRAINT messages_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+
+ALTER TABLE ONLY public.messages
+    ADD CONSTRAINT messages_order_id_fkey FOREIGN KEY (order_id) REFERENCES public.orders(id);
+
+ALTER TABLE ONLY public.messages
+    ADD CONSTRAINT messages_payment_id_fkey FOREIGN KEY (payment_id) REFERENCES public.payments(id);
+
+ALTER TABLE ONLY public.messages
+    ADD CONSTRAINT messages_plan_id_fkey FOREIGN KEY (plan_id) REFERENCES public.plans(id);
+
+ALTER TABLE ONLY public.messages
+    ADD CONSTRAINT messages_request_id_fkey FOREIGN KEY (request_id) REFERENCES public.requests(id);
+
+ALTER TABLE ONLY public.number_series
+    ADD CONSTRAINT number_series_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.offer_revisions
+    ADD CONSTRAINT offer_revisions_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.offer_revisions
+    ADD CONSTRAINT offer_revisions_offer_id_fkey FOREIGN KEY (offer_id) REFERENCES public.offers(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.offer_sums
+    ADD CONSTRAINT offer_sums_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.offer_sums
+    ADD CONSTRAINT offer_sums_offer_id_fkey FOREIGN KEY (offer_id) REFERENCES public.offers(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.offer_visits
+    ADD CONSTRAINT offer_visits_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.offer_visits
+    ADD CONSTRAINT offer_visits_offer_id_fkey FOREIGN KEY (offer_id) REFERENCES public.offers(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.offers
+    ADD CONSTRAINT offers_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.orders
+    ADD CONSTRAINT orders_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.orders
+    ADD CONSTRAINT orders_code_id_fkey FOREIGN KEY (code_id) REFERENCES public.discount_codes(id);
+
+ALTER TABLE ONLY public.orders
+    ADD CONSTRAINT orders_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+
+ALTER TABLE ONLY public.orders
+    ADD CONSTRAINT orders_offer_id_fkey FOREIGN KEY (offer_id) REFERENCES public.offers(id);
+
+ALTER TABLE ONLY public.orders
+    ADD CONSTRAINT orders_request_id_fkey FOREIGN KEY (request_id) REFERENCES public.requests(id);
+
+ALTER TABLE ONLY public.page_versions
+    ADD CONSTRAINT page_versions_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.page_versions
+    ADD CONSTRAINT page_versions_offer_id_fkey FOREIGN KEY (offer_id) REFERENCES public.offers(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.partners
+    ADD CONSTRAINT partners_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.payment_shares
+    ADD CONSTRAINT payment_shares_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.payment_shares
+    ADD CONSTRAINT payment_shares_partner_id_fkey FOREIGN KEY (partner_id) REFERENCES public.partners(id);
+
+ALTER TABLE ONLY public.payment_shares
+    ADD CONSTRAINT payment_shares_payment_id_fkey FOREIGN KEY (payment_id) REFERENCES public.payments(id);
+
+ALTER TABLE ONLY public.payments
+    ADD CONSTRAINT payments_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.payments
+    ADD CONSTRAINT payments_charge_id_fkey FOREIGN KEY (charge_id) REFERENCES public.charges(id);
+
+ALTER TABLE ONLY public.payments
+    ADD CONSTRAINT payments_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+
+ALTER TABLE ONLY public.payments
+    ADD CONSTRAINT payments_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+
+ALTER TABLE ONLY public.payments
+    ADD CONSTRAINT payments_order_id_fkey FOREIGN KEY (order_id) REFERENCES public.orders(id);
+
+ALTER TABLE ONLY public.people
+    ADD CONSTRAINT people_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.plans
+    ADD CONSTRAINT plans_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.plans
+    ADD CONSTRAINT plans_by_id_fkey FOREIGN KEY (by_id) REFERENCES public.people(id);
+
+ALTER TABLE ONLY public.plans
+    ADD CONSTRAINT plans_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+
+ALTER TABLE ONLY public.plans
+    ADD CONSTRAINT plans_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+
+ALTER TABLE ONLY public.plans
+    ADD CONSTRAINT plans_order_id_fkey FOREIGN KEY (order_id) REFERENCES public.orders(id);
+
+ALTER TABLE ONLY public.questions
+    ADD CONSTRAINT questions_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.questions
+    ADD CONSTRAINT questions_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+
+ALTER TABLE ONLY public.rates
+    ADD CONSTRAINT rates_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.receipts
+    ADD CONSTRAINT receipts_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.receipts
+    ADD CONSTRAINT receipts_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+
+ALTER TABLE ONLY public.receipts
+    ADD CONSTRAINT receipts_order_id_fkey FOREIGN KEY (order_id) REFERENCES public.orders(id);
+
+ALTER TABLE ONLY public.receipts
+    ADD CONSTRAINT receipts_payment_id_fkey FOREIGN KEY (payment_id) REFERENCES public.payments(id);
+
+ALTER TABLE ONLY public.received_by_day
+    ADD CONSTRAINT received_by_day_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.refunds
+    ADD CONSTRAINT refunds_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.refunds
+    ADD CONSTRAINT refunds_payment_id_fkey FOREIGN KEY (payment_id) REFERENCES public.payments(id);
+
+ALTER TABLE ONLY public.reminders
+    ADD CONSTRAINT reminders_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.reminders
+    ADD CONSTRAINT reminders_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+
+ALTER TABLE ONLY public.repeat_runs
+    ADD CONSTRAINT repeat_runs_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.repeat_runs
+    ADD CONSTRAINT repeat_runs_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id) ON DELETE SET NULL;
+
+ALTER TABLE ONLY public.repeat_runs
+    ADD CONSTRAINT repeat_runs_repeat_id_fkey FOREIGN KEY (repeat_id) REFERENCES public.repeats(id);
+
+ALTER TABLE ONLY public.repeats
+    ADD CONSTRAINT repeats_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.repeats
+    ADD CONSTRAINT repeats_by_id_fkey FOREIGN KEY (by_id) REFERENCES public.people(id);
+
+ALTER TABLE ONLY public.repeats
+    ADD CONSTRAINT repeats_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+
+ALTER TABLE ONLY public.requests
+    ADD CONSTRAINT requests_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.requests
+    ADD CONSTRAINT requests_offer_id_fkey FOREIGN KEY (offer_id) REFERENCES public.offers(id);
+
+ALTER TABLE ONLY public.saved_lists
+    ADD CONSTRAINT saved_lists_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.sessions
+    ADD CONSTRAINT sessions_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.sessions
+    ADD CONSTRAINT sessions_person_id_fkey FOREIGN KEY (person_id) REFERENCES public.people(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.stock_promises
+    ADD CONSTRAINT stock_promises_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.stock_promises
+    ADD CONSTRAINT stock_promises_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+
+ALTER TABLE ONLY public.stock_promises
+    ADD CONSTRAINT stock_promises_item_id_fkey FOREIGN KEY (item_id) REFERENCES public.items(id);
+
+ALTER TABLE ONLY public.stock_promises
+    ADD CONSTRAINT stock_promises_option_id_fkey FOREIGN KEY (option_id) REFERENCES public.item_options(id);
+
+ALTER TABLE ONLY public.stock_promises
+    ADD CONSTRAINT stock_promises_order_id_fkey FOREIGN KEY (order_id) REFERENCES public.orders(id);
+
+ALTER TABLE ONLY public.taxes
+    ADD CONSTRAINT taxes_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.templates
+    ADD CONSTRAINT templates_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.terms
+    ADD CONSTRAINT terms_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.terms_versions
+    ADD CONSTRAINT terms_versions_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.terms_versions
+    ADD CONSTRAINT terms_versions_terms_id_fkey FOREIGN KEY (terms_id) REFERENCES public.terms(id);
+
+ALTER TABLE ONLY public.timeline
+    ADD CONSTRAINT timeline_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.timeline
+    ADD CONSTRAINT timeline_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.timeline
+    ADD CONSTRAINT timeline_order_id_fkey FOREIGN KEY (order_id) REFERENCES public.orders(id);
+
+ALTER TABLE ONLY public.timeline
+    ADD CONSTRAINT timeline_plan_id_fkey FOREIGN KEY (plan_id) REFERENCES public.plans(id) ON DELETE CASCADE;
+
+ALTER TABLE public.approvals ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.authorisation_texts ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.authorisations ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.batch_rows ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.batches ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.businesses ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.cards ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.charges ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.code_sums ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.counters ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.credit_notes ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.customers ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.daily_looks ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.day_batches ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.discount_codes ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.documents ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.files ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.invoice_sums ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.invoice_versions ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.invoices ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.item_options ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.items ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.ledger_entries ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.ledger_postings ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.messages ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.number_series ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.offer_revisions ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.offer_sums ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.offer_visits ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.offers ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.orders ENABLE ROW LEVEL SECURITY;
+
+CREATE POLICY own_business ON public.approvals TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.authorisation_texts TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.authorisations TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.batch_rows TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.batches TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.businesses TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.cards TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.charges TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.code_sums TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.counters TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.credit_notes TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.customers TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.daily_looks TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.day_batches TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.discount_codes TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.documents TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.files TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.invoice_sums TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.invoice_versions TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.invoices TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.item_options TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.items TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.ledger_entries TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.ledger_postings TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.messages TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.number_series TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.offer_revisions TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.offer_sums TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.offer_visits TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.offers TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.orders TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.page_versions TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.partners TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.payment_shares TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.payments TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.people TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.plans TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.questions TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.rates TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.receipts TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.received_by_day TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.refunds TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.reminders TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.repeat_runs TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.repeats TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.requests TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.saved_lists TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.sessions TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.stock_promises TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.taxes TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.templates TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.terms TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.terms_versions TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.timeline TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+ALTER TABLE public.page_versions ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.partners ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.payment_shares ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.payments ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.people ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.plans ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.questions ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.rates ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.receipts ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.received_by_day ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.refunds ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.reminders ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.repeat_runs ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.repeats ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.requests ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.saved_lists ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.sessions ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.stock_promises ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.taxes ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.templates ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.terms ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.terms_versions ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.timeline ENABLE ROW LEVEL SECURITY;
+
+REVOKE ALL ON FUNCTION public.enqueue_job(task text, payload jsonb, job_key text, run_at timestamp with time zone) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.enqueue_job(task text, payload jsonb, job_key text, run_at timestamp with time zone) TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.invoice_sums TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.work_due(at timestamp with time zone) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.work_due(at timestamp with time zone) TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.approvals TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.attempt_limits TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.authorisation_texts TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.authorisations TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.batch_rows TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.batches TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.businesses TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.cards TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.charges TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.code_sums TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.counters TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.credit_notes TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.customers TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.daily_looks TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.day_batches TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.discount_codes TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.documents TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE ON TABLE public.files TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.invoice_versions TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.invoices TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.item_options TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.items TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.ledger_entries TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.ledger_postings TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.messages TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.number_series TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE ON TABLE public.offer_revisions TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.offer_sums TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.offer_visits TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.offers TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.orders TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE ON TABLE public.page_versions TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.partners TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.payment_shares TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.payments TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.people TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.plans TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.questions TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.rates TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.receipts TO dahlia_app;
+
+GRANT UPDATE(printed) ON TABLE public.receipts TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.received_by_day TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.refunds TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.reminders TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.repeat_runs TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.repeats TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.requests TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.saved_lists TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE ON TABLE public.sessions TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE ON TABLE public.stock_promises TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.taxes TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.templates TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.terms TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.terms_versions TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.timeline TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.worker_beats TO dahlia_app;

@@ -1,0 +1,29 @@
+import type { Metadata } from 'next';
+import { orNotFound } from '@/app/found';
+import { customerRow } from '@/app/rows';
+import { pageActor } from '@/app/session';
+import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
+import { customerOverview, customersPage } from '@/flows/records/customers';
+import { BulkForm } from '@/ui/bulk/bulk-form';
+
+export const metadata: Metadata = { title: 'One invoice to many' };
+
+export default async function NewBatchPage({ searchParams }: { searchParams: Promise<{ from?: string }> }) {
+  const actor = await pageActor();
+  const { from = '' } = await searchParams;
+  const { invoice } = await orNotFound(from, invoiceSheet(actor, from));
+  const [{ groups }, page] = await Promise.all([
+    customerOverview(actor),
+    customersPage(actor, { words: '', group: '' }),
+  ]);
+  const lines = invoice.paper.lines.filter(({ what }) => what.trim());
+  return (
+    <BulkForm
+      invoiceId={from}
+      customers={{ rows: page.rows.map(customerRow), next: page.next }}
+      groups={groups}
+      lines={lines.map(({ what }) => what)}
+      firstName={invoice.paper.title || lines[0]?.what || 'Batch'}
+    />
+  );
+}

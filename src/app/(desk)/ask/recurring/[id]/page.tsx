@@ -1,0 +1,30 @@
+import type { Metadata } from 'next';
+import { orNotFound } from '@/app/found';
+import { pageActor } from '@/app/session';
+import { mayDo } from '@/flows/door/rights';
+import { recurringSheet } from '@/flows/invoice/recurring';
+import { businessToday } from '@/flows/payment/payment-list';
+import { RecurringSheet } from '@/ui/recurring/recurring-sheet';
+import { AskTabs } from '../../ask-tabs';
+
+export const metadata: Metadata = { title: 'Coming again' };
+
+export default async function RecurringPage({ params }: { params: Promise<{ id: string }> }) {
+  const actor = await pageActor();
+  const { id } = await params;
+  const { repeat, customer, runs, coming } = await orNotFound(id, recurringSheet(actor, id));
+  const { business } = await businessToday(actor);
+  const { name, schedule, makes, state } = repeat;
+  return (
+    <>
+      <AskTabs here="Coming again" />
+      <div className="mx-auto max-w-[860px] px-4 pb-10 sm:px-7">
+        <RecurringSheet
+          {...{ id, name, customer, schedule, makes, state, coming, runs }}
+          locale={business.locale}
+          mayAsk={mayDo(actor.role, 'ask')}
+        />
+      </div>
+    </>
+  );
+}

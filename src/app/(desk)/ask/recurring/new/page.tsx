@@ -1,0 +1,44 @@
+import type { Metadata } from 'next';
+import { redirect } from 'next/navigation';
+import { orNotFound } from '@/app/found';
+import { pageActor } from '@/app/session';
+import { addDays } from '@/core/dates/calendar-date';
+import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
+import { RecurringForm } from '@/ui/recurring/recurring-form';
+
+export const metadata: Metadata = { title: 'Repeat an invoice' };
+
+export default async function NewRecurringPage({ searchParams }: { searchParams: Promise<{ from?: string }> }) {
+  const actor = await pageActor();
+  const { from = '' } = await searchParams;
+  const { invoice, customer, business, today } = await orNotFound(from, invoiceSheet(actor, from));
+  if (!customer) redirect('/ask/invoices');
+  const what = invoice.paper.title || invoice.paper.lines[0]?.what || 'Invoice';
+  return (
+    <div className="mx-auto max-w-[860px] px-4 pb-10 pt-4 sm:px-7">
+      <article className="sheet px-7 py-5" aria-label="Repeat an invoice">
+        <h1 className="title-screen mb-1">Let it come again</h1>
+        <p className="document mb-5">
+          What this invoice says goes to <span className="private">{customer.name}</span> again and again, each time
+          with a number of its own.
+        </p>
+        <RecurringForm
+          from={from}
+          first={{
+            unit: 'month',
+            every: '1',
+            start: addDays(today, 1),
+            lastDay: false,
+            ends: 'never',
+            endsOn: '',
+            endsAfter: '12',
+            shift: 'none',
+          }}
+          firstName={`${what}, ${customer.name}`.slice(0, 80)}
+          firstMakes="send"
+          locale={business.locale}
+        />
+      </article>
+    </div>
+  );
+}

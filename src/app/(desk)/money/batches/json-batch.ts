@@ -1,0 +1,71 @@
+import type { CalendarDate } from '@/core/dates/calendar-date';
+import { monthText, shortDate } from '@/core/dates/date-text';
+import { jsonMinor } from '@/core/money/money';
+import type { BatchDifference } from '@/core/payment/day-batch';
+import type { ListedBatch } from '@/flows/day/day-batches';
+import type { ListRow } from '@/ui/list/list-row';
+import type { RosetteState } from '@/ui/rosette-geometry';
+
+/** How a batch stands, in words. */
+export function batchState({ checkedAt, differences, settledBy }: Omit<ListedBatch, 'day' | 'sums'>): string {
+  if (!checkedAt) return 'Open';
+  if (differences.length === 0) return 'Agrees';
+  return settledBy ? 'Looked into' : differences.length === 1 ? '1 difference' : `${differences.length} differences`;
+}
+
+const ROSETTES: Readonly<Record<string, RosetteState>> = { Open: 'Open', Agrees: 'Paid', 'Looked into': 'Paid' };
+
+/** The mark beside it. */
+export const batchRosette = (batch: Omit<ListedBatch, 'day' | 'sums'>): RosetteState =>
+  ROSETTES[batchState(batch)] ?? 'Refused';
+
+/** A batch as its list shows it: what it comes to in the business's currency, or the only one that it holds. */
+export function jsonBatch(
+  batch: ListedBatch,
+  { locale, currency }: { locale: string; currency: string },
+  today: CalendarDate,
+): ListRow {
+  const state = batchState(batch);
+  const shown = batch.sums.find((sum) => sum.currency === currency) ?? batch.sums[0];
+  const sales = batch.sums.reduce((all, sum) => all + sum.sales, 0);
+  const rosette = batchRosette(batch);
+  return {
+    id: batch.day,
+    href: `/money/batches/${batch.day}`,
+    name: shortDate(batch.day, locale, { weekday: true }),
+    under: `${state} · ${sales === 0 ? 'no payment' : sales === 1 ? '1 payment' : `${sales} payments`}${batch.sums.length > 1 ? `, ${batch.sums.length} currencies` : ''}`,
+    state: rosette,
+    share: rosette === 'Paid' ? 1 : 0,
+    minor: jsonMinor(shown?.netMinor ?? 0n),
+    currency: shown?.currency ?? currency,
+    foreign: shown !== undefined && shown.currency !== currency,
+    when: '',
+    late: rosette === 'Refused',
+    group: batch.day === today ? 'Today' : monthText(batch.day.slice(0, 7), locale),
+  };
+}
+
+/** What a difference means, and what to do about it. */
+export const DIFFERENCE_WORDS: Readonly<Record<BatchDifference['kind'], { what: string; todo: string }>> = {
+  'only-here': {
+    what: 'Paid here, not with the processor',
+    todo: 'Ask the processor; until it is found, this money does not arrive.',
+  },
+  'only-there': {
+    what: 'Taken by the processor, not paid here',
+    todo: 'Look for the payer, and write the payment down or give it back at the processor.',
+  },
+  amount: {
+    what: 'Another amount with the processor',
+    todo: 'Compare with the receipt, and ask the processor for the difference.',
+  },
+  fee: { what: 'Another fee with the processor', todo: 'The payout differs by it; compare with your contract.' },
+  'back-only-here': {
+    what: 'Given back here, not with the processor',
+    todo: 'The payer has not got it: ask the processor to give it back.',
+  },
+  'back-only-there': {
+    what: 'Given back by the processor, not here',
+    todo: 'Ask the processor who gave it back, and write a credit note.',
+  },
+};

@@ -1,0 +1,12 @@
+import { SectionTabs } from '@/ui/tabs';
+
+const KINDS = [
+  { name: 'Payments', href: '/money/payments' },
+  { name: 'Daily batches', href: '/money/batches' },
+  { name: 'Upcoming', href: '/money/upcoming' },
+] as const;
+
+/** What there is to see of money. */
+export const MoneyTabs = ({ here }: { here: (typeof KINDS)[number]['name'] }) => (
+  <SectionTabs label="Money" kinds={KINDS} here={here} />
+);

@@ -1,0 +1,14 @@
+import { desk } from '@/app/answer';
+import { RecurringActionInput, RecurringInput } from '@/app/input/recurring-input';
+import { endRecurring, pauseRecurring, replanRecurring, resumeRecurring, skipNext } from '@/flows/invoice/recurring';
+
+const ACTIONS = { pause: pauseRecurring, resume: resumeRecurring, skip: skipNext, end: endRecurring } as const;
+
+export const POST = desk(RecurringActionInput, (actor, { input, params }) =>
+  ACTIONS[input.action](actor, params.id ?? ''),
+);
+
+export const PUT = desk(RecurringInput, async (actor, { input, params }) => {
+  await replanRecurring(actor, params.id ?? '', input);
+  return { id: params.id };
+});

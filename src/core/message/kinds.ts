@@ -1,0 +1,41 @@
+/**
+ * Every kind of message: what it is called at the desk, who reads it, and what its subject's timeline tells of its way: nothing,
+ * that it was handed over, or also what became of it afterwards.
+ */
+export const MESSAGE_KINDS = {
+  invoice: { called: 'Invoice', reader: 'customer', told: 'all' },
+  receipt: { called: 'Receipt', reader: 'customer', told: 'all' },
+  'gift-letter': { called: 'Letter over gifts', reader: 'customer', told: 'all' },
+  'payment-notice': { called: 'Notice of the payment', reader: 'business', told: 'handing-over' },
+  reminder: { called: 'Reminder', reader: 'customer', told: 'all' },
+  changed: { called: 'Changed invoice', reader: 'customer', told: 'all' },
+  cancelled: { called: 'Cancellation', reader: 'customer', told: 'all' },
+  'credit-note': { called: 'Credit note', reader: 'customer', told: 'all' },
+  question: { called: 'Question', reader: 'business', told: 'nothing' },
+  answer: { called: 'Answer', reader: 'customer', told: 'all' },
+  trial: { called: 'Trial copy', reader: 'customer', told: 'nothing' },
+  statement: { called: 'Statement', reader: 'customer', told: 'all' },
+  notice: { called: 'Notice', reader: 'business', told: 'nothing' },
+  request: { called: 'Request', reader: 'customer', told: 'all' },
+  'order-notice': { called: 'Notice of the payment', reader: 'business', told: 'nothing' },
+  refund: { called: 'Notice of the refund', reader: 'customer', told: 'all' },
+  'plan-link': { called: 'Link to the plan', reader: 'customer', told: 'all' },
+  'plan-reminder': { called: 'Reminder of the plan', reader: 'customer', told: 'all' },
+  'charge-notice': { called: 'Notice before a charge', reader: 'customer', told: 'all' },
+  'charge-refused': { called: 'Notice of the refused charge', reader: 'customer', told: 'all' },
+  'part-due': { called: 'Request for a part', reader: 'customer', told: 'all' },
+  'card-asked': { called: 'Request for a new card', reader: 'customer', told: 'all' },
+  'own-page': { called: 'Link to the customer’s own page', reader: 'customer', told: 'all' },
+  'plan-ended': { called: 'Notice of the plan’s end', reader: 'customer', told: 'all' },
+} as const satisfies Readonly<
+  Record<
+    string,
+    {
+      readonly called: string;
+      readonly reader: 'customer' | 'business';
+      readonly told: 'nothing' | 'handing-over' | 'all';
+    }
+  >
+>;
+
+export type MessageKind = keyof typeof MESSAGE_KINDS;

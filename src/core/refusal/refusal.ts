@@ -1,0 +1,127 @@
+/** Every "no" that a rule can say to a person. */
+export type RefusalCode =
+  | 'sign-in-failed'
+  | 'sign-in-too-often'
+  | 'not-signed-in'
+  | 'not-allowed'
+  | 'not-found'
+  | 'draft-changed-elsewhere'
+  | 'draft-already-sent'
+  | 'paper-not-ready'
+  | 'customer-without-email'
+  | 'customer-without-phone'
+  | 'has-payments'
+  | 'credit-too-large'
+  | 'payment-too-large'
+  | 'already-cancelled'
+  | 'file-not-taken'
+  | 'file-too-large'
+  | 'approve-first'
+  | 'accept-first'
+  | 'asked-too-often'
+  | 'not-well-formed'
+  | 'code-taken'
+  | 'no-dates'
+  | 'invoice-not-sent'
+  | 'invoice-not-payable'
+  | 'already-paid'
+  | 'amount-changed'
+  | 'too-many-attempts'
+  | 'payment-under-way'
+  | 'offer-not-open'
+  | 'order-not-ready'
+  | 'offer-not-ready'
+  | 'offer-in-use'
+  | 'address-taken'
+  | 'address-wrong'
+  | 'code-word-taken'
+  | 'not-a-robot'
+  | 'refund-too-large'
+  | 'refund-refused'
+  | 'rates-not-read'
+  | 'request-ended'
+  | 'account-unknown'
+  | 'account-closed'
+  | 'bank-silent'
+  | 'processor-silent'
+  | 'charge-settled'
+  | 'card-not-kept'
+  | 'plan-not-ready'
+  | 'plan-ended'
+  | 'plan-runs'
+  | 'plan-of-another-kind'
+  | 'no-such-day'
+  | 'plan-changed-elsewhere'
+  | 'authorise-first'
+  | 'no-card'
+  | 'calendar-not-read'
+  | 'link-over'
+  | 'table-not-read';
+
+const WORDS: Readonly<Record<RefusalCode, string>> = {
+  'sign-in-failed': 'This address and password do not go together. Try again.',
+  'sign-in-too-often': 'Too many tries. Wait a few minutes, then try again.',
+  'not-signed-in': 'You are no longer signed in. Sign in again; what you typed is kept on this computer.',
+  'not-allowed': 'You may look at this, but not change it. Ask the owner of the business.',
+  'not-found': 'This is not here any more. Go back to the list and choose again.',
+  'draft-changed-elsewhere':
+    'This draft was changed in another window. Reload to see it; what you typed here is kept on this computer.',
+  'draft-already-sent': 'This invoice has been sent. What it says can no longer be changed.',
+  'paper-not-ready': 'Something on the paper needs a look first.',
+  'customer-without-email': 'There is no e-mail address for this customer. Add one, or copy the link instead.',
+  'customer-without-phone': 'There is no phone number for this customer. Add one, or send it another way.',
+  'has-payments': 'Money has come in for this invoice, so it cannot be cancelled. Write a credit note instead.',
+  'credit-too-large': 'This is more than is left to be credited. Look at the amount again.',
+  'payment-too-large': 'This is more than is still due. Look at the amount again.',
+  'already-cancelled': 'This invoice is cancelled.',
+  'file-not-taken':
+    'This kind of file is not taken. PDF, PNG, JPEG, GIF, WebP, TIFF, DOCX, XLSX and CSV are; save it as one of them.',
+  'file-too-large': 'This file is larger than 10 MB. Make it smaller and choose it again.',
+  'approve-first': 'A file waits for your approval. Look at it and approve it before you pay; nothing was charged.',
+  'accept-first': 'Accept the terms and conditions before you pay; nothing was charged.',
+  'asked-too-often': 'Several questions are on their way already. Wait a while, or answer the e-mail instead.',
+  'not-well-formed': 'This file cannot be read as an e-invoice. Ask the sender for a UBL 2.1 file.',
+  'code-taken': 'Another item has this code. Give this one a code of its own.',
+  'no-dates': 'This schedule has no date at all. Change its start or its end.',
+  'invoice-not-sent': 'This invoice has not been sent yet.',
+  'invoice-not-payable': 'This invoice can no longer be paid here. Ask whoever sent it.',
+  'already-paid': 'This invoice is already paid. Nothing was charged.',
+  'amount-changed': 'The amount due has changed. Look at it again before you pay; nothing was charged.',
+  'too-many-attempts': 'Too many cards were tried. Nothing was charged: wait a while, then try again.',
+  'offer-not-open': 'This cannot be paid any more. Nothing was charged.',
+  'order-not-ready': 'Something needs a look first. Nothing was charged.',
+  'offer-not-ready': 'Something has to be filled in first.',
+  'offer-in-use': 'This has been used, so it cannot be deleted. Close it instead.',
+  'address-taken': 'Somebody has this address already. Take another one.',
+  'address-wrong': 'An address has 3 to 48 small letters and digits, with single strokes between them.',
+  'code-word-taken': 'You have another code of these letters. Take other ones.',
+  'not-a-robot':
+    'Your browser could not show that a person is at work. Reload the page and try again; nothing was charged.',
+  'refund-too-large': 'This is more than is left to be given back. Look at the amount again.',
+  'refund-refused': 'The card processor does not give this back. Ask it why, or pay it back another way.',
+  'rates-not-read': 'No rates could be read in this file. Choose the euro reference rates as XML or CSV.',
+  'request-ended': 'This request was withdrawn or is paid already. Nothing was charged.',
+  'account-unknown': 'The bank knows no account with this number. Look at it again, or leave it empty for now.',
+  'account-closed': 'This account is closed. Ask your partner for another one.',
+  'bank-silent': 'The bank does not answer just now. Keep the partner without the account, and add it later.',
+  'processor-silent': 'The card processor does not answer just now. Try again in a while.',
+  'charge-settled': 'This charge is dealt with already, or under way just now. Look at it again in a moment.',
+  'card-not-kept':
+    'The card processor could not keep this card. Nothing was charged: type it again, or use another card.',
+  'plan-not-ready': 'Something of the plan needs a look first.',
+  'plan-ended': 'This plan has ended or was withdrawn. Ask whoever sent it.',
+  'plan-runs': 'This plan runs already, so there is nothing to be agreed to. Look at it again.',
+  'plan-of-another-kind':
+    'This cannot be done with this plan: the price of a membership can be changed, and a balance that runs can be finished early.',
+  'no-such-day': 'This is no day of the calendar. Choose another one.',
+  'plan-changed-elsewhere': 'This plan was changed in another window. Reload to see it as it is now.',
+  'authorise-first': 'Without the customer’s authorisation no card is kept. Say how it was given, and by whom.',
+  'calendar-not-read': 'No days could be read in this file. Choose an iCalendar file, which ends in .ics.',
+  'table-not-read': 'No rows could be read. The first line holds the headings: e-mail, name, plan, price, start.',
+  'link-over': 'This link is over. Ask for a new one at the top of the page.',
+  'no-card': 'There is no card on file that could be charged. Add one first.',
+  'payment-under-way': 'A payment of this invoice is being checked. Wait for its outcome before you try again.',
+};
+
+/** What a refusal says to somebody at the desk. */
+export const refusalWords = (code: RefusalCode): string => WORDS[code];

@@ -1,0 +1,175 @@
+/** A thousand charges while the worker is killed at two hundred seeded points, and while the database drops everybody. */
+import pg from 'pg';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import type { CalendarDate } from '@/core/dates/calendar-date';
+import { instantInZone } from '@/core/dates/zone';
+import { ledgerTroubles } from '@/db/ledger';
+import { readBusiness } from '@/db/transaction';
+import { programContext } from '@/flows/door/program';
+import { settlePayments } from '@/flows/payment/settle-payment';
+import { services } from '@/outside/services';
+import { asSuperuser } from '../../../tests/support/database';
+import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
+import { seeded } from '../../../tests/support/seeded';
+import { foundHouse, type House, openWorkshop, type Workshop } from '../../../tests/support/workshop';
+import { chargeDue } from './charge-due';
+
+const CHARGES = 1000;
+const KILLS = 200;
+const PLANS = 50;
+const MINUTES = 60_000;
+
+let workshop: Workshop;
+let house: House;
+beforeAll(async () => {
+  workshop = await openWorkshop();
+  house = await foundHouse();
+});
+afterAll(() => workshop.close());
+
+const random = seeded(11);
+
+/**
+ * What a kill is to everybody else: from one step on nothing more is sent, to the database or the processor, and what is open
+ * there is rolled back. The step at which it happens may still have been carried out, its answer unheard.
+ */
+const knife = { stepsLeft: Number.POSITIVE_INFINITY, heard: true, dead: false };
+const cut = async <T>(step: () => Promise<T>): Promise<T> => {
+  if (knife.dead) throw new Error('killed');
+  knife.stepsLeft -= 1;
+  if (knife.stepsLeft > 0) return step();
+  knife.dead = true;
+  // Half of the kills come after the step was taken.
+  if (!knife.heard) await step();
+  throw new Error('killed');
+};
+
+type Query = (...given: unknown[]) => Promise<unknown>;
+
+async function underTheKnife(work: () => Promise<unknown>, steps: number, heard: boolean): Promise<void> {
+  const query = Reflect.get(pg.Client.prototype, 'query') as Query;
+  const { cards } = services();
+  const { sale } = cards;
+  Object.assign(knife, { stepsLeft: steps, heard, dead: false });
+  Reflect.set(pg.Client.prototype, 'query', function cutQuery(this: unknown, ...given: unknown[]) {
+    // With a callback it is the driver's own, when it connects.
+    return typeof given.at(-1) === 'function' ? query.apply(this, given) : cut(() => query.apply(this, given));
+  });
+  cards.sale = (request) => cut(() => sale(request));
+  try {
+    await work();
+  } catch (error) {
+    if (!knife.dead) throw error;
+  } finally {
+    Reflect.set(pg.Client.prototype, 'query', query);
+    cards.sale = sale;
+  }
+}
+
+/** As the worker does: what has been open for a while is asked about. */
+async function settleOpen(): Promise<void> {
+  const open = await asSuperuser<{ id: string }>(workshop.admin, `select id from payments where state = 'pending'`);
+  await settlePayments(
+    house.business.id,
+    open.map(({ id }) => id),
+  );
+}
+
+async function duePlans(start: string): Promise<void> {
+  await setClock(workshop.standIns, instantInZone(start as CalendarDate, '08:00', 'America/Los_Angeles'));
+  const terms = planTerms(house, start, { schedule: { unit: 'day', ends: { after: CHARGES / PLANS } } });
+  for (let at = 0; at < PLANS; at++) await runningPlan(house, workshop.standIns, { ...terms, receipts: false });
+  const last = new Date(Date.parse(`${start}T12:00:00Z`) + 30 * 86_400_000).toISOString().slice(0, 10);
+  await setClock(workshop.standIns, instantInZone(last as CalendarDate, '10:00', 'America/Los_Angeles'));
+}
+
+/** Charges until nothing is due and nothing is open any more. */
+async function toTheEnd(): Promise<void> {
+  for (let round = 0; round < 40; round++) {
+    await chargeDue(house.business.id, { runMs: Number.POSITIVE_INFINITY });
+    await settleOpen();
+    // What was refused because it never reached the processor comes again soon.
+    const [row] = await asSuperuser<{ n: number }>(
+      workshop.admin,
+      `select count(*)::int as n from charges where state in ('charging', 'refused', 'upcoming')`,
+    );
+    if (row?.n === 0) return;
+    const clock = await fetch(`${workshop.standIns}/clock`).then((answer) => answer.json() as Promise<{ now: string }>);
+    await setClock(workshop.standIns, new Date(Date.parse(clock.now) + 2 * MINUTES));
+  }
+  throw new Error('It does not come to an end');
+}
+
+async function bothBooksAgree(charges: number): Promise<void> {
+  const ours = await asSuperuser<{ key: string; amount: number }>(
+    workshop.admin,
+    `select business_id || '.' || id as key, amount_minor::int as amount from payments where state = 'paid' order by 1`,
+  );
+  expect(ours.length).toBe(charges);
+  const twice = await asSuperuser(
+    workshop.admin,
+    `select charge_id from payments where state = 'paid' group by charge_id having count(*) > 1`,
+  );
+  expect(twice).toEqual([]);
+  const book = await fetch(`${workshop.standIns}/cards/api/book`, { headers: { authorization: 'Bearer test-key' } });
+  const { sales } = (await book.json()) as { sales: { key: string; status: string; amount: number }[] };
+  const theirs = sales.filter(({ status }) => status === 'accepted').map(({ key, amount }) => ({ key, amount }));
+  expect(theirs.sort((a, b) => (a.key < b.key ? -1 : 1))).toEqual(ours);
+  const missing = await asSuperuser(workshop.admin, `select id from charges where state <> 'charged'`);
+  expect(missing).toEqual([]);
+  const numbers = await asSuperuser<{ n: number; last: number }>(
+    workshop.admin,
+    `select count(*)::int as n, max(number::int) as last from invoices where number is not null`,
+  );
+  expect(numbers[0]?.n).toBe(numbers[0]?.last);
+  expect(await readBusiness(programContext(house.business.id), (db) => ledgerTroubles(db))).toEqual([]);
+}
+
+test(
+  'killed at two hundred points: nobody is charged twice, nobody is left out, and both books agree',
+  async () => {
+    await duePlans('2026-03-02');
+    let killed = 0;
+    for (let kill = 0; kill < KILLS; kill++) {
+      // Few at once, so that two hundred kills meet every step of claiming, sending and writing down many times.
+      const steps = 1 + Math.floor(random() * 120);
+      await underTheKnife(() => chargeDue(house.business.id, { atOnce: 3 }), steps, random() < 0.5);
+      if (knife.dead) killed += 1;
+      if (kill % 10 === 9) await underTheKnife(settleOpen, 1 + Math.floor(random() * 60), random() < 0.5);
+    }
+    expect(killed).toBe(KILLS);
+    await toTheEnd();
+    await bothBooksAgree(CHARGES);
+  },
+  15 * MINUTES,
+);
+
+test(
+  'a database that drops all its connections in mid run, again and again, loses nothing',
+  async () => {
+    await duePlans('2026-08-03');
+    const drop = () =>
+      asSuperuser(
+        workshop.admin,
+        `select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()`,
+      );
+    let over = false;
+    const dropping = (async () => {
+      for (let times = 0; times < 12 && !over; times++) {
+        await new Promise((resolve) => setTimeout(resolve, 400 + random() * 600));
+        await drop();
+      }
+    })();
+    for (let tries = 0; tries < 60; tries++) {
+      const { more } = await chargeDue(house.business.id, { runMs: Number.POSITIVE_INFINITY }).catch(() => ({
+        more: true,
+      }));
+      if (!more) break;
+    }
+    over = true;
+    await dropping;
+    await toTheEnd();
+    await bothBooksAgree(2 * CHARGES);
+  },
+  15 * MINUTES,
+);

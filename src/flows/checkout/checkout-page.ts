@@ -1,0 +1,282 @@
+import { sellerOf } from '@/core/business/business';
+import { dateInZone } from '@/core/dates/zone';
+import type { Seller } from '@/core/invoice/printed';
+import { money } from '@/core/money/money';
+import { moneyText } from '@/core/money/money-text';
+import { currencyOf } from '@/core/money/rates';
+import { blankChoice, type Choice } from '@/core/offer/choice';
+import type { Offer } from '@/core/offer/offer';
+import { type NotOpen, whyNotOpen } from '@/core/offer/open';
+import { priceMinor } from '@/core/offer/price';
+import { offerCurrencies, suggestedAmounts, unitPriceOf, zoneFor } from '@/core/offer/quote';
+import { begunRecurring, rhythmKey } from '@/core/offer/repeat';
+import type { ShownOffer, ShownQuote } from '@/core/offer/shown';
+import { isLanguage, localeFor, wordsOf } from '@/core/words/words';
+import { type Business, businessById } from '@/db/businesses';
+import { offerById, type PlacedOffer } from '@/db/offers';
+import { takenOrders } from '@/db/orders';
+import type { Db } from '@/db/pool';
+import { type Request, requestById, updateRequest } from '@/db/requests';
+import { termsById } from '@/db/terms';
+import { OFFER_NAME } from '@/flows/door/links';
+import { byLink, orNull } from '@/flows/door/operation';
+import { found } from '@/flows/door/rights';
+import { servedPath } from '@/flows/file/served-file';
+import { lockedChoice, requestOf } from '@/flows/offer/requests';
+import { countVisit } from '@/flows/offer/visits';
+import { payerAgreement } from '@/flows/plan/authorise';
+import { countryList } from '@/outside/places';
+import { orderOf, quoted, quoteTerms, quoteView, type Terms } from './quote-order';
+
+/** All that the checkout shows of an offer: nothing that is only the business's own. */
+export type CheckoutView = ShownOffer & {
+  readonly called: string;
+  readonly locale: string;
+  readonly title: string;
+  readonly description: string;
+  readonly seller: Seller;
+  readonly logo: string | null;
+  readonly accent: string;
+  readonly turnedBack: string;
+  readonly notOpen: NotOpen | null;
+  /** A prefilled request: what it fills in, and whether that is fixed. */
+  readonly request: {
+    readonly sign: string;
+    readonly toName: string;
+    readonly locked: boolean;
+    readonly filled: Partial<Choice>;
+    readonly state: Request['state'];
+  } | null;
+  readonly begun: Choice;
+  readonly quote: ShownQuote;
+};
+
+/** Where a reader's program says that they are: the region of their first language, else of the business. */
+export function readerOf(acceptLanguage: string, lang: string, business: Pick<Business, 'locale' | 'country'>) {
+  const first = /^\s*([a-z]{2})(?:-[A-Za-z]{4})?(?:-([A-Z]{2}))?/i.exec(acceptLanguage);
+  const country = first?.[2]?.toUpperCase() ?? '';
+  const spoken = isLanguage(lang) ? lang : (first?.[1]?.toLowerCase() ?? '');
+  return { country, locale: localeFor(isLanguage(spoken) ? spoken : '', business.locale, country || business.country) };
+}
+
+/** What a payer's form begins with. */
+function begunChoice(offer: Offer, currency: string, terms: Terms, country: string): Choice {
+  const rateTo = (to: string) => terms.rates[to]?.rate ?? null;
+  const amounts = suggestedAmounts(offer, currency, rateTo);
+  const empty = { lines: [], city: '', region: '', postalCode: '', country };
+  return {
+    ...blankChoice(currency),
+    amount: amounts[offer.chosen] ?? '',
+    purpose: offer.purposes.length === 1 ? (offer.purposes[0] ?? '') : '',
+    items: offer.items.map((item) => ({
+      id: item.id,
+      optionId: item.options.length === 1 ? (item.options[0]?.id ?? '') : '',
+      quantity: String(item.least),
+    })),
+    billing: offer.billing === 'no' ? null : empty,
+    delivery: offer.delivery ? empty : null,
+    repeat: begunRecurring(offer),
+  };
+}
+
+/** The form with what was chosen on a hosted page: amounts, purposes, items and answers, by the names of its form. */
+function presetChoice(fresh: Choice, preset: Readonly<Record<string, string>>): Choice {
+  const answers = Object.entries(preset).flatMap(([name, text]) =>
+    name.startsWith('a_') && text ? [[name.slice(2), text.slice(0, 1000)] as const] : [],
+  );
+  return {
+    ...fresh,
+    amount: preset.own?.trim() || preset.amount || fresh.amount,
+    purpose: preset.purpose ?? fresh.purpose,
+    items: fresh.items.map((item) => ({
+      ...item,
+      quantity: preset[`q_${item.id}`] ?? item.quantity,
+      optionId: preset[`o_${item.id}`] ?? item.optionId,
+    })),
+    answers: Object.fromEntries(answers),
+  };
+}
+
+/** What the checkout shows of an offer that is at hand, placed or not. @param request the prefilled request that opened it */
+export async function offerView(
+  db: Db,
+  business: Business,
+  placed: PlacedOffer,
+  { request, reader }: { readonly request: Request | null; readonly reader: Reader },
+): Promise<CheckoutView> {
+  const { locale, country } = readerOf(reader.acceptLanguage, reader.lang, business);
+  const terms = await quoteTerms(db, business, placed, '');
+  const { offer } = terms;
+  const rateTo = (to: string) => terms.rates[to]?.rate ?? null;
+  const currencies = offerCurrencies(offer, rateTo);
+  const wanted = request?.filled.currency ?? (reader.currency || currencyOf(country));
+  const currency = currencies.includes(wanted) ? wanted : offer.currency;
+  const countries = offer.delivery || offer.billing !== 'no' ? countryList(locale) : [];
+  const shownCountries = offer.delivery ? countries.filter(({ code }) => zoneFor(offer, code) !== null) : countries;
+  const home = shownCountries.some(({ code }) => code === (country || business.country))
+    ? country || business.country
+    : '';
+  const fresh = begunChoice(offer, currency, terms, home);
+  const chosen = presetChoice(fresh, reader.preset ?? {});
+  const begun = request ? lockedChoice(chosen, { ...request.filled, currency }) : chosen;
+  const all = await quoted(db, business, terms, begun);
+  const taken = offer.mostPayments === null ? 0 : await takenOrders(db, placed.id);
+  const text = (price: string | null) => {
+    const minor = priceMinor(price ?? '', currency);
+    return minor === null ? '' : moneyText(money(minor, currency), locale);
+  };
+  const leftOf = (key: string): number | null => {
+    const there = all.stock.get(key);
+    return there === undefined ? null : Math.max(0, Math.floor(Number(there)));
+  };
+  const order = orderOf(
+    business,
+    terms,
+    { choice: begun, quote: all.quote },
+    { locale, seller: sellerOf(business), answers: [], terms: null, passed: {} },
+    db.now,
+  );
+  const printedTerms = offer.termsId ? await termsById(db, offer.termsId) : null;
+  return {
+    called: placed.address || placed.publicId,
+    locale,
+    title: offer.title,
+    description: offer.description,
+    kind: offer.kind,
+    seller: sellerOf(business),
+    logo: business.logoId,
+    accent: business.accent,
+    currencies,
+    items: offer.items.map((item) => ({
+      id: item.id,
+      name: item.name,
+      note: item.note,
+      price: text(unitPriceOf(offer, item, '', currency, rateTo)),
+      least: item.least,
+      most: item.most,
+      left: item.itemId && item.options.length === 0 ? leftOf(item.itemId) : null,
+      options: item.options.map((option) => ({
+        id: option.id,
+        name: option.name,
+        price: text(unitPriceOf(offer, item, option.id, currency, rateTo)),
+        left: item.itemId && option.optionId ? leftOf(`${item.itemId}/${option.optionId}`) : null,
+      })),
+    })),
+    amounts: suggestedAmounts(offer, currency, rateTo).map((value) => ({ value, text: text(value) })),
+    ownAmount: offer.ownAmount,
+    purposes: offer.purposes,
+    codes: offer.codes,
+    delivers: offer.delivery !== null,
+    countries: shownCountries,
+    tip: offer.tip,
+    phone: offer.phone,
+    billing: offer.billing,
+    message: offer.message,
+    fields: offer.fields,
+    terms: printedTerms && { name: printedTerms.name, text: printedTerms.text },
+    repeat: await shownRecurring(db, business, offer, locale),
+    turnedBack: offer.turnedBack,
+    notOpen: whyNotOpen(offer, placed.state, taken, dateInZone(db.now, business.zone)),
+    request: request && {
+      sign: reader.request,
+      toName: request.toName,
+      locked: request.locked,
+      filled: request.filled,
+      state: request.state,
+    },
+    begun,
+    quote: quoteView(terms, all, order),
+  };
+}
+
+/** How often an offer can be paid, in the payer's words; null where everybody pays once. */
+async function shownRecurring(
+  db: Db,
+  business: Business,
+  { repeat, title }: Pick<Offer, 'repeat' | 'title'>,
+  locale: string,
+): Promise<ShownOffer['repeat']> {
+  if (!repeat || repeat.rhythms.length === 0) return null;
+  const words = wordsOf(locale).offer;
+  const choices = repeat.rhythms.map((one) => ({ value: rhythmKey(one), text: words.rhythm(one.unit, one.every) }));
+  return {
+    choices: repeat.once ? [{ value: '', text: words.once }, ...choices] : choices,
+    agreement: await payerAgreement(db, business, locale, title),
+    note: words.repeatNote,
+  };
+}
+
+/** Who opens the checkout, and how. */
+export type Reader = {
+  readonly acceptLanguage: string;
+  readonly lang: string;
+  readonly currency: string;
+  /** The sign of a prefilled request; empty for none. */
+  readonly request: string;
+  /** What was chosen on a hosted page already. */
+  readonly preset?: Readonly<Record<string, string>>;
+};
+
+/** What the checkout of an offer shows; null where nothing is placed under this name. */
+export const checkoutPage = orNull(
+  byLink(OFFER_NAME).read(async (db, offerId: string, reader: Reader): Promise<CheckoutView> => {
+    const placed = found(await offerById(db, offerId));
+    found(placed.placedAt);
+    // A page has been counted where it was seen.
+    if (placed.placement !== 'page') countVisit(db.businessId, placed.id);
+    const business = await businessById(db);
+    const id = reader.request ? requestOf(reader.request) : null;
+    const request = id ? await requestById(db, id) : null;
+    const own = request?.offerId === placed.id ? request : null;
+    return offerView(db, business, placed, { request: own, reader });
+  }),
+);
+
+/** Works out the sum for what a payer chose, in their words. */
+export const checkoutQuote = byLink(OFFER_NAME).read(
+  async (
+    db,
+    offerId: string,
+    asked: { choice: Choice; quote: string; request: string; locale: string },
+  ): Promise<ShownQuote> => {
+    const placed = found(await offerById(db, offerId));
+    found(placed.placedAt);
+    const business = await businessById(db);
+    return quoteOf(db, business, placed, asked);
+  },
+);
+
+/** The same of an offer that is at hand, placed or not. */
+export async function quoteOf(
+  db: Db,
+  business: Business,
+  placed: PlacedOffer,
+  asked: { choice: Choice; quote: string; request: string; locale: string },
+): Promise<ShownQuote> {
+  const terms = await quoteTerms(db, business, placed, asked.quote);
+  const id = asked.request ? requestOf(asked.request) : null;
+  const request = id ? await requestById(db, id) : null;
+  const choice =
+    request?.locked && request.offerId === placed.id ? lockedChoice(asked.choice, request.filled) : asked.choice;
+  const all = await quoted(db, business, terms, choice);
+  const more = {
+    locale: wordsOf(asked.locale) ? asked.locale : business.locale,
+    seller: sellerOf(business),
+    answers: [],
+    terms: null,
+    passed: {},
+  };
+  return quoteView(terms, all, orderOf(business, terms, { choice, quote: all.quote }, more, db.now));
+}
+
+/** The payer's page says that somebody looks at their request: noted the first time. */
+export const noteRequestSeen = byLink(OFFER_NAME).write(async (tx, _offerId: string, sign: string): Promise<void> => {
+  const id = requestOf(sign);
+  if (id) await updateRequest(tx, id, 'seen');
+});
+
+/** Where the picture that stands for the business on an offer's page is fetched. */
+export const offerLogoPath = byLink(OFFER_NAME).run(async (ctx): Promise<string> => {
+  const { logoId } = await ctx.read((db) => businessById(db));
+  return servedPath(ctx, found(logoId));
+});

@@ -1,0 +1,279 @@
+import { randomBytes, randomInt, randomUUID } from 'node:crypto';
+import { sellerOf } from '@/core/business/business';
+import { dateInZone } from '@/core/dates/zone';
+import { jsonMinor, money } from '@/core/money/money';
+import type { Choice } from '@/core/offer/choice';
+import type { Offer } from '@/core/offer/offer';
+import { whyNotOpen } from '@/core/offer/open';
+import type { PrintedAnswer } from '@/core/offer/order';
+import { problemText } from '@/core/words/offer-wording';
+import { wordsOf } from '@/core/words/words';
+import { businessById } from '@/db/businesses';
+import { fileById } from '@/db/files';
+import { insertPromises } from '@/db/items';
+import { countAttempt } from '@/db/limits';
+import { offerById } from '@/db/offers';
+import { insertOrder, lockedOrder, type Order, orderByCheckout, orderById, takenOrders } from '@/db/orders';
+import { insertPayments, orderPayments, type Payment, paymentById } from '@/db/payments';
+import type { Db, Tx } from '@/db/pool';
+import { requestById } from '@/db/requests';
+import { termsById } from '@/db/terms';
+import { addToTimeline } from '@/db/timeline';
+import { OFFER_NAME } from '@/flows/door/links';
+import { byLink, type Context } from '@/flows/door/operation';
+import { Refusal } from '@/flows/door/refusal';
+import { found } from '@/flows/door/rights';
+import { lockedChoice, requestOf } from '@/flows/offer/requests';
+import { recordOrderPaid } from '@/flows/order/record-order';
+import { askAboutLater } from '@/flows/payment/ask-later';
+import { perHour } from '@/flows/payment/attempt-limits';
+import { isFreshWork, noteRefusal, requireFewRefusals, type Work, whenThere } from '@/flows/payment/card-testing';
+import { afterSale, recordOutcome } from '@/flows/payment/record-outcome';
+import { askAbout } from '@/flows/payment/settle-payment';
+import { type PaymentStatus, saleKey, statusOf } from '@/flows/payment/take-payment';
+import { services } from '@/outside/services';
+import { orderOf, quoted, quoteTerms } from './quote-order';
+
+/** One press of the payer's button on a checkout. */
+export type OrderAttempt = {
+  /** Made once by the page: the same checkout is one order, and is paid once. */
+  readonly checkoutKey: string;
+  readonly attemptKey: string;
+  readonly cardToken: string;
+  readonly choice: Choice;
+  /** What the payer saw on the button, in minor units. */
+  readonly chargedMinor: bigint;
+  readonly quote: string;
+  readonly request: string;
+  readonly locale: string;
+  /** Done by the payer's computer, so that trying many cards is dear. */
+  readonly work: Work;
+  /** Campaign, order number and the like that came in with the address. */
+  readonly passed: Readonly<Record<string, string>>;
+};
+
+/** How a payment stands, and the order's own token. */
+export type OrderStatus = PaymentStatus & { readonly order: string };
+
+/** Letters and digits that are not taken for one another. */
+const SIGNS = '23456789ABCDEFGHJKMNPQRSTUVWXYZ';
+const orderReference = (): string => {
+  const signs = Array.from({ length: 8 }, () => SIGNS[randomInt(SIGNS.length)]).join('');
+  return `${signs.slice(0, 4)}-${signs.slice(4)}`;
+};
+
+const standing = async (ctx: Context, payment: Payment, token: string): Promise<OrderStatus> => ({
+  ...(await statusOf(ctx, payment)),
+  order: token,
+});
+
+/** The answers as they are printed; a file's name in place of its id. */
+export const printedAnswers = async (db: Db, offer: Offer, choice: Choice, yes: string): Promise<PrintedAnswer[]> => {
+  const answers: PrintedAnswer[] = [];
+  for (const field of offer.fields) {
+    const typed = (choice.answers[field.id] ?? '').trim();
+    if (!typed || (field.kind === 'tick' && typed !== 'yes')) continue;
+    const file = field.kind === 'file' ? await fileById(db, typed) : null;
+    if (field.kind === 'file' && file?.purpose !== 'answer') continue;
+    answers.push({
+      label: field.label,
+      text: field.kind === 'tick' ? yes : (file?.name ?? typed),
+      onReceipt: field.onReceipt,
+      ...(file ? { fileId: file.id } : {}),
+    });
+  }
+  return answers;
+};
+
+/**
+ * Takes a card payment for an offer. The order, what it holds of the stock, and the attempt with the job that will ask about it
+ * are written down before the processor hears of it; an attempt or a checkout that came before is answered, never repeated.
+ *
+ * @param called the offer's public id or short address
+ * @throws Refusal `offer-not-open`, `order-not-ready` with the places, `amount-changed`, `too-many-attempts`, `not-a-robot`, `request-ended`
+ */
+export const takeOrder = byLink(OFFER_NAME).run(
+  async (ctx, offerId: string, attempt: OrderAttempt, address: string): Promise<OrderStatus> => {
+    const before = await ctx.read((db) => attemptBefore(db, offerId, attempt));
+    if (before) return standing(ctx, before.payment, before.order.token);
+    const waits = await Promise.all([
+      countAttempt(perHour('card-address', 40), address),
+      countAttempt(perHour('card-offer', 400), offerId),
+    ]);
+    if (waits.some((seconds) => seconds > 0)) throw new Refusal('too-many-attempts');
+    // Before the work: whoever is turned away anyhow is not waited for.
+    await requireFewRefusals(ctx, address, attempt.cardToken);
+    if (!(await isFreshWork(offerId, attempt.work))) return twinOf(ctx, offerId, attempt);
+    const { cards, publicUrl } = services();
+    // Kept before it is charged: where the payment is to be repeated, all of it happens or nothing does.
+    const kept = attempt.choice.repeat
+      ? await cards.keepCard(attempt.cardToken, `${ctx.businessId}.${attempt.attemptKey}`)
+      : null;
+    if (attempt.choice.repeat && !kept) throw new Refusal('card-not-kept');
+    const claim = await ctx.turn((tx) => claimOrder(tx, offerId, attempt, kept && { ...kept, from: address }));
+    if (!claim.mine) return standing(ctx, claim.payment, claim.order.token);
+    const { payment, order } = claim;
+    if (payment.state === 'paid') return standing(ctx, payment, order.token);
+    const outcome = await cards.sale({
+      key: saleKey(ctx.businessId, payment.id),
+      amount: money(payment.amountMinor + payment.tipMinor, payment.currency),
+      token: attempt.cardToken,
+      reference: `${order.printed.seller.name}, ${order.printed.title}`.slice(0, 120),
+      returnUrl: `${publicUrl}/o/${order.token}/back`,
+    });
+    const recorded = await afterSale(ctx, payment, outcome);
+    if (outcome.kind === 'refused' && kept) await cards.dropCard(kept.id);
+    if (outcome.kind === 'refused') await noteRefusal(ctx, { offerId }, address, attempt.cardToken);
+    return standing(ctx, recorded, order.token);
+  },
+);
+
+/** The same press, sent twice at once: its twin is under way, and both get one answer. Work of another press is refused. */
+async function twinOf(ctx: Context, offerId: string, attempt: OrderAttempt): Promise<OrderStatus> {
+  const twin = await whenThere(() => ctx.read((db) => attemptBefore(db, offerId, attempt)));
+  return standing(ctx, twin.payment, twin.order.token);
+}
+
+/** What the same press, or another open or paid attempt of the same checkout, came to. */
+async function attemptBefore(
+  db: Db,
+  offerId: string,
+  { checkoutKey, attemptKey }: Pick<OrderAttempt, 'checkoutKey' | 'attemptKey'>,
+): Promise<{ order: Order; payment: Payment } | null> {
+  const order = await orderByCheckout(db, offerId, checkoutKey);
+  if (!order) return null;
+  const payments = await orderPayments(db, order.id);
+  const payment = payments.find((one) => one.state !== 'refused' || one.attemptKey === attemptKey);
+  return payment ? { order, payment } : null;
+}
+
+type Claim = { mine: true; payment: Payment; order: Order } | { mine: false; payment: Payment; order: Order };
+
+async function claimOrder(tx: Tx, offerId: string, attempt: OrderAttempt, kept: Order['kept']): Promise<Claim> {
+  const before = await attemptBefore(tx, offerId, attempt);
+  if (before) return { mine: false, ...before };
+  const placed = found(await offerById(tx, offerId, true));
+  found(placed.placedAt);
+  const business = await businessById(tx);
+  const { locale } = attempt;
+  const words = wordsOf(locale).offer;
+  const given = attempt.request ? requestOf(attempt.request) : null;
+  const request = given ? found(await requestById(tx, given)) : null;
+  if (request && (request.offerId !== offerId || request.state === 'withdrawn' || request.state === 'paid'))
+    throw new Refusal('request-ended');
+  const taken = placed.offer.mostPayments === null ? 0 : await takenOrders(tx, offerId);
+  const closed = whyNotOpen(placed.offer, placed.state, taken, dateInZone(tx.now, business.zone));
+  if (closed) throw new Refusal('offer-not-open', [{ field: 'offer', words: words.notOpen[closed] }]);
+
+  const terms = await quoteTerms(tx, business, placed, attempt.quote);
+  const choice = request?.locked ? lockedChoice(attempt.choice, request.filled) : attempt.choice;
+  const { quote, code } = await quoted(tx, business, terms, choice);
+  if (quote.problems.length > 0) {
+    const fields = quote.problems.map((problem) => ({
+      field: problem.field,
+      words: problemText(problem, quote.currency, locale),
+    }));
+    throw new Refusal('order-not-ready', fields);
+  }
+  if (quote.chargedMinor !== attempt.chargedMinor) throw new Refusal('amount-changed');
+  const accepted = terms.offer.termsId ? await termsById(tx, terms.offer.termsId) : null;
+  const printed = orderOf(
+    business,
+    terms,
+    { choice, quote },
+    {
+      locale,
+      seller: sellerOf(business),
+      answers: await printedAnswers(tx, terms.offer, choice, words.yes),
+      terms: accepted && {
+        versionId: accepted.versionId,
+        name: accepted.name,
+        version: accepted.version,
+        text: accepted.text,
+      },
+      passed: attempt.passed,
+    },
+    tx.now,
+  );
+  const known = await orderByCheckout(tx, offerId, attempt.checkoutKey);
+  const id = known?.id ?? randomUUID();
+  await insertOrder(tx, {
+    id,
+    offerId,
+    checkoutKey: attempt.checkoutKey,
+    token: known?.token ?? randomBytes(18).toString('base64url'),
+    reference: known?.reference ?? orderReference(),
+    requestId: request?.id ?? null,
+    payerEmail: printed.payer.email,
+    currency: quote.currency,
+    totalMinor: quote.tally.total,
+    codeId: printed.code && code ? code.id : null,
+    offer: terms.offer,
+    choice,
+    printed,
+    revision: terms.revision,
+    kept,
+  });
+  for (const { itemId, optionId, quantity } of quote.lines) {
+    if (itemId) await insertPromises(tx, [{ orderId: id, itemId, optionId, quantity }]);
+  }
+  const paymentId = randomUUID();
+  await insertPayments(tx, [
+    {
+      id: paymentId,
+      invoiceId: null,
+      orderId: id,
+      customerId: null,
+      channel: placed.placement,
+      currency: quote.currency,
+      amountMinor: quote.tally.total,
+      tipMinor: quote.tipMinor,
+      exclusive: true,
+      attemptKey: attempt.attemptKey,
+    },
+  ]);
+  if (!known) {
+    const event = { kind: 'ordered', offer: placed.name, amount: jsonMinor(quote.chargedMinor) } as const;
+    await addToTimeline(tx, { orderId: id }, event, printed.payer.name);
+  }
+  const written = found(await paymentById(tx, paymentId));
+  // What a code makes free needs no card: it is done with the claim.
+  if (quote.chargedMinor === 0n) await recordOrderPaid(tx, found(await lockedOrder(tx, id)), written, null);
+  else await askAboutLater(tx, [paymentId]);
+  return {
+    mine: true,
+    payment: found(await paymentById(tx, paymentId)),
+    order: found(await orderById(tx, id)),
+  };
+}
+
+/** The payer's page asks how its checkout stands; `none` where nothing was tried yet. */
+export const checkoutStatus = byLink(OFFER_NAME).run(
+  async (ctx, offerId: string, checkoutKey: string): Promise<OrderStatus | { state: 'none' }> => {
+    const latest = await ctx.read(async (db) => {
+      const order = await orderByCheckout(db, offerId, checkoutKey);
+      const [payment] = order ? await orderPayments(db, order.id) : [];
+      return order && payment ? { order, payment } : null;
+    });
+    if (!latest) return { state: 'none' };
+    const payment = latest.payment.state === 'pending' ? await askAbout(ctx, latest.payment) : latest.payment;
+    return standing(ctx, payment, latest.order.token);
+  },
+);
+
+/** The payer does not want to wait for the bank's approval: the attempt is closed at the processor, then another can begin. */
+export const withdrawOrder = byLink(OFFER_NAME).run(
+  async (ctx, offerId: string, checkoutKey: string): Promise<OrderStatus | { state: 'none' }> => {
+    const open = await ctx.read(async (db) => {
+      const order = await orderByCheckout(db, offerId, checkoutKey);
+      const payments = order ? await orderPayments(db, order.id) : [];
+      const payment = payments.find(({ state }) => state === 'pending');
+      return order && payment ? { order, payment } : null;
+    });
+    if (!open) return { state: 'none' };
+    if (!open.payment.approvalUrl) return standing(ctx, open.payment, open.order.token);
+    const outcome = await services().cards.close(saleKey(ctx.businessId, open.payment.id));
+    const payment = await recordOutcome(await ctx.later(), open.payment, outcome);
+    return standing(ctx, payment, open.order.token);
+  },
+);

@@ -1,0 +1,42 @@
+import { type Concern, dueWork, enqueueDueWork } from '@/db/due-work';
+import { chargeForAWhile } from '@/flows/charging/charge-due';
+import { type Context, overAll, worker } from '@/flows/door/operation';
+import { makeDueRecurring } from '@/flows/invoice/recurring';
+import { remindDue } from '@/flows/invoice/remind';
+import { sendScheduled } from '@/flows/invoice/timed-sending';
+import { askForCards } from '@/flows/plan/ask-for-cards';
+import { lapse } from '@/flows/plan/lapse';
+import { remindOfParts } from '@/flows/plan/remind-of-parts';
+import { remindWaiting } from '@/flows/plan/remind-waiting';
+import { tellBefore } from '@/flows/plan/tell-before';
+import { closeDays } from './close-days';
+
+/** What is done about each concern. Whatever is done is marked in the same transaction, so that it happens once. */
+const WORK: Readonly<Record<Concern, (ctx: Context) => Promise<unknown>>> = {
+  'timed-sending': sendScheduled,
+  recurring: makeDueRecurring,
+  reminders: remindDue,
+  charges: chargeForAWhile,
+  notices: tellBefore,
+  'plan-reminders': remindWaiting,
+  lapses: lapse,
+  parts: remindOfParts,
+  cards: askForCards,
+  closing: closeDays,
+};
+
+/** What the clock has brought by now, anywhere. */
+export const whatIsDue = overAll().run(async (house) => house.outside((db) => dueWork(db, house.now)));
+
+/**
+ * Every minute: one job for each business and concern with something due, so that a busy business delays nobody and what is
+ * broken breaks by itself.
+ */
+export const everyMinute = overAll().run(async (house): Promise<void> => {
+  await house.outside(async (db) => enqueueDueWork(db, await dueWork(db, house.now)));
+});
+
+/** Does what is due of one concern of a business. */
+export const doDueWork = worker().run(async (ctx, concern: Concern): Promise<void> => {
+  await WORK[concern](ctx);
+});

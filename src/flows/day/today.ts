@@ -1,0 +1,113 @@
+import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
+import { dateInZone } from '@/core/dates/zone';
+import { payBy } from '@/core/plan/plan';
+import { DAYS_AHEAD, DAYS_BACK, type Horizon, horizon } from '@/core/today/horizon';
+import { type Business, businessById } from '@/db/businesses';
+import { type FailingCard, failingCards } from '@/db/cards';
+import { openParts, plannedByDay, refusedCharges, type UpcomingRow } from '@/db/charges';
+import { differingBatches } from '@/db/day-batches';
+import { dueByDay, receivedByDay } from '@/db/day-sums';
+import { type InvoiceRow, invoiceRows, largestDue, lateInvoices } from '@/db/invoices';
+import { type FailedMessage, failedMessages } from '@/db/messages';
+import { cameIn, type PaymentRow, pendingSince, refusedLately } from '@/db/payments';
+import { planById } from '@/db/plans';
+import type { Db } from '@/db/pool';
+import { openQuestions } from '@/db/questions';
+import { desk } from '@/flows/door/operation';
+import { found } from '@/flows/door/rights';
+
+const QUEUE = 6;
+const CHECKING_AFTER_MS = 60_000;
+const REFUSED_DAYS = 14;
+
+/** One thing that needs a hand, worst first. */
+export type QueueItem =
+  | { readonly kind: 'charge'; readonly charge: UpcomingRow }
+  | {
+      readonly kind: 'parts';
+      /** The oldest of a plan's parts that are late, and what all of them come to. */
+      readonly charge: UpcomingRow;
+      readonly payBy: CalendarDate;
+      readonly minor: bigint;
+    }
+  | { readonly kind: 'card'; readonly failing: FailingCard }
+  | { readonly kind: 'refused'; readonly payment: PaymentRow }
+  | { readonly kind: 'checking'; readonly payment: PaymentRow }
+  | { readonly kind: 'undelivered'; readonly message: FailedMessage }
+  | { readonly kind: 'batch'; readonly batch: Awaited<ReturnType<typeof differingBatches>>[number] }
+  | { readonly kind: 'question'; readonly question: Awaited<ReturnType<typeof openQuestions>>[number] }
+  | { readonly kind: 'late'; readonly invoice: InvoiceRow }
+  | { readonly kind: 'draft'; readonly invoice: InvoiceRow };
+
+type LateParts = Extract<QueueItem, { kind: 'parts' }>;
+
+export type TodayView = {
+  readonly business: Business;
+  readonly today: ReturnType<typeof dateInZone>;
+  readonly queue: readonly QueueItem[];
+  /** Whether more waits behind what is shown. */
+  readonly more: boolean;
+  readonly cameIn: readonly PaymentRow[];
+  /** What came in today, in the business's currency. */
+  readonly cameInToday: bigint;
+  readonly horizon: Horizon;
+  readonly names: readonly { readonly dueOn: string; readonly customer: string; readonly invoiceId: string }[];
+};
+
+/** The first screen: what needs a hand, what came in, what is expected. */
+export const todayView = desk('see').read(async (db): Promise<TodayView> => {
+  const business = await businessById(db);
+  const today = dateInZone(db.now, business.zone);
+  const own = <T extends { currency: string }>(sums: T[]): T[] =>
+    sums.filter((sum) => sum.currency === business.currency);
+  const received = own(await receivedByDay(db, addDays(today, -DAYS_BACK), today));
+  const due = own(await dueByDay(db));
+  const refused = await refusedLately(db, new Date(db.now.getTime() - REFUSED_DAYS * 86_400_000), QUEUE);
+  const charges = await refusedCharges(db, QUEUE);
+  const parts = await lateParts(db, today);
+  // What stands there already for its charges does not stand there for its invoice too.
+  const known = new Set(
+    [...refused, ...charges, ...parts.map(({ charge }) => charge)].map(({ invoiceId }) => invoiceId),
+  );
+  const planned = own(await plannedByDay(db, today, addDays(today, DAYS_AHEAD)));
+  const late = await lateInvoices(db, today, QUEUE * 2);
+  const queue: QueueItem[] = [
+    ...(await failedMessages(db, QUEUE)).map((message) => ({ kind: 'undelivered' as const, message })),
+    ...refused.filter(({ channel }) => channel !== 'plan').map((payment) => ({ kind: 'refused' as const, payment })),
+    ...charges.map((charge) => ({ kind: 'charge' as const, charge })),
+    ...parts,
+    ...(await failingCards(db, today, QUEUE)).map((failing) => ({ kind: 'card' as const, failing })),
+    ...(await pendingSince(db, new Date(db.now.getTime() - CHECKING_AFTER_MS), QUEUE)).map((payment) => ({
+      kind: 'checking' as const,
+      payment,
+    })),
+    ...(await differingBatches(db, QUEUE)).map((batch) => ({ kind: 'batch' as const, batch })),
+    ...(await openQuestions(db, QUEUE)).map((question) => ({ kind: 'question' as const, question })),
+    ...late.filter(({ id }) => !known.has(id)).map((invoice) => ({ kind: 'late' as const, invoice })),
+    ...(await invoiceRows(db, 'drafts', 3))
+      .filter((invoice) => invoice.totalMinor > 0n)
+      .map((invoice) => ({ kind: 'draft' as const, invoice })),
+  ];
+  return {
+    business,
+    today,
+    queue: queue.slice(0, QUEUE),
+    more: queue.length > QUEUE,
+    cameIn: await cameIn(db, 10),
+    cameInToday: received.find(({ on }) => on === today)?.minor ?? 0n,
+    horizon: horizon(today, received, [...due, ...planned]),
+    names: await largestDue(db, business.currency, today, addDays(today, DAYS_AHEAD)),
+  };
+});
+
+/** Parts of balances that were to be paid before today, those of a plan together, oldest first. */
+async function lateParts(db: Db, today: CalendarDate): Promise<LateParts[]> {
+  const late = new Map<string, LateParts>();
+  for (const charge of await openParts(db, today, QUEUE * 4)) {
+    const due = payBy(found(await planById(db, charge.planId)).terms, charge.chargedOn);
+    if (due >= today) continue;
+    const first = late.get(charge.planId) ?? { kind: 'parts', charge, payBy: due, minor: 0n };
+    late.set(charge.planId, { ...first, minor: first.minor + charge.amountMinor });
+  }
+  return [...late.values()];
+}

@@ -1,0 +1,238 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { sendBy } from '@/core/invoice/send-with';
+import { storeFile } from '@/flows/file/store-file';
+import { checkBulk } from '@/flows/invoice/bulk-invoices';
+import { askQuestion } from '@/flows/invoice/consent';
+import { startRecurring } from '@/flows/invoice/recurring';
+import { asSuperuser } from '../../../tests/support/database';
+import { paidOrder, placedOffer } from '../../../tests/support/offers';
+import { planTerms, runningPlan } from '../../../tests/support/plans';
+import {
+  cardToken,
+  foundHouse,
+  type House,
+  keptDraft,
+  openWorkshop,
+  sentInvoice,
+  type Workshop,
+} from '../../../tests/support/workshop';
+import { takePayment } from '../payment/take-payment';
+import { type Needs, needsOf } from './operation';
+import { mayDo, ROLES } from './rights';
+
+/** Everything that stands under the flows: an operation cannot be left out of what is walked here. */
+const modules = import.meta.glob<Record<string, unknown>>(['../**/*.ts', '!../**/*.test.ts'], { eager: true });
+
+type Listed = { readonly name: string; readonly needs: Needs; readonly call: (...args: unknown[]) => Promise<unknown> };
+const operations: Listed[] = Object.entries(modules).flatMap(([path, exported]) =>
+  Object.entries(exported).flatMap(([name, value]) => {
+    const needs = needsOf(value);
+    return needs
+      ? [{ name: `${path.replace(/^\.\.\/|\.ts$/g, '')} ${name}`, needs, call: value as Listed['call'] }]
+      : [];
+  }),
+);
+const entered = <By extends Needs['entry']['by']>(by: By) =>
+  operations.filter(
+    (one): one is Listed & { readonly needs: { readonly entry: Extract<Needs['entry'], { by: By }> } } =>
+      one.needs.entry.by === by,
+  );
+
+let workshop: Workshop;
+let mine: House;
+let theirs: House;
+/** One row's id of each kind of theirs. */
+let ids: string[];
+const tokens: Record<string, string> = {};
+const MARK = 'Quillfeather';
+
+beforeAll(async () => {
+  workshop = await openWorkshop();
+  mine = await foundHouse('Mine');
+  theirs = await foundHouse(`${MARK} and Sons`);
+  const sent = await sentInvoice(theirs);
+  const token = await cardToken(workshop.standIns, 'corvid-good');
+  await takePayment(sent.link, { attemptKey: crypto.randomUUID(), cardToken: token, amountMinor: 11_000n }, 'a');
+  await askQuestion(sent.link, { text: `${MARK} asks`, byName: '' }, 'a');
+  const draft = await keptDraft(theirs);
+  await startRecurring(theirs.owner, draft, {
+    name: MARK,
+    makes: 'draft',
+    schedule: { unit: 'year', every: 1, start: '2040-01-01' as never, ends: 'never' },
+  });
+  await checkBulk(theirs.owner, draft, MARK, { customerIds: [theirs.customerId], group: '', rows: [] }, sendBy('mail'));
+  await storeFile(theirs.owner, `${MARK}.csv`, 'attachment', Buffer.from('What,Sum\nWax,1\n'));
+  const offer = await placedOffer(theirs, { title: MARK, prices: { USD: '40' } });
+  await paidOrder(workshop, offer.called);
+  await runningPlan(theirs, workshop.standIns, planTerms(theirs, '2040-01-01', { name: MARK }), undefined, MARK);
+  ids = [];
+  for (const { name } of await tables()) {
+    const [row] = await asSuperuser<Record<string, string>>(
+      workshop.admin,
+      `select * from ${name} where business_id = $1 limit 1`,
+      [theirs.business.id],
+    );
+    if (row?.id && name !== 'people') ids.push(row.id);
+    if (name === 'orders') tokens.order = row?.token ?? '';
+    if (name === 'plans') tokens.plan = row?.link_token ?? '';
+    if (name === 'offers') tokens.offer = row?.public_id ?? '';
+  }
+  tokens.invoice = sent.link;
+});
+afterAll(() => workshop.close());
+
+const tables = () =>
+  asSuperuser<{ name: string }>(
+    workshop.admin,
+    `select table_name as name from information_schema.columns where table_schema = 'public' and column_name = 'business_id' order by 1`,
+  );
+
+/** All that is written down of theirs, as one sign for each table. */
+async function standing(): Promise<unknown> {
+  const each = (await tables()).map(
+    ({ name }) =>
+      `select '${name}' as name, md5(string_agg(one::text, ' ' order by one::text)) as rows from ${name} one where business_id = $1`,
+  );
+  return asSuperuser(workshop.admin, each.join(' union all '), [theirs.business.id]);
+}
+
+const nothing = Array.from({ length: 4 }, () => () => undefined);
+const codeOf = (error: unknown): string => (error as { code?: string }).code ?? 'other';
+const refusalOf = (answered: Promise<unknown>): Promise<string> => answered.then(() => 'none', codeOf);
+
+test('there are operations of every kind, and whoever needs no right and no link is known by name', () => {
+  expect(operations.length).toBeGreaterThan(200);
+  expect(new Set(operations.map(({ needs }) => needs.entry.by)).size).toBe(5);
+  expect(
+    entered('anybody')
+      .map(({ name }) => name.split(' ')[1])
+      .sort(),
+  ).toEqual([
+    'actorOf',
+    'demoOffer',
+    'framingSites',
+    'health',
+    'hearCardEvent',
+    'hearMailEvent',
+    'signIn',
+    'viewByLink',
+  ]);
+});
+
+describe.each(ROLES)('as %s', (role) => {
+  test('nothing without its right is done, and nothing is refused for want of one that is there', async () => {
+    const actor = mine[role];
+    for (const { name, needs, call } of entered('desk')) {
+      const refused = await refusalOf(call(actor, ...nothing));
+      if (mayDo(role, needs.entry.right)) expect(refused, name).not.toBe('not-allowed');
+      else expect(refused, name).toBe('not-allowed');
+    }
+  });
+});
+
+test('a reader charges nobody: everything that takes money is refused', async () => {
+  for (const { name, needs, call } of entered('desk'))
+    if (['ask', 'take', 'give-back', 'records', 'settings', 'people'].includes(needs.entry.right))
+      expect(await refusalOf(call(mine.reader, ids[0])), name).toBe('not-allowed');
+});
+
+test('with the ids of another business nobody finds, charges or changes anything of it', async () => {
+  const before = await standing();
+  const enter = [
+    // A line to the screens takes what is to be called, not an id.
+    ...entered('desk')
+      .filter(({ name }) => name !== 'house/changes hearChanges')
+      .map((one) => ({ ...one, head: mine.owner as unknown })),
+    ...entered('worker').map((one) => ({ ...one, head: mine.business.id as unknown })),
+  ];
+  for (const { name, head, call } of enter) {
+    const answers = await Promise.allSettled(
+      ids.flatMap((id) => [call(head, id), call(head, id, id, id, id), call(head, [id], id), call(head, null, id, id)]),
+    );
+    for (const answer of answers)
+      if (answer.status === 'fulfilled')
+        expect(
+          JSON.stringify(answer.value ?? null, (_, value) => (typeof value === 'bigint' ? String(value) : value)),
+          name,
+        ).not.toContain(MARK);
+    expect(await standing(), name).toEqual(before);
+  }
+});
+
+test('a link opens what it was made for and nothing else', async () => {
+  const before = await standing();
+  for (const { name, needs, call } of entered('link')) {
+    const strange = Object.entries(tokens).flatMap(([kind, token]) => (kind === needs.entry.link ? [] : [token]));
+    for (const token of [...strange, ...ids, 'nonsense', ''])
+      expect(
+        await call(token, ids[0], ids[0], ids[0]).then(
+          (value) => (value === null ? 'not-found' : 'opened'),
+          (error) => codeOf(error),
+        ),
+        `${name} ${token}`,
+      ).toBe('not-found');
+  }
+  expect(await standing()).toEqual(before);
+});
+
+/** What the screens, the handlers and the jobs take from the flows while they run, by file. */
+function takenOutside(): { file: string; path: string; name: string }[] {
+  const files = ['src/app', 'src/jobs', 'src/ui'].flatMap((folder) =>
+    readdirSync(folder, { recursive: true, encoding: 'utf8' })
+      .filter((file) => /\.tsx?$/.test(file) && !/\.test\./.test(file))
+      .map((file) => join(folder, file)),
+  );
+  return files.flatMap((file) =>
+    [...readFileSync(file, 'utf8').matchAll(/import (type )?\{([^}]*)\} from '@\/flows\/([^']+)'/g)].flatMap(
+      ([, typed, names = '', path = '']) =>
+        typed
+          ? []
+          : names
+              .split(',')
+              .map((name) => name.trim().replace(/ as .*/, ''))
+              .filter((name) => name && !name.startsWith('type '))
+              .map((name) => ({ file, path, name })),
+    ),
+  );
+}
+
+/** Addresses and words about what was read already; `hostedPage` keeps what its own operation made. */
+const NO_ROWS = [
+  'Refusal',
+  'cardFieldsUrl',
+  'hearingSince',
+  'hostedPage',
+  'mayDo',
+  'offerLink',
+  'partAskedNow',
+  'payableNow',
+  'printedOf',
+  'regionsOf',
+];
+
+test('screens, handlers and jobs enter by operations only', () => {
+  const taken = takenOutside();
+  expect(taken.length).toBeGreaterThan(100);
+  const others = taken.filter(({ path, name }) => {
+    const value = modules[`../${path}.ts`]?.[name];
+    return typeof value === 'function' && !needsOf(value) && !NO_ROWS.includes(name);
+  });
+  expect(others).toEqual([]);
+});
+
+/** The machine's own clock: how long a proof of work holds by the package that checks it, and what a process heard when. */
+const MACHINE = ['house/changes.ts', 'payment/card-testing.ts'];
+
+test('only the door reads the clock', () => {
+  const readers = readdirSync('src/flows', { recursive: true, encoding: 'utf8' }).filter(
+    (file) =>
+      /\.ts$/.test(file) &&
+      !/\.test\.ts$/.test(file) &&
+      !file.startsWith('door') &&
+      !MACHINE.includes(file) &&
+      /Date\.now\(|new Date\(\)|clock\.now\(/.test(readFileSync(join('src/flows', file), 'utf8')),
+  );
+  expect(readers).toEqual([]);
+});

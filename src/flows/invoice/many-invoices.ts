@@ -1,0 +1,119 @@
+import { ZipFile } from 'yazl';
+import { dateInZone } from '@/core/dates/zone';
+import { invoiceState } from '@/core/invoice/state';
+import { minorDigits } from '@/core/money/currency';
+import { decimalText } from '@/core/money/decimal';
+import { jsonMinor } from '@/core/money/money';
+import { businessById } from '@/db/businesses';
+import { type Invoice, invoiceById } from '@/db/invoices';
+import type { Db } from '@/db/pool';
+import { csvText } from '@/documents/csv/write';
+import { invoicesPdf } from '@/documents/pdf/draw';
+import { invoiceXml } from '@/documents/ubl/write';
+import { desk } from '@/flows/door/operation';
+import { Refusal } from '@/flows/door/refusal';
+import { type File, picturesOf } from '@/flows/file/kept-files';
+import { cancelInvoice } from './cancel-invoice';
+import { remindNow } from './remind';
+
+export const MOST_AT_ONCE = 500;
+
+/** What became of each: how many were done, and why the others were not. */
+export type ManyResult = {
+  readonly done: number;
+  readonly refused: readonly { readonly id: string; readonly words: string }[];
+};
+
+async function each(ids: readonly string[], work: (id: string) => Promise<void>): Promise<ManyResult> {
+  const refused: { id: string; words: string }[] = [];
+  for (const id of ids) {
+    try {
+      await work(id);
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
+      refused.push({ id, words: error.words });
+    }
+  }
+  return { done: ids.length - refused.length, refused };
+}
+
+/** Reminds of many invoices; each that cannot be is named with the reason, and the others are done. */
+export const remindMany = desk('ask').run(
+  async (ctx, ids: readonly string[], requestKey: string): Promise<ManyResult> =>
+    each(ids, (id) => remindNow(ctx.actor, id, requestKey)),
+);
+
+/** Cancels many invoices for one reason. */
+export const cancelMany = desk('ask').run(
+  async (ctx, ids: readonly string[], reason: string, tell: boolean): Promise<ManyResult> =>
+    each(ids, (id) => cancelInvoice(ctx.actor, id, reason, tell)),
+);
+
+async function sentOf(db: Db, ids: readonly string[]): Promise<Invoice[]> {
+  const found: Invoice[] = [];
+  for (const id of ids) {
+    const invoice = await invoiceById(db, id);
+    if (invoice?.printed) found.push(invoice);
+  }
+  return found;
+}
+
+const HEADINGS = [
+  'Number',
+  'State',
+  'Customer',
+  'Reference',
+  'Issued',
+  'Due',
+  'Currency',
+  'Total',
+  'Tax',
+  'Paid',
+  'Credited',
+  'Still due',
+];
+
+/** Many invoices in one file: their figures as CSV, each as an e-invoice in a zip, or all of them to be printed. */
+export const exportMany = desk('see').run(
+  async (ctx, ids: readonly string[], form: 'csv' | 'ubl' | 'pdf'): Promise<File> => {
+    const invoices = await ctx.read((db) => sentOf(db, ids));
+    if (form === 'ubl') {
+      const zip = new ZipFile();
+      for (const { printed, paidMinor, refundedMinor, creditedMinor } of invoices) {
+        if (!printed) continue;
+        const name = `${printed.number.replace(/[^\p{L}\p{N}._-]+/gu, '-')}.xml`;
+        zip.addBuffer(Buffer.from(invoiceXml(printed, paidMinor - refundedMinor + creditedMinor)), name);
+      }
+      zip.end();
+      const chunks: Buffer[] = [];
+      for await (const chunk of zip.outputStream) chunks.push(chunk as Buffer);
+      return { name: 'e-invoices.zip', bytes: Buffer.concat(chunks), type: 'application/zip' };
+    }
+    if (form === 'pdf') {
+      const printed = invoices.flatMap((invoice) => (invoice.printed ? [invoice.printed] : []));
+      const pictures = await picturesOf(ctx, printed.find(({ logoId }) => logoId)?.logoId ?? null);
+      return { name: 'invoices.pdf', bytes: await invoicesPdf(printed, pictures), type: 'application/pdf' };
+    }
+    const { zone } = await ctx.read((db) => businessById(db));
+    const today = dateInZone(ctx.now, zone);
+    const rows = invoices.map((invoice) => {
+      const digits = minorDigits(invoice.currency);
+      const sum = (minor: bigint) => decimalText(minor, digits);
+      return [
+        invoice.number ?? '',
+        invoiceState(invoice, today),
+        invoice.printed?.payer.name ?? '',
+        invoice.printed?.reference ?? '',
+        invoice.issuedOn ?? '',
+        invoice.dueOn ?? '',
+        invoice.currency,
+        sum(invoice.totalMinor),
+        sum(BigInt(jsonMinor(BigInt(invoice.printed?.taxTotal ?? 0)))),
+        sum(invoice.paidMinor - invoice.refundedMinor),
+        sum(invoice.creditedMinor),
+        sum(invoice.stage === 'cancelled' ? 0n : invoice.dueMinor),
+      ];
+    });
+    return { name: 'invoices.csv', bytes: Buffer.from(csvText(HEADINGS, rows)), type: 'text/csv' };
+  },
+);

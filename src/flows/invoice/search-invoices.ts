@@ -1,0 +1,66 @@
+import { randomUUID } from 'node:crypto';
+import { dateInZone } from '@/core/dates/zone';
+import { type InvoiceAsk, type StateCount, stateCounts } from '@/core/invoice/ask';
+import { typedMinor } from '@/core/invoice/read-paper';
+import { isCurrency, minorDigits } from '@/core/money/currency';
+import { businessById } from '@/db/businesses';
+import { standingSums } from '@/db/day-sums';
+import {
+  deleteSavedList,
+  draftSums,
+  keepSavedList,
+  type SavedList,
+  savedLists,
+  searchKey,
+  searchRows,
+} from '@/db/invoice-search';
+import type { Cursor } from '@/db/invoices';
+import { desk } from '@/flows/door/operation';
+import type { ListPage } from './invoice-list';
+
+export type { SavedList };
+
+const PAGE = 40;
+
+/** A page of the invoices that are asked for, by key. */
+export const searchInvoices = desk('see').read(
+  async (db, ask: InvoiceAsk, after: Cursor | null = null): Promise<ListPage> => {
+    const business = await businessById(db);
+    const digits = minorDigits(isCurrency(ask.currency) ? ask.currency : business.currency);
+    const sums = {
+      least: ask.least.trim() ? typedMinor(ask.least, digits) : null,
+      most: ask.most.trim() ? typedMinor(ask.most, digits) : null,
+    };
+    const rows = await searchRows(
+      db,
+      db.businessId,
+      ask,
+      { ...sums, today: dateInZone(db.now, business.zone) },
+      PAGE + 1,
+      after,
+    );
+    const shown = rows.slice(0, PAGE);
+    const last = shown.at(-1);
+    return { rows: shown, next: rows.length > PAGE && last ? { key: searchKey(ask, last), id: last.id } : null };
+  },
+);
+
+/** Counts and sums for every state, and the lists kept under a name. */
+export const listOverview = desk('see').read(async (db): Promise<{ counts: StateCount[]; saved: SavedList[] }> => {
+  const business = await businessById(db);
+  const sums = await standingSums(db);
+  const drafts = await draftSums(db);
+  return {
+    counts: stateCounts(sums, drafts, dateInZone(db.now, business.zone)),
+    saved: await savedLists(db),
+  };
+});
+
+/** Keeps what is asked under a name; the name's earlier list gives way. */
+export const saveList = desk('ask').write(async (tx, name: string, asked: InvoiceAsk): Promise<void> => {
+  await keepSavedList(tx, { id: randomUUID(), name, asked });
+});
+
+export const dropList = desk('ask').write(async (tx, id: string): Promise<void> => {
+  await deleteSavedList(tx, id);
+});

@@ -1,0 +1,10 @@
+import { keepPromises } from '@/db/items';
+import type { Tx } from '@/db/pool';
+import { dropReminders } from '@/db/reminders';
+
+/** What follows once nothing is due of invoices any more: no reminder waits, and what was promised leaves the stock. */
+export async function settle(tx: Tx, invoiceIds: readonly string[]): Promise<void> {
+  if (invoiceIds.length === 0) return;
+  await dropReminders(tx, invoiceIds);
+  await keepPromises(tx, invoiceIds);
+}

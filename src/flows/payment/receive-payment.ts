@@ -1,0 +1,83 @@
+import { randomUUID } from 'node:crypto';
+import { isCalendarDate } from '@/core/dates/calendar-date';
+import { dateInZone, instantInZone } from '@/core/dates/zone';
+import { moneyReceived, type ReceivedBy } from '@/core/ledger/movements';
+import { money } from '@/core/money/money';
+import { payable } from '@/core/payment/part-payment';
+import { wordsOf } from '@/core/words/words';
+import { businessById } from '@/db/businesses';
+import { addReceived } from '@/db/day-sums';
+import { invoiceById, lockedInvoice, updatePaid } from '@/db/invoices';
+import { insertEntry } from '@/db/ledger';
+import { heldByPending, insertReceived, paymentByAttempt, paymentById } from '@/db/payments';
+import { desk } from '@/flows/door/operation';
+import { Refusal } from '@/flows/door/refusal';
+import { found } from '@/flows/door/rights';
+import { sent } from '@/flows/invoice/sent-invoice';
+import { settle } from '@/flows/invoice/settled';
+import { followMoney } from '@/flows/plan/follow-money';
+import { writeReceipts } from './write-receipt';
+
+/** Money that came another way than by card. `receivedOn` is a day of the business's zone. */
+export type Received = {
+  readonly amountMinor: bigint;
+  readonly method: ReceivedBy;
+  readonly reference: string;
+  readonly receivedOn: string;
+  readonly requestKey: string;
+};
+
+/**
+ * Writes down money received: the invoice owes less, the ledger is posted, the customer gets a receipt. The same press twice
+ * is one payment.
+ *
+ * @throws Refusal `payment-too-large`, `already-paid`, `already-cancelled`, `payment-under-way`
+ */
+export const recordReceived = desk('take').turn(async (tx, id: string, received: Received): Promise<void> => {
+  const invoice = sent(found(await lockedInvoice(tx, id)));
+  if (await paymentByAttempt(tx, id, received.requestKey)) return;
+  const business = await businessById(tx);
+  if (invoice.dueMinor === 0n) throw new Refusal('already-paid');
+  if ((await heldByPending(tx, id)) > 0n) throw new Refusal('payment-under-way');
+  const { due } = payable({
+    total: invoice.totalMinor,
+    paid: invoice.paidMinor,
+    refunded: invoice.refundedMinor,
+    credited: invoice.creditedMinor,
+    parts: true,
+    smallest: 1n,
+  });
+  if (received.amountMinor <= 0n || received.amountMinor > due) throw new Refusal('payment-too-large');
+  const today = dateInZone(tx.now, business.zone);
+  const on = isCalendarDate(received.receivedOn) && received.receivedOn <= today ? received.receivedOn : today;
+  const receivedAt = on === today ? tx.now : instantInZone(on, '12:00', business.zone);
+  const paymentId = randomUUID();
+  const { currency, customerId } = invoice;
+  await insertReceived(tx, {
+    id: paymentId,
+    invoiceId: id,
+    customerId: found(customerId),
+    currency,
+    amountMinor: received.amountMinor,
+    method: received.method,
+    reference: received.reference,
+    attemptKey: received.requestKey,
+    receivedAt,
+  });
+  await updatePaid(tx, [{ id, amountMinor: received.amountMinor, at: receivedAt }]);
+  await addReceived(tx, { currency, on, minor: received.amountMinor });
+  const printed = found(invoice.printed);
+  await insertEntry(
+    tx,
+    moneyReceived(on, `Payment of invoice ${printed.number}`, money(received.amountMinor, currency), received.method),
+    { id: randomUUID(), cause: `payment:${paymentId}`, invoiceId: id, paymentId },
+  );
+  const left = due - received.amountMinor;
+  const words = wordsOf(printed.locale).methods[received.method];
+  const method = [words, received.reference].filter(Boolean).join(', ');
+  const payment = found(await paymentById(tx, paymentId));
+  await writeReceipts(tx, business, [{ printed, payment, method, leftMinor: left }]);
+  if (left === 0n) await settle(tx, [id]);
+  const how = { by: received.method, reference: received.reference } as const;
+  await followMoney(tx, business, found(await invoiceById(tx, id)), how);
+});

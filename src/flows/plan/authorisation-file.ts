@@ -1,0 +1,95 @@
+import { type Business, sellerOf } from '@/core/business/business';
+import type { Customer } from '@/core/customer/customer';
+import type { CalendarDate } from '@/core/dates/calendar-date';
+import { longDate } from '@/core/dates/date-text';
+import { dateInZone } from '@/core/dates/zone';
+import { jsonMinor } from '@/core/money/money';
+import type { AuthorisationPaper } from '@/core/plan/authorisation-paper';
+import { todayOf } from '@/core/plan/days';
+import { firstCharges } from '@/core/plan/plan';
+import { wordsOf } from '@/core/words/words';
+import { authorisationById } from '@/db/authorisations';
+import { businessById } from '@/db/businesses';
+import { customerById } from '@/db/customers';
+import { fileById } from '@/db/files';
+import { type Plan, planById } from '@/db/plans';
+import type { Db } from '@/db/pool';
+import { authorisationPdf } from '@/documents/pdf/draw';
+import { desk } from '@/flows/door/operation';
+import { found } from '@/flows/door/rights';
+import { type File, picturesOf } from '@/flows/file/kept-files';
+import { localeOf, payerOf } from '@/flows/invoice/paper-setting';
+import { authorisationText } from './authorise';
+import { planContext, readPlan } from './plan-setting';
+
+const SHOWN = 24;
+
+async function paperOf(
+  db: Db,
+  business: Business,
+  customer: Customer,
+  plan: Plan | null,
+  text: string,
+): Promise<AuthorisationPaper> {
+  const standing = plan ? await readPlan(db, business, plan) : null;
+  const charges: { on: CalendarDate; minor: number }[] = [];
+  if (plan && standing && standing.problems.length === 0) {
+    const context = planContext(business, { ...plan, pauses: [] }, todayOf(business, db.now));
+    for (const charge of firstCharges(plan.terms, standing.sums, context, SHOWN).charges)
+      charges.push({ on: charge.chargedOn, minor: jsonMinor(charge.amountMinor) });
+  }
+  return {
+    locale: localeOf(business, customer),
+    currency: standing?.currency ?? business.currency,
+    seller: sellerOf(business),
+    accent: business.accent,
+    payer: payerOf(customer, business),
+    text,
+    charges,
+    given: [],
+    withdrawn: '',
+  };
+}
+
+/** The paper that a customer signs before a plan begins, or for single purchases. @throws Refusal `not-found` */
+export const paperToSign = desk('see').run(
+  async (ctx, of: { readonly plan?: string | undefined; readonly customer?: string | undefined }): Promise<File> => {
+    const { paper, logoId } = await ctx.read(async (db) => {
+      const business = await businessById(db);
+      const plan = of.plan ? found(await planById(db, of.plan)) : null;
+      const customer = found(await customerById(db, plan?.customerId ?? of.customer ?? ''));
+      const { text } = await authorisationText(db, business, customer, plan?.terms.name ?? 'purchases that I order');
+      return { paper: await paperOf(db, business, customer, plan, text), logoId: business.logoId };
+    });
+    const bytes = await authorisationPdf(paper, await picturesOf(ctx, logoId));
+    return { name: 'authorisation.pdf', bytes, type: 'application/pdf' };
+  },
+);
+
+/** An authorisation as it was given, with the signature, for filing. @throws Refusal `not-found` */
+export const authorisationFile = desk('see').run(async (ctx, id: string): Promise<File> => {
+  const { paper, logoId, signature } = await ctx.read(async (db) => {
+    const business = await businessById(db);
+    const given = found(await authorisationById(db, id));
+    const customer = found(await customerById(db, given.customerId));
+    const plan = given.planId ? await planById(db, given.planId) : null;
+    const file = given.fileId ? await fileById(db, given.fileId) : null;
+    const { plan: words } = wordsOf(localeOf(business, customer));
+    const day = (at: Date) => longDate(dateInZone(at, business.zone), localeOf(business, customer));
+    const base = await paperOf(db, business, customer, plan, given.text);
+    return {
+      paper: {
+        ...base,
+        given: [
+          words.givenOn(day(given.givenAt), given.givenBy, words.how[given.how]),
+          [given.takenBy, given.givenFrom, `v${given.textVersion}`].filter(Boolean).join(' · '),
+        ],
+        withdrawn: given.withdrawnAt ? words.withdrawnOn(day(given.withdrawnAt)) : '',
+      },
+      logoId: business.logoId,
+      signature: file?.type.startsWith('image/') ? { fileId: file.id, heightMm: 22, at: 'left' as const } : null,
+    };
+  });
+  const bytes = await authorisationPdf(paper, await picturesOf(ctx, logoId, { signature }));
+  return { name: 'authorisation.pdf', bytes, type: 'application/pdf' };
+});

@@ -1,0 +1,32 @@
+import { addDays } from '@/core/dates/calendar-date';
+import { todayOf } from '@/core/plan/days';
+import type { ChargingPolicy } from '@/core/plan/dunning';
+import { businessById, updateBusiness } from '@/db/businesses';
+import { holidaysOf } from '@/documents/calendar/charges';
+import { desk } from '@/flows/door/operation';
+import { Refusal } from '@/flows/door/refusal';
+import { keepWording } from './authorise';
+
+const YEARS = 3;
+
+/** Keeps how plans are charged, and the wording that customers agree to; what is written down already stays on its day. */
+export const keepCharging = desk('settings').run(
+  async (ctx, policy: ChargingPolicy, wording?: string): Promise<void> => {
+    const retryDays = [...new Set(policy.retryDays)].sort((a, b) => a - b);
+    await ctx.write(async (tx) => {
+      const business = await businessById(tx);
+      await updateBusiness(tx, { ...business, charging: { ...policy, retryDays } });
+    });
+    if (wording) await keepWording(ctx.actor, wording);
+  },
+);
+
+/** The days off in an iCalendar file, for the next three years. @throws Refusal `calendar-not-read` */
+export const readHolidays = desk('settings').write(
+  async (tx, text: string): Promise<{ on: string; name: string }[]> => {
+    const today = todayOf(await businessById(tx), tx.now);
+    const days = holidaysOf(text, today, addDays(today, 366 * YEARS));
+    if (!days || days.length === 0) throw new Refusal('calendar-not-read');
+    return days;
+  },
+);

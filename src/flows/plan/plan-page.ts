@@ -1,0 +1,93 @@
+import { sellerOf } from '@/core/business/business';
+import type { Seller } from '@/core/invoice/printed';
+import { jsonMinor } from '@/core/money/money';
+import { todayOf } from '@/core/plan/days';
+import { forecast } from '@/core/plan/plan';
+import type { PlanState } from '@/core/plan/state';
+import { businessById } from '@/db/businesses';
+import { chargesOfPlan } from '@/db/charges';
+import { planById } from '@/db/plans';
+import { PLAN_LINK } from '@/flows/door/links';
+import { byLink, orNull } from '@/flows/door/operation';
+import { found } from '@/flows/door/rights';
+import { servedPath } from '@/flows/file/served-file';
+import { localeOf } from '@/flows/invoice/paper-setting';
+import { authorisationText } from './authorise';
+import { keptReasons } from './plan-ahead';
+import { planContext, readPlan } from './plan-setting';
+
+/** A charge as its customer sees it; `minor` in minor units. */
+export type SeenCharge = {
+  readonly part: 'deposit' | 'period';
+  readonly nominal: string;
+  readonly chargedOn: string;
+  readonly minor: number;
+  readonly reasons: ReturnType<typeof keptReasons>;
+};
+
+/** All that the customer's page of a plan shows. */
+export type PlanPage = {
+  readonly seller: Seller;
+  readonly accent: string;
+  /** Where the logo is fetched; null without one. */
+  readonly logo: string | null;
+  readonly locale: string;
+  readonly currency: string;
+  readonly name: string;
+  readonly lines: readonly { readonly what: string; readonly quantity: string }[];
+  readonly payer: string;
+  readonly state: PlanState;
+  readonly endless: boolean;
+  readonly charges: readonly SeenCharge[];
+  readonly totalMinor: number;
+  /** What the customer is asked to agree to. */
+  readonly agreement: string;
+  readonly holidays: readonly string[];
+};
+
+/** The plan that a link opens, or null for a link that is none. */
+export const planPage = orNull(
+  byLink(PLAN_LINK).read(async (db, planId): Promise<PlanPage> => {
+    const business = await businessById(db);
+    const plan = found(await planById(db, planId));
+    const { customer, sums, currency } = await readPlan(db, business, plan);
+    const { text } = await authorisationText(db, business, customer, plan.terms.name);
+    const kept = await chargesOfPlan(db, planId);
+    const planned = plan.startsOn
+      ? null
+      : forecast(plan.terms, sums, planContext(business, plan, todayOf(business, db.now)));
+    const charges: SeenCharge[] = planned
+      ? planned.charges.map((charge) => ({
+          part: charge.part,
+          nominal: charge.nominal,
+          chargedOn: charge.chargedOn,
+          minor: jsonMinor(charge.amountMinor),
+          reasons: keptReasons(charge),
+        }))
+      : kept
+          .filter(({ state }) => state !== 'skipped')
+          .map(({ part, nominal, chargedOn, amountMinor, reasons }) => ({
+            part,
+            nominal,
+            chargedOn,
+            minor: jsonMinor(amountMinor),
+            reasons: [...reasons],
+          }));
+    return {
+      seller: sellerOf(business),
+      accent: business.accent,
+      logo: business.logoId ? servedPath(db, business.logoId) : null,
+      locale: localeOf(business, customer),
+      currency,
+      name: plan.terms.name,
+      lines: plan.terms.paper.lines.map(({ what, quantity }) => ({ what, quantity })),
+      payer: customer.name,
+      state: plan.state,
+      endless: plan.terms.kind === 'membership' && plan.terms.schedule.ends === 'never',
+      charges,
+      totalMinor: charges.reduce((sum, { minor }) => sum + minor, 0),
+      agreement: text,
+      holidays: business.charging.holidays.map(({ on }) => on),
+    };
+  }),
+);

@@ -1,0 +1,248 @@
+import { randomUUID } from 'node:crypto';
+import type { Business } from '@/core/business/business';
+import { addDays } from '@/core/dates/calendar-date';
+import { sendBy } from '@/core/invoice/send-with';
+import { todayOf } from '@/core/plan/days';
+import { firstCharges, MOST_INSTALMENTS, type PlanTerms } from '@/core/plan/plan';
+import { dateTrouble } from '@/core/plan/sums';
+import { isAuthorised } from '@/db/authorisations';
+import { businessById, takeNumber } from '@/db/businesses';
+import { type CardOnFile, cardById } from '@/db/cards';
+import { customerById } from '@/db/customers';
+import { invoiceById } from '@/db/invoices';
+import { deletePlan, insertPlan, type Plan, planById, updatePlan } from '@/db/plans';
+import type { Tx } from '@/db/pool';
+import { addToTimeline } from '@/db/timeline';
+import { PLAN_LINK } from '@/flows/door/links';
+import { byLink, type Context, desk, inNameOf, type Writing } from '@/flows/door/operation';
+import { Refusal } from '@/flows/door/refusal';
+import { found } from '@/flows/door/rights';
+import { linkToken, writeDraft } from '@/flows/invoice/draft';
+import { issueDraft } from '@/flows/invoice/issue-invoices';
+import { queueMessage } from '@/flows/message/queue-message';
+import { type Given, writeAuthorisation } from './authorise';
+import { keepCard } from './cards-on-file';
+import { askToCharge } from './charge-now';
+import { planAhead } from './plan-ahead';
+import { planContext, readPlan } from './plan-setting';
+
+export type { Plan };
+
+/** What a person says of a plan. */
+export type PlanWords = { readonly terms: PlanTerms; readonly memo: string; readonly reference: string };
+
+/** Keeps a plan that has not been handed to anybody: a new one, or as it was changed. Returns its id. */
+export const keepPlan = desk('ask').write(
+  async (tx, id: string | null, words: PlanWords, revision: number = 0): Promise<{ id: string; revision: number }> => {
+    const business = await businessById(tx);
+    const customer = found(await customerById(tx, words.terms.paper.customerId ?? ''));
+    const currency = words.terms.paper.currency || customer.currency || business.currency;
+    if (!id) {
+      const fresh = await writePlan(tx, words, { customerId: customer.id, currency });
+      return { id: fresh, revision: 1 };
+    }
+    const plan = found(await planById(tx, id, true));
+    if (plan.state !== 'draft') throw new Refusal('plan-changed-elsewhere');
+    if (plan.revision !== revision) throw new Refusal('plan-changed-elsewhere');
+    await updatePlan(tx, { ...plan, ...words, customerId: customer.id, currency, revision: revision + 1 });
+    return { id, revision: revision + 1 };
+  },
+);
+
+/** Writes a new plan down as a draft. */
+export async function writePlan(
+  tx: Writing,
+  words: PlanWords,
+  {
+    id = randomUUID(),
+    customerId,
+    currency,
+  }: { readonly id?: string; readonly customerId: string; readonly currency: string },
+): Promise<string> {
+  const number = `P-${await takeNumber(tx, 'plan')}`;
+  const plan = { id, customerId, number, currency, linkToken: linkToken(), orderId: null, byId: tx.personId, ...words };
+  await insertPlan(tx, plan);
+  await addToTimeline(tx, { planId: id }, { kind: 'made' }, tx.name);
+  return id;
+}
+
+/** Throws a draft away. */
+export const discardPlan = desk('ask').write(async (tx, id: string): Promise<void> => {
+  await deletePlan(tx, id);
+});
+
+/** @throws Refusal `plan-not-ready` with the places */
+async function requireReady(tx: Tx, business: Business, plan: Plan): Promise<void> {
+  const { sums, problems } = await readPlan(tx, business, plan);
+  const today = todayOf(business, tx.now);
+  const trouble = problems.length === 0 ? dateTrouble(plan.terms, sums, planContext(business, plan, today)) : null;
+  const all = trouble ? [...problems, { field: 'schedule', words: trouble }] : problems;
+  if (all.length > 0) throw new Refusal('plan-not-ready', all);
+}
+
+/**
+ * Sends the customer the link under which the whole calendar is seen, the card entered and the plan begun.
+ *
+ * @param way `link` sends nothing: it is copied and passed on
+ * @throws Refusal `plan-not-ready`, `customer-without-email`, `customer-without-phone`
+ */
+export const sendPlan = desk('ask').write(sendPlanNow);
+
+/** The work of sending a plan's link. */
+export async function sendPlanNow(tx: Writing, id: string, way: 'mail' | 'text' | 'chat' | 'link'): Promise<void> {
+  const business = await businessById(tx);
+  const plan = found(await planById(tx, id, true));
+  if (plan.state === 'active' || plan.state === 'paused') throw new Refusal('plan-runs');
+  if (plan.state !== 'draft' && plan.state !== 'waiting') throw new Refusal('plan-ended');
+  await requireReady(tx, business, plan);
+  const customer = found(await customerById(tx, plan.customerId));
+  if (way === 'mail' && !customer.email) throw new Refusal('customer-without-email');
+  if ((way === 'text' || way === 'chat') && !customer.phone) throw new Refusal('customer-without-phone');
+  const times = plan.sentAt ? `again:${tx.now.getTime()}` : 'first';
+  if (way !== 'link')
+    await queueMessage(tx, {
+      kind: 'plan-link',
+      key: `plan-link:${id}:${times}`,
+      way,
+      planId: id,
+      customerId: customer.id,
+      toName: customer.name,
+      toAddress: way === 'mail' ? customer.email : customer.phone,
+    });
+  const { lapseDays, remindDays } = business.charging;
+  const lapsesOn = addDays(todayOf(business, tx.now), lapseDays);
+  const remindAt = new Date(tx.now.getTime() + remindDays * 86_400_000);
+  await updatePlan(tx, { ...plan, state: 'waiting', sentAt: tx.now, remindAt, lapsesOn });
+  const to = way === 'link' ? '' : way === 'mail' ? customer.email : customer.phone;
+  await addToTimeline(tx, { planId: id }, { kind: 'plan-link-sent', to }, tx.name);
+}
+
+/**
+ * Starts a plan: what is charged is written down from now on. A plan that charges a card needs an authorisation that stands.
+ *
+ * @throws Refusal `authorise-first`, `plan-not-ready`, `plan-ended`
+ */
+async function startPlan(tx: Tx, business: Business, plan: Plan, byName: string): Promise<void> {
+  if (plan.state === 'active') return;
+  if (plan.state === 'paused') throw new Refusal('plan-runs');
+  if (plan.state !== 'draft' && plan.state !== 'waiting') throw new Refusal('plan-ended');
+  await requireReady(tx, business, plan);
+  if (plan.terms.pay === 'card' && !(await isAuthorised(tx, plan.id))) throw new Refusal('authorise-first');
+  const today = todayOf(business, tx.now);
+  const begun: Plan = { ...plan, state: 'active', startsOn: today };
+  const invoiceId = plan.terms.kind === 'instalments' ? await balanceInvoice(tx, business, begun, byName) : null;
+  const active = await planAhead(tx, business, { ...begun, invoiceId });
+  const first = active.nextOn ?? 'at-once';
+  await addToTimeline(tx, { planId: plan.id }, { kind: 'plan-started', first }, byName);
+  await askToCharge(tx);
+}
+
+/** The invoice over the whole balance, whose parts the plan charges; due with the last of them. */
+async function balanceInvoice(tx: Tx, business: Business, plan: Plan, byName: string): Promise<string> {
+  const { sums } = await readPlan(tx, business, plan);
+  const context = planContext(business, plan, todayOf(business, tx.now));
+  const { charges } = firstCharges(plan.terms, sums, context, MOST_INSTALMENTS + 1);
+  const today = todayOf(business, tx.now);
+  // No earlier than today, whatever the dates were.
+  const last = [today, ...charges.map(({ chargedOn }) => chargedOn)].sort().at(-1) ?? today;
+  const { paper } = plan.terms;
+  const id = await writeDraft(
+    tx,
+    business,
+    {
+      ...paper,
+      customerId: plan.customerId,
+      title: paper.title || plan.terms.name,
+      reference: plan.reference || paper.reference,
+      due: { kind: 'date', date: last },
+      reminders: [],
+      ways: { ...paper.ways, card: true, parts: true, first: '' },
+    },
+    { revision: 1, origin: 'plan' },
+  );
+  await addToTimeline(tx, id, { kind: 'made', by: 'plan' }, plan.terms.name);
+  const draft = found(await invoiceById(tx, id));
+  await issueDraft(inNameOf(tx, byName), business, draft, sendBy('plan'));
+  return id;
+}
+
+/** How the card comes that a plan is started with: one on file, or one just typed. */
+export type CardGiven = { readonly cardId: string } | { readonly cardToken: string; readonly key: string };
+
+async function cardGiven(ctx: Context, customerId: string, given: CardGiven): Promise<CardOnFile> {
+  if ('cardToken' in given)
+    return keepCard(ctx, customerId, { token: given.cardToken, key: given.key, byName: ctx.name });
+  const card = found(await ctx.read((db) => cardById(db, given.cardId)));
+  if (card.customerId !== customerId || card.state === 'removed') throw new Refusal('no-card');
+  return card;
+}
+
+/** Starts a plan at the desk, with a card and how it was authorised; or, for one by invoice, without. */
+export const startAtDesk = desk('take').run(
+  async (ctx, id: string, card: CardGiven | null, given: Omit<Given, 'takenBy' | 'from'> | null): Promise<void> => {
+    const plan = found(await ctx.read((db) => planById(db, id)));
+    if (plan.terms.pay === 'card' && (!card || !given?.givenBy.trim())) throw new Refusal('authorise-first');
+    if ((given?.how === 'drawn' || given?.how === 'paper') && !given.fileId) throw new Refusal('authorise-first');
+    const onFile = card ? await cardGiven(ctx, plan.customerId, card) : null;
+    await ctx.turn(async (tx) => {
+      const business = await businessById(tx);
+      const current = found(await planById(tx, id, true));
+      if (current.state === 'active') return;
+      if (onFile && given) {
+        const customer = found(await customerById(tx, current.customerId));
+        await writeAuthorisation(
+          tx,
+          customer,
+          { card: onFile, plan: current },
+          {
+            ...given,
+            takenBy: ctx.name,
+            from: 'the desk',
+          },
+        );
+      }
+      await startPlan(tx, business, current, ctx.name);
+    });
+  },
+);
+
+/**
+ * The customer accepts a plan on its page: the card is kept, the authorisation written down, the plan begun. Pressed twice it
+ * is begun once.
+ *
+ * @param address the network address it came from
+ * @throws Refusal `plan-ended`, `authorise-first`, `card-not-kept`
+ */
+export const acceptPlan = byLink(PLAN_LINK).run(
+  async (
+    ctx,
+    planId: string,
+    accepted: { readonly cardToken: string; readonly key: string; readonly name: string; readonly agrees: boolean },
+    address: string,
+  ): Promise<void> => {
+    if (!accepted.agrees || !accepted.name.trim()) throw new Refusal('authorise-first');
+    const plan = found(await ctx.read((db) => planById(db, planId)));
+    if (plan.state === 'active') return;
+    if (plan.state !== 'waiting') throw new Refusal('plan-ended');
+    const card = await keepCard(ctx, plan.customerId, {
+      token: accepted.cardToken,
+      key: accepted.key,
+      byName: accepted.name,
+    });
+    await ctx.turn(async (tx) => {
+      const business = await businessById(tx);
+      const current = found(await planById(tx, planId, true));
+      if (current.state === 'active') return;
+      const customer = found(await customerById(tx, current.customerId));
+      const given: Given = {
+        how: 'ticked',
+        givenBy: accepted.name.trim(),
+        takenBy: 'Customer',
+        from: address,
+        fileId: null,
+      };
+      await writeAuthorisation(tx, customer, { card, plan: current }, given);
+      await startPlan(tx, business, current, 'Customer');
+    });
+  },
+);

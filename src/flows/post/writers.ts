@@ -1,0 +1,62 @@
+import type { MessageKind } from '@/core/message/kinds';
+import {
+  answerMail,
+  cancelledMail,
+  changedMail,
+  creditMail,
+  invoiceMail,
+  newsMail,
+  paymentMail,
+  receiptMail,
+  refundMail,
+  reminderMail,
+  shortInvoice,
+} from './invoice-letters';
+import { orderMail, requestMail, shortRequest } from './offer-letters';
+import {
+  cardAskedMail,
+  chargeNoticeMail,
+  chargeRefusedMail,
+  ownPageMail,
+  partDueMail,
+  planEndedMail,
+  planLinkMail,
+  shortOwnPage,
+  shortPlan,
+} from './plan-letters';
+import { giftMail, statementMail } from './record-letters';
+import type { Subject, Written } from './subject';
+
+/** Who writes a kind of message: as a mail, and as a short text where it can go to a phone. */
+type Writer = {
+  readonly mail: (subject: Subject) => Promise<Written>;
+  readonly short?: (subject: Subject) => Promise<string>;
+};
+
+/** The one list of who writes what. */
+export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
+  invoice: { mail: invoiceMail, short: shortInvoice },
+  trial: { mail: invoiceMail },
+  changed: { mail: changedMail, short: shortInvoice },
+  reminder: { mail: reminderMail, short: shortInvoice },
+  cancelled: { mail: cancelledMail, short: shortInvoice },
+  'credit-note': { mail: creditMail },
+  answer: { mail: answerMail },
+  question: { mail: newsMail('A question') },
+  notice: { mail: newsMail('News') },
+  receipt: { mail: receiptMail },
+  refund: { mail: refundMail },
+  'payment-notice': { mail: paymentMail },
+  'order-notice': { mail: orderMail },
+  request: { mail: requestMail, short: shortRequest },
+  statement: { mail: statementMail },
+  'gift-letter': { mail: giftMail },
+  'plan-link': { mail: planLinkMail(false), short: shortPlan },
+  'plan-reminder': { mail: planLinkMail(true), short: shortPlan },
+  'charge-notice': { mail: chargeNoticeMail },
+  'charge-refused': { mail: chargeRefusedMail },
+  'part-due': { mail: partDueMail },
+  'card-asked': { mail: cardAskedMail },
+  'own-page': { mail: ownPageMail, short: shortOwnPage },
+  'plan-ended': { mail: planEndedMail },
+};

@@ -1,0 +1,48 @@
+import { randomUUID } from 'node:crypto';
+import { archivePartner, keepPartner, type Partner, type PartnerRow, partnerRows } from '@/db/partners';
+import { desk } from '@/flows/door/operation';
+import { Refusal } from '@/flows/door/refusal';
+import { services } from '@/outside/services';
+
+export type { PartnerRow };
+
+/** The partners by name, with what each has earned. */
+export const partnerList = desk('see').read(async (db): Promise<PartnerRow[]> => {
+  return partnerRows(db);
+});
+
+/** Keeps a partner, new or changed. @throws Refusal `not-found`, and what the bank says against the account */
+export const storePartner = desk('records').run(
+  async (ctx, id: string | null, fields: Omit<Partner, 'id'>): Promise<Partner> => {
+    const partner = { id: id ?? randomUUID(), ...fields, account: await shareAccount(fields.account) };
+    await ctx.write(async (tx) => {
+      if ((await keepPartner(tx, partner)) === 0) throw new Refusal('not-found');
+    });
+    return partner;
+  },
+);
+
+/**
+ * The number of a share account as the bank writes it; empty for none.
+ *
+ * @throws Refusal `account-unknown`, `account-closed`, `bank-silent`
+ */
+async function shareAccount(typed: string): Promise<string> {
+  if (!typed) return '';
+  const account = await services().bank.accountOf(typed);
+  if (account === null) throw new Refusal('bank-silent');
+  if (account === 'unknown') throw new Refusal('account-unknown');
+  if (!account.open) throw new Refusal('account-closed');
+  return account.number;
+}
+
+/** Whose a share account is, for the form in which its number is typed. @throws Refusal as when it is kept */
+export const accountHolder = desk('records').run(async (_ctx, typed: string): Promise<string> => {
+  const account = await services().bank.accountOf(await shareAccount(typed));
+  return account && account !== 'unknown' ? account.holder : '';
+});
+
+/** Takes a partner off the list; what they were given stays theirs. */
+export const removePartner = desk('records').write(async (tx, id: string): Promise<void> => {
+  if ((await archivePartner(tx, id)) === 0) throw new Refusal('not-found');
+});

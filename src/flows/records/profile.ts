@@ -1,0 +1,81 @@
+import { randomUUID } from 'node:crypto';
+import type { Business } from '@/core/business/business';
+import { type NumberSeries, patternProblem } from '@/core/invoice/numbering';
+import { addressLines } from '@/core/place/address';
+import { businessById, numberSeries, replaceSeries, updateBusiness } from '@/db/businesses';
+import { archiveTerms, insertTerms, insertTermsVersion, type Terms, termsById, termsList } from '@/db/terms';
+import { desk } from '@/flows/door/operation';
+import { Refusal } from '@/flows/door/refusal';
+import { found } from '@/flows/door/rights';
+
+export type { Terms };
+
+/** What a person may write of a business; zone, locale, currency and the smallest payment stay. */
+export type ProfileFields = Omit<
+  Business,
+  | 'id'
+  | 'address'
+  | 'zone'
+  | 'locale'
+  | 'currency'
+  | 'smallestPaymentMinor'
+  | 'signingSecret'
+  | 'receiptStyle'
+  | 'charging'
+> & { readonly series: readonly NumberSeries[] };
+
+export type Profile = { readonly business: Business; readonly series: NumberSeries[]; readonly terms: Terms[] };
+
+/** Keeps what stands on receipts beside what was paid. */
+export const keepReceiptStyle = desk('settings').write(
+  async (tx, receiptStyle: Business['receiptStyle']): Promise<void> => {
+    await updateBusiness(tx, { ...(await businessById(tx)), receiptStyle });
+  },
+);
+
+/** The profile with the series and terms that belong to it. */
+export const businessProfile = desk('see').read(async (db): Promise<Profile> => {
+  return {
+    business: await businessById(db),
+    series: await numberSeries(db),
+    terms: await termsList(db),
+  };
+});
+
+/** Keeps the profile; what has been sent stays as it went out. @throws Refusal `paper-not-ready` with the places */
+export const keepProfile = desk('settings').run(async (ctx, { series, ...fields }: ProfileFields): Promise<void> => {
+  const problems = series.flatMap(({ pattern }, at) => {
+    const words = patternProblem(pattern);
+    return words ? [{ field: `series.${at}.pattern`, words }] : [];
+  });
+  const names = series.map(({ name }) => name.trim().toLowerCase());
+  if (new Set(names).size < names.length)
+    problems.push({ field: 'series', words: 'Each series needs a name of its own.' });
+  if (problems.length > 0) throw new Refusal('paper-not-ready', problems);
+  await ctx.write(async (tx) => {
+    const before = await businessById(tx);
+    const address = addressLines(fields.place, fields.place.country, before.locale);
+    await updateBusiness(tx, { ...before, ...fields, country: fields.place.country || before.country, address });
+    await replaceSeries(tx, series);
+  });
+});
+
+/** Keeps terms: a new text is a new version, and the earlier ones stay. Returns the terms' id. */
+export const keepTerms = desk('settings').run(
+  async (ctx, id: string | null, name: string, text: string): Promise<string> => {
+    const termsId = id ?? randomUUID();
+    await ctx.write(async (tx) => {
+      const before = id ? found(await termsById(tx, id)) : null;
+      await insertTerms(tx, termsId, name);
+      if (before?.text === text) return;
+      const version = { id: randomUUID(), termsId, version: (before?.version ?? 0) + 1, text };
+      await insertTermsVersion(tx, version, ctx.name);
+    });
+    return termsId;
+  },
+);
+
+/** Takes terms off the list; invoices that were sent with them keep them. */
+export const dropTerms = desk('settings').write(async (tx, id: string): Promise<void> => {
+  await archiveTerms(tx, id);
+});

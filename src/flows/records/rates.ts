@@ -1,0 +1,25 @@
+import { dateInZone } from '@/core/dates/zone';
+import { businessById } from '@/db/businesses';
+import { type KeptRates, keepRates, ratesOn } from '@/db/rates';
+import { readRates } from '@/documents/rates/read';
+import { desk } from '@/flows/door/operation';
+import { Refusal } from '@/flows/door/refusal';
+
+/** The rates that hold today; null where none were imported. */
+export const ratesToday = desk('see').read(async (db): Promise<KeptRates | null> => {
+  const { zone } = await businessById(db);
+  return ratesOn(db, dateInZone(db.now, zone));
+});
+
+/** Keeps the rates of a file, all days in it. Returns how many days, and the latest. @throws Refusal `rates-not-read` */
+export const importRates = desk('settings').run(
+  async (ctx, name: string, text: string): Promise<{ days: number; latest: string; currencies: number }> => {
+    const tables = readRates(text);
+    const [latest] = tables;
+    if (!latest) throw new Refusal('rates-not-read');
+    await ctx.write(async (tx) => {
+      for (const table of tables.slice(0, 400)) await keepRates(tx, table, name.slice(0, 120));
+    });
+    return { days: tables.length, latest: latest.on, currencies: Object.keys(latest.perEuro).length };
+  },
+);

@@ -1,0 +1,92 @@
+'use client';
+import { countryName } from '@/core/place/address';
+import { Field, FieldError, TickField } from '../field';
+import { Collapsible } from './collapsible';
+import { PriceFields } from './price-fields';
+import { type OfferEditing } from './use-offer';
+
+/** Where it is delivered to, at which price. */
+export function DeliverySection({ of }: { of: OfferEditing }) {
+  const { offer, set, troubles } = of;
+  const { delivery } = offer;
+  const currencies = [...new Set([offer.currency, ...offer.currencies])];
+  const zone = () => ({ id: crypto.randomUUID(), name: '', countries: [], prices: {} });
+  return (
+    <Collapsible
+      name="Delivery"
+      now={
+        delivery ? delivery.zones.map(({ countries }) => countries.join(', ') || 'everywhere else').join(' · ') : 'none'
+      }
+    >
+      <TickField
+        label="It is sent to the payer"
+        hint="They are asked for an address."
+        checked={delivery !== null}
+        onChange={(event) => set({ delivery: event.target.checked ? { zones: [zone()], freeFrom: {} } : null })}
+      />
+      {troubles.delivery ? <FieldError>{troubles.delivery}</FieldError> : null}
+      {delivery ? (
+        <>
+          {delivery.zones.map((one, at) => {
+            const change = (part: Partial<typeof one>) =>
+              set({
+                delivery: {
+                  ...delivery,
+                  zones: delivery.zones.map((each) => (each.id === one.id ? { ...each, ...part } : each)),
+                },
+              });
+            return (
+              <div key={one.id} className="flex flex-wrap items-start gap-3 border-b border-rule pb-3">
+                <Field
+                  label="Countries, as codes"
+                  className="min-w-[180px] flex-1"
+                  placeholder="everywhere else"
+                  defaultValue={one.countries.join(', ')}
+                  hint={
+                    one.countries.map((code) => countryName(code, 'en')).join(', ') ||
+                    'Everywhere that no other line names.'
+                  }
+                  onChange={(event) =>
+                    change({ countries: [...new Set(event.target.value.toUpperCase().match(/\b[A-Z]{2}\b/g) ?? [])] })
+                  }
+                />
+                <PriceFields
+                  label="Price"
+                  prices={one.prices}
+                  currencies={currencies}
+                  path={`delivery.zones.${at}.prices`}
+                  troubles={troubles}
+                  onChange={(prices) => change({ prices })}
+                />
+                <button
+                  type="button"
+                  className="link link-small mt-7"
+                  onClick={() =>
+                    set({ delivery: { ...delivery, zones: delivery.zones.filter(({ id }) => id !== one.id) } })
+                  }
+                >
+                  Take away
+                </button>
+              </div>
+            );
+          })}
+          <button
+            type="button"
+            className="link justify-self-start"
+            onClick={() => set({ delivery: { ...delivery, zones: [...delivery.zones, zone()] } })}
+          >
+            Add a zone
+          </button>
+          <PriceFields
+            label="Free from"
+            prices={delivery.freeFrom}
+            currencies={currencies}
+            path="delivery.freeFrom"
+            troubles={troubles}
+            onChange={(freeFrom) => set({ delivery: { ...delivery, freeFrom } })}
+          />
+        </>
+      ) : null}
+    </Collapsible>
+  );
+}

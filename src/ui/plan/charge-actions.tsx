@@ -1,0 +1,131 @@
+'use client';
+import { Ellipsis } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { useState } from 'react';
+import { shortDate } from '@/core/dates/date-text';
+import type { ReceivedBy } from '@/core/ledger/movements';
+import type { ShownCard } from '@/core/plan/shown-card';
+import { DayField } from '../day-input';
+import { Field, SelectField } from '../field';
+import { FormDialog } from '../form-dialog';
+import { usePress } from '../press';
+import { troubleOf } from '../send';
+import type { SheetCharge, SheetPlan } from './sheet-types';
+
+type Shown = '' | 'paid' | 'move' | 'waive';
+
+/** What can be done with one charge that is not made yet. */
+export function ChargeActions({
+  charge,
+  plan,
+  cards,
+  locale,
+}: {
+  charge: SheetCharge;
+  plan: SheetPlan;
+  cards: readonly ShownCard[];
+  locale: string;
+}) {
+  const { busy, press, pressed } = usePress();
+  const [shown, setShown] = useState<Shown>('');
+  const [by, setBy] = useState<ReceivedBy>('transfer');
+  const [reference, setReference] = useState('');
+  const [to, setTo] = useState<string>(charge.chargedOn);
+  const day = shortDate(charge.chargedOn, locale, { weekday: true });
+
+  /** Resolves with what went wrong, or an empty text. */
+  async function action(name: string, done: string, more: object = {}): Promise<string> {
+    const answer = await press(`/api/charges/${charge.id}`, { action: name, ...more }, done);
+    if (answer.ok) setShown('');
+    return troubleOf(answer);
+  }
+  const pressAction = (name: string, done: string, more: object = {}) =>
+    pressed(`/api/charges/${charge.id}`, { action: name, ...more }, done);
+  const item = (words: string, onSelect: () => void) => (
+    <DropdownMenu.Item className="menu-item" onSelect={onSelect}>
+      {words}
+    </DropdownMenu.Item>
+  );
+  const props = { busy, onClose: () => setShown('') };
+  const alive = plan.state === 'active';
+  return (
+    <>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          className="grid size-8 flex-none place-items-center rounded-control hover:bg-wash"
+          aria-label={`The charge of ${day}`}
+        >
+          <Ellipsis size={16} strokeWidth={1.6} aria-hidden="true" />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className="menu" align="end" sideOffset={4}>
+            {alive && plan.pay === 'card' && charge.state !== 'billed'
+              ? cards
+                  .filter(({ state }) => state === 'good')
+                  .map((card) => (
+                    <DropdownMenu.Item
+                      key={card.id}
+                      className="menu-item"
+                      onSelect={() => void pressAction('again', 'It is being charged', { cardId: card.id })}
+                    >
+                      Charge now: {card.words}
+                    </DropdownMenu.Item>
+                  ))
+              : null}
+            {item('Take it as paid', () => setShown('paid'))}
+            {alive && charge.state !== 'billed' ? item('Charge it on another day', () => setShown('move')) : null}
+            {charge.state === 'upcoming' && charge.part === 'period'
+              ? item('Leave this one out', () => void pressAction('skip', 'It is left out'))
+              : null}
+            {item('Waive it', () => setShown('waive'))}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      {shown === 'paid' ? (
+        <FormDialog
+          {...props}
+          title="Take it as paid"
+          about={`The charge of ${day} came in another way. The customer gets a receipt.`}
+          action="Take it as paid"
+          onSure={() => action('paid', 'It is written down as paid', { by, reference })}
+        >
+          <SelectField label="By" value={by} onChange={(event) => setBy(event.target.value as ReceivedBy)}>
+            <option value="transfer">bank transfer</option>
+            <option value="cash">cash</option>
+            <option value="cheque">cheque</option>
+            <option value="other">another way</option>
+          </SelectField>
+          <Field
+            label="Reference"
+            value={reference}
+            maxLength={80}
+            onChange={(event) => setReference(event.target.value)}
+          />
+        </FormDialog>
+      ) : null}
+      {shown === 'move' ? (
+        <FormDialog
+          {...props}
+          title="Charge it on another day"
+          about="The dates after it stay as they are."
+          action="Move it"
+          onSure={() => action('move', 'It is moved', { to })}
+        >
+          <DayField label="Day" value={to} onDay={(day) => setTo(day)} />
+        </FormDialog>
+      ) : null}
+      {shown === 'waive' ? (
+        <FormDialog
+          {...props}
+          title="Waive it"
+          about={`The charge of ${day} is given up for good. An invoice that was made for it is credited on its own sheet.`}
+          action="Waive it"
+          danger
+          onSure={() => action('waive', 'It is waived')}
+        >
+          {null}
+        </FormDialog>
+      ) : null}
+    </>
+  );
+}

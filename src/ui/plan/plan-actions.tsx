@@ -1,0 +1,189 @@
+'use client';
+import type { Route } from 'next';
+import { DropdownMenu } from 'radix-ui';
+import { useState } from 'react';
+import { Field } from '../field';
+import { FormDialog } from '../form-dialog';
+import { useMakeAndOpen } from '../make-and-open';
+import { usePress } from '../press';
+import { troubleOf } from '../send';
+import { say } from '../toasts';
+import type { SheetPlan } from './sheet-types';
+import { StartPlanDialog } from './start-plan';
+
+type Shown = '' | 'cancel' | 'withdraw' | 'price' | 'finish' | 'start';
+
+/** What can be done with a plan as it stands. */
+export function PlanActions({
+  plan,
+  customer,
+  link,
+  fieldsUrl,
+}: {
+  plan: SheetPlan;
+  customer: { id: string; name: string; email: string; phone: string };
+  link: string;
+  fieldsUrl: string;
+}) {
+  const { makeAndOpen } = useMakeAndOpen();
+  const { busy, press, pressed } = usePress();
+  const [shown, setShown] = useState<Shown>('');
+  const [later, setLater] = useState(true);
+  const [price, setPrice] = useState(plan.price);
+
+  /** Resolves with what went wrong, or an empty text. */
+  async function action(name: string, done: string, more: object = {}): Promise<string> {
+    const answer = await press(`/api/plans/${plan.id}`, { action: name, ...more }, done);
+    if (answer.ok) setShown('');
+    return troubleOf(answer);
+  }
+  const pressAction = (name: string, done: string) => pressed(`/api/plans/${plan.id}`, { action: name }, done);
+  const sendLink = (way: 'mail' | 'text') => pressed(`/api/plans/${plan.id}/send`, { way }, 'The link is on its way');
+  async function copy() {
+    await navigator.clipboard.writeText(link);
+    say('The link is copied');
+  }
+  const alive = plan.state === 'active' || plan.state === 'paused' || plan.state === 'waiting';
+  const item = (words: string, onSelect: () => void) => (
+    <DropdownMenu.Item className="menu-item" onSelect={onSelect}>
+      {words}
+    </DropdownMenu.Item>
+  );
+  const props = { busy, onClose: () => setShown('') };
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      {plan.state === 'waiting' ? (
+        <>
+          {customer.email ? (
+            <button type="button" className="btn btn-go" disabled={busy} onClick={() => void sendLink('mail')}>
+              Send the link again
+            </button>
+          ) : null}
+          <button type="button" className="btn" onClick={() => void copy()}>
+            Copy link
+          </button>
+          <button type="button" className="btn" onClick={() => setShown('start')}>
+            Start with a card now
+          </button>
+        </>
+      ) : null}
+      {plan.state === 'active' ? (
+        <button
+          type="button"
+          className="btn"
+          disabled={busy}
+          onClick={() => void pressAction('pause', 'The plan is paused')}
+        >
+          Pause
+        </button>
+      ) : null}
+      {plan.state === 'paused' ? (
+        <button
+          type="button"
+          className="btn btn-go"
+          disabled={busy}
+          onClick={() => void pressAction('resume', 'The plan goes on')}
+        >
+          Resume
+        </button>
+      ) : null}
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className="btn">More</DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className="menu" align="start" sideOffset={4}>
+            {plan.state === 'waiting' && customer.phone ? item('Send it as a text', () => void sendLink('text')) : null}
+            {plan.kind === 'membership' && (plan.state === 'active' || plan.state === 'paused')
+              ? item('Another price', () => setShown('price'))
+              : null}
+            {plan.kind === 'instalments' && plan.state === 'active'
+              ? item('Charge the rest now', () => setShown('finish'))
+              : null}
+            {item(
+              'Make another like it',
+              () =>
+                void makeAndOpen(
+                  `/api/plans/${plan.id}`,
+                  { action: 'duplicate' },
+                  (id) => `/ask/plans/compose?plan=${id}` as Route,
+                ),
+            )}
+            {alive ? item('Cancel the plan', () => setShown('cancel')) : null}
+            {alive && plan.pay === 'card' ? item('The customer withdraws', () => setShown('withdraw')) : null}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      {shown === 'cancel' ? (
+        <FormDialog
+          {...props}
+          title="Cancel the plan"
+          about="What was charged stays. Refused charges are not asked for any more."
+          action="Cancel it"
+          danger
+          onSure={() => action(later ? 'cancel-later' : 'cancel', 'The plan is cancelled')}
+        >
+          {plan.kind === 'membership' && plan.state === 'active' ? (
+            <fieldset className="grid gap-2">
+              {[
+                [true, 'After the period that is paid for'],
+                [false, 'At once'],
+              ].map(([value, words]) => (
+                <label key={String(value)} className="flex items-center gap-2.5">
+                  <input
+                    type="radio"
+                    className="accent-plum"
+                    checked={later === value}
+                    onChange={() => setLater(value === true)}
+                  />
+                  {words}
+                </label>
+              ))}
+            </fieldset>
+          ) : null}
+        </FormDialog>
+      ) : null}
+      {shown === 'withdraw' ? (
+        <FormDialog
+          {...props}
+          title="The customer withdraws"
+          about="The authorisation is withdrawn as of now, the plan ends, and the customer is told by mail."
+          action="Withdraw it"
+          danger
+          onSure={() => action('withdraw', 'The authorisation is withdrawn')}
+        >
+          {null}
+        </FormDialog>
+      ) : null}
+      {shown === 'price' ? (
+        <FormDialog
+          {...props}
+          title="Another price"
+          about="From the next charge on. Tell your customer before you change it."
+          action="Change it"
+          onSure={() => action('price', 'The price is changed from the next charge on', { price })}
+        >
+          <Field label="Price" inputMode="decimal" value={price} onChange={(event) => setPrice(event.target.value)} />
+        </FormDialog>
+      ) : null}
+      {shown === 'finish' ? (
+        <FormDialog
+          {...props}
+          title="Charge the rest now"
+          about="All parts that are still to come are charged at once, and the plan is finished."
+          action="Charge them"
+          onSure={() => action('finish-early', 'The rest is being charged')}
+        >
+          {null}
+        </FormDialog>
+      ) : null}
+      {shown === 'start' ? (
+        <StartPlanDialog
+          planId={plan.id}
+          customer={customer}
+          what={plan.name}
+          fieldsUrl={fieldsUrl}
+          onClose={() => setShown('')}
+        />
+      ) : null}
+    </div>
+  );
+}
