@@ -84,7 +84,8 @@ test('two windows on one draft: what one keeps the other shows, and neither over
     one.page,
     () => (document.querySelector('#reference') as HTMLInputElement | null)?.value === 'from the second',
   );
-  await Promise.all([one.close(), two.close()]);
+  one.close();
+  two.close();
 });
 
 test('a line removed can be taken back, as it was and where it was', async () => {

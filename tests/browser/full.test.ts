@@ -216,7 +216,7 @@ test('the customer approves, accepts, pays a part with a tip on a phone in Germa
   await (await payer.page.waitForSelector('button.btn-tall'))?.click();
   await untilShown(payer.page, '70,00');
   await untilTrue(payer.page, () => document.body.innerText.includes('Quittung'));
-  await payer.close();
+  payer.close();
   await untilShown(page, 'Part-paid');
   await untilShown(page, 'tip $4.00');
   expect(await shown(page)).toContain('Terms accepted');
@@ -352,7 +352,7 @@ test('profile with a logo on every paper; tax rules answer for a place; a statem
     payer.page,
     () => (document.querySelector('img[alt="Sallow Joinery"]') as HTMLImageElement | null)?.naturalWidth === 300,
   );
-  await payer.close();
+  payer.close();
 
   await go('/records/taxes');
   await press(page, 'Add a rule', 'button');

@@ -226,7 +226,7 @@ test('an invoice goes all the way: typed on the paper, proved, sent, paid, seen 
   expect(receipt.headers.get('content-type')).toBe('application/pdf');
   expect(errors).toEqual([]);
   expect(payer.errors).toEqual([]);
-  await payer.close();
+  payer.close();
 }, 180_000);
 
 test('with the keyboard alone: from the list to a sent invoice', async () => {
@@ -382,7 +382,8 @@ test('two tabs and a double click at once: one payment, and both tabs say so', a
   await Promise.all([twice(one.page), twice(two.page)]);
   await Promise.all([paid(one.page), paid(two.page)]);
   expect(await accepted(4550)).toBe(1);
-  await Promise.all([one.close(), two.close()]);
+  one.close();
+  two.close();
 });
 
 test('an invoice already paid, a link cut off and an address that leads nowhere say so', async () => {

@@ -107,7 +107,7 @@ test('it is paid on a phone: what is missing is said, a refused card is tried ag
   await untilShown(payer.page, 'The receipt goes to ida@marsh.example');
   await expectAccessible(payer.page, 'order');
   expect(payer.errors).toEqual([]);
-  await payer.close();
+  payer.close();
   // The sheet follows without a reload; the mails came.
   await untilShown(page, 'from 1 payment');
   await untilShown(page, 'Ida Marsh');
@@ -140,7 +140,7 @@ test('two presses and two tabs are one payment; the holder’s bank leads there 
     ),
   ).toBe(1);
   await payer.page.goBack();
-  await payer.close();
+  payer.close();
 });
 
 test('no answer in time is checked, wherever the payer looks, and charged once', async () => {
@@ -163,8 +163,8 @@ test('no answer in time is checked, wherever the payer looks, and charged once',
       `select count(*) from payments join orders on orders.id = order_id where payer_email = 'ursula@flint.example'`,
     ),
   ).toBe(1);
-  await other.close();
-  await payer.close();
+  other.close();
+  payer.close();
 });
 
 test('a request for one person is filled in and fixed, seen, and withdrawn', async () => {
@@ -195,7 +195,7 @@ test('a request for one person is filled in and fixed, seen, and withdrawn', asy
   await untilShown(page, 'Withdrawn');
   await visitAgain(payer.page);
   await untilShown(payer.page, 'This request was withdrawn');
-  await payer.close();
+  payer.close();
 });
 
 test('a rehearsal goes all the way and leaves no trace', async () => {
@@ -298,7 +298,7 @@ test('a code, a partner and rates are kept under Records and in the profile, and
   // 6400 less 1600; 480 tax.
   await untilShown(payer.page, '¥5,280');
   await untilShown(payer.page, 'The code counts');
-  await payer.close();
+  payer.close();
 });
 
 test('what is closed says so, and what was used cannot be deleted', async () => {
@@ -315,11 +315,11 @@ test('what is closed says so, and what was used cannot be deleted', async () => 
   await untilShown(page, 'Open again');
   const payer = await phone('/c/sharpening-day');
   await untilShown(payer.page, 'This is closed');
-  await payer.close();
+  payer.close();
   // By its long name it is the same.
   const other = await phone(`/c/${called}`);
   await untilShown(other.page, 'This is closed');
-  await other.close();
+  other.close();
   expect(await shown(page)).not.toContain('Delete this');
 });
 

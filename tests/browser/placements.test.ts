@@ -197,7 +197,7 @@ test('a hosted page is built from blocks, published, seen, and paid from', async
   // 50.00 of 500.00.
   await untilShown(visitor.page, '$50.00 / $500.00');
   expect(visitor.errors).toEqual([]);
-  await visitor.close();
+  visitor.close();
   await until('the visits', async () => ((await offerSheet(house.owner, pageId)).placed.visits ?? 0) > 1);
 });
 

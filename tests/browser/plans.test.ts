@@ -119,7 +119,7 @@ test('the customer sees every date on the phone, agrees, enters the card, and th
   await press(customer.page, 'Agree, and begin', 'button');
   await untilShown(customer.page, 'everything is set up');
   expect(customer.errors).toEqual([]);
-  await customer.close();
+  customer.close();
   await untilCharged(planId, 'charged', 1);
   await untilShown(page, 'ticked on the customer’s page');
   expect(await stateOf(planId)).toBe('active');
@@ -153,7 +153,7 @@ test('a refused charge waits in the queue; the customer gives another card on th
   await untilShown(own.page, 'Ended');
   expect(await stateOf(id)).toBe('cancelled');
   expect(own.errors).toEqual([]);
-  await own.close();
+  own.close();
 });
 
 test('from the sheet: taken as paid, moved, paused and resumed, cancelled', async () => {
@@ -257,7 +257,7 @@ test('parts of a balance by invoice: started without a card, and the part that i
   // Nothing is asked for until the next day of the plan: the whole rest, or a part of one's own choice.
   await untilShown(payer.page, 'Pay $440.00');
   expect(payer.errors).toEqual([]);
-  await payer.close();
+  payer.close();
 });
 
 test('upcoming: found by the card’s last digits, narrowed, marked as carried over, as a calendar and as a feed', async () => {
@@ -310,7 +310,7 @@ test('the first payment of an offer that is repeated begins a plan', async () =>
   await press(payer.page, 'Pay $13.20', 'button');
   await untilShown(payer.page, 'Thank you');
   expect(payer.errors).toEqual([]);
-  await payer.close();
+  payer.close();
   await visit(page, `${stack.web}/ask/plans`);
   await untilShown(page, 'Casimir Holt');
   // Found by the last digits of the card, too.

@@ -187,7 +187,7 @@ test('handed over by oneself: a number, no mail, a QR of its link; the customer 
   });
   expect(pdf?.startsWith('%PDF-')).toBe(true);
   expect(xml).toContain('<cbc:PayableAmount currencyID="USD">110.00');
-  await payer.close();
+  payer.close();
 });
 
 test('several go out as CSV, as e-invoices in one zip and as one PDF; an e-invoice comes in as a draft of the same sum', async () => {
