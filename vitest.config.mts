@@ -15,6 +15,8 @@ export default defineConfig({
           name: 'unit',
           include: ['src/**/*.test.{ts,tsx}', 'standins/**/*.test.ts'],
           exclude: ['**/*.db.test.ts'],
+          testTimeout: 300_000,
+          hookTimeout: 300_000,
         },
       },
       {
@@ -24,8 +26,8 @@ export default defineConfig({
           name: 'db',
           include: ['src/**/*.db.test.ts', 'standins/**/*.db.test.ts'],
           globalSetup: ['tests/support/database-template.ts'],
-          testTimeout: 90_000,
-          hookTimeout: 180_000,
+          testTimeout: 600_000,
+          hookTimeout: 600_000,
         },
       },
       {

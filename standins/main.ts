@@ -16,6 +16,7 @@ await startStandIns({
   apiKey: setting('CARDS_API_KEY'),
   appOrigins: setting('STANDINS_APP_ORIGINS').split(' '),
   delay: [least, most],
+  late: { breaksMs: Number(setting('STANDINS_LATE_BREAKS_MS', '25000')), knownMs: 3000 },
   messagesApiKey: setting('MESSAGES_API_KEY'),
   bankApiKey: setting('BANK_API_KEY'),
   mailReports: {

@@ -23,6 +23,7 @@ const start = () =>
     apiKey: 'key',
     appOrigins: [MERCHANT],
     delay: [0, 0],
+    late: { breaksMs: 0, knownMs: 0 },
     messagesApiKey: 'key',
     bankApiKey: 'key',
     mailReports: { url: '', secret: 'secret', delayMs: 0 },

@@ -48,6 +48,7 @@ export async function startStandIns(
     seeded,
     clock.now,
     (sale) => webhooks.tell(processor, sale),
+    options.late.knownMs,
   );
   const reports = new DeliveryReports(options.mailReports);
   const store = new MailStore(join(options.folder, 'mail'), clock.now);

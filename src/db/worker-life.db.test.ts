@@ -3,6 +3,7 @@ import { Logger, run as runWorker } from 'graphile-worker';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { programContext } from '@/flows/door/program';
 import { asSuperuser } from '../../tests/support/database';
+import { until } from '../../tests/support/until';
 import { foundHouse, type House, openWorkshop, type Workshop } from '../../tests/support/workshop';
 import { businessById, insertCounter } from './businesses';
 import { beat, enqueueJobs, releaseJobsOfTheDead, secondsSinceBeat } from './jobs';
@@ -53,8 +54,7 @@ test('a job of a worker that died is taken over; one of a living worker is left 
     pollInterval: 100,
     taskList: { 'settle-payments': (_, { job }) => void taken.push(job.key ?? '') },
   });
-  for (let tries = 0; tries < 50 && taken.length === 0; tries++)
-    await new Promise((resolve) => setTimeout(resolve, 50));
+  await until('a job is taken', async () => taken.length > 0);
   await runner.stop();
   await queue.end();
   expect(taken).toEqual(['dead']);
@@ -79,8 +79,7 @@ test('a job that fails is kept with its reason and tried again later', async () 
       workshop.admin,
       `select attempts from graphile_worker._private_jobs where key = 'failing' and last_error is not null`,
     );
-  for (let tries = 0; tries < 50 && (await failed()).length === 0; tries++)
-    await new Promise((resolve) => setTimeout(resolve, 50));
+  await until('the failure is kept', async () => (await failed()).length > 0);
   await runner.stop();
   await queue.end();
   expect(await failed()).toEqual([{ attempts: 1 }]);
@@ -108,14 +107,14 @@ test('a job is added with the write that causes it, or not at all; the same key 
 test('a change is announced when it is committed, and where nothing was written nobody hears', async () => {
   const heard: string[] = [];
   const line = listen((businessId) => heard.push(businessId));
-  await new Promise((resolve) => setTimeout(resolve, 400));
+  const listens = `select 1 from pg_stat_activity where datname = current_database() and query ilike 'listen%'`;
+  await until('somebody listens', async () => (await asSuperuser(workshop.admin, listens)).length > 0);
   const scope = programContext(house.business.id);
   await inBusiness(scope, (tx) => businessById(tx));
   await inBusiness(scope, (tx) => run(tx, sql`delete from invoices where id = ${randomUUID()}`));
   await inBusiness(scope, (tx) => insertCounter(tx, 'heard', 1n));
   await inBusiness(scope, (tx) => insertCounter(tx, 'unheard', 1n), false);
-  for (let tries = 0; tries < 40 && heard.length === 0; tries++)
-    await new Promise((resolve) => setTimeout(resolve, 50));
+  await until('it is heard', async () => heard.length > 0);
   await line.stop();
   expect(heard).toEqual([house.business.id]);
 });

@@ -16,7 +16,7 @@ export function movableClock(url: string, freshMs = 250): Clock {
   let asking: Promise<void> | null = null;
   const ask = async () => {
     try {
-      const answer = await fetch(url, { signal: AbortSignal.timeout(1000) });
+      const answer = await fetch(url, { signal: AbortSignal.timeout(10_000) });
       offsetMs = ((await answer.json()) as { offsetMs: number }).offsetMs;
     } catch {
       // Kept as it was: a clock that jumps back would be worse.

@@ -65,7 +65,6 @@ export type CardEvent =
   | { readonly kind: 'told'; readonly key: string; readonly status: Sale['status'] };
 
 const APPROVAL_LASTS_MS = 15 * 60_000;
-const LATE_MS = 3_000;
 const REPLACED_AFTER_MS = 30 * 86_400_000;
 const DISPUTED_AFTER_MS = 7 * 86_400_000;
 
@@ -102,6 +101,8 @@ export class Processor {
     private readonly seeded: Seeded,
     private readonly now: () => number,
     private readonly changed: (sale: Sale) => void,
+    /** How long after a sale with a late card its outcome is known. */
+    private readonly lateMs = 3_000,
   ) {
     for (const event of journal.past) {
       if (event.kind === 'token') this.tokens.set(event.token, event.card);
@@ -217,7 +218,7 @@ export class Processor {
       disputes: card.behaviour === 'disputed-later',
       disputedAt: null,
       at: new Date(this.now()).toISOString(),
-      knownAt: Date.now() + (late ? LATE_MS : 0),
+      knownAt: Date.now() + (late ? this.lateMs : 0),
       status,
       reason: refused ? reason : null,
       fee: refused ? 0 : feeOf(request.amount),

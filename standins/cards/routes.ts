@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import type { HttpBindings } from '@hono/node-server';
 import { Hono } from 'hono';
 import type { Seeded } from '../seeded';
 import { bankPage, rehearsalBankPage } from './bank-page';
@@ -12,10 +13,11 @@ export type CardOptions = {
   readonly appOrigins: readonly string[];
   /** Least and most milliseconds before a sale is answered. */
   readonly delay: readonly [number, number];
+  /** A sale with a late card: milliseconds until the line breaks without an answer, and until its outcome is known. */
+  readonly late: { readonly breaksMs: number; readonly knownMs: number };
 };
 
 const FONT = 'node_modules/@fontsource-variable/encode-sans/files/encode-sans-latin-wght-normal.woff2';
-const HELD_BACK_MS = 25_000;
 const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 function answer(sale: Sale, base: string) {
@@ -89,7 +91,10 @@ export function cardRoutes(processor: Processor, seeded: Seeded, now: () => numb
     await pause(seeded.between(`delay ${request.key}`, options.delay[0], options.delay[1]));
     const made = processor.sell(request);
     if (!made) return c.json({ error: 'unknown token or card' }, 422);
-    if (made.late) await pause(HELD_BACK_MS);
+    if (made.late) {
+      await pause(options.late.breaksMs);
+      (c.env as HttpBindings).incoming.socket.destroy();
+    }
     return c.json(answer(made.sale, base(c.req.url)));
   });
   api.get('/tokens/:token', (c) => {

@@ -24,6 +24,7 @@ import {
   visit,
 } from '../support/person';
 import { type Stack, startStack } from '../support/stack';
+import { pause, until } from '../support/until';
 import { foundHouse, type House, keptDraft, mailOf, plainPaper, sentInvoice } from '../support/workshop';
 
 const PASSWORD = 'a plane and a saw';
@@ -135,7 +136,6 @@ test('pressing send twice on a slow line sends once, and the back button does no
     (await asSuperuser<{ number: string }>(stack.admin, 'select number from invoices where id = $1', [id]))[0]?.number;
   const given = await number();
   await goBack(page);
-  await new Promise((resolve) => setTimeout(resolve, 500));
   expect(await number()).toBe(given);
   const events = await asSuperuser(stack.admin, `select 1 from timeline where invoice_id = $1 and kind = 'sent'`, [id]);
   expect(events.length).toBe(1);
@@ -149,9 +149,7 @@ test('sent again from the sheet: a second mail, and a line on the timeline', asy
   await visit(page, `${stack.web}/ask/invoices/${sent.id}`);
   await press(page, 'Send it again', 'button');
   await untilShown(page, 'Sent again');
-  for (let tries = 0; tries < 60 && (await mailOf(stack.standIns, 'customer0@post.example')).length < 2; tries++) {
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
+  await until('both mails', async () => (await mailOf(stack.standIns, 'customer0@post.example')).length > 1);
   expect((await mailOf(stack.standIns, 'customer0@post.example')).length).toBe(2);
   await close();
 });
@@ -166,7 +164,7 @@ test('a reader sees everything and is offered nothing to change', async () => {
   await untilShown(page, 'You may look, not change.');
   expect(await page.$eval('textarea[aria-label^="Line 1"]', (field) => field.matches(':disabled'))).toBe(true);
   await page.keyboard.press('n');
-  await new Promise((resolve) => setTimeout(resolve, 300));
+  await pause(300);
   expect(new URL(page.url()).pathname).toContain('/ask/compose/');
   await close();
 });
@@ -251,10 +249,7 @@ test('a session that has ended leads to signing in, and what was typed is still 
 
 test('health says which part does not answer', async () => {
   // The worker's first beat comes with its start.
-  for (let tries = 0; tries < 40; tries++) {
-    if ((await fetch(`${stack.web}/api/health`)).status === 200) break;
-    await new Promise((resolve) => setTimeout(resolve, 250));
-  }
+  await until('all is well', async () => (await fetch(`${stack.web}/api/health`)).status === 200);
   expect(await (await fetch(`${stack.web}/api/health`)).json()).toEqual({
     well: true,
     database: true,

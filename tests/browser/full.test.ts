@@ -25,12 +25,12 @@ import {
   shown,
   signInAs,
   type,
-  until,
   untilShown,
   untilTrue,
   visit,
 } from '../support/person';
 import { type Stack, startStack } from '../support/stack';
+import { until } from '../support/until';
 import { foundHouse, type House, mailOf, plainPaper, sentInvoice } from '../support/workshop';
 
 const PASSWORD = 'a plane and a saw';

@@ -25,6 +25,7 @@ import {
   visitAgain,
 } from '../support/person';
 import { type Stack, startStack } from '../support/stack';
+import { pause, until } from '../support/until';
 import { fetchedWork, foundHouse, type House, mailOf, plainPaper, sentInvoice } from '../support/workshop';
 
 const PASSWORD = 'a plane and a saw';
@@ -62,13 +63,6 @@ afterEach(async ({ task }) => {
 const book = async () => {
   const answer = await fetch(`${stack.standIns}/cards/api/book`, { headers: { authorization: 'Bearer stand-in-key' } });
   return ((await answer.json()) as { sales: { key: string; status: string; amount: number }[] }).sales;
-};
-const until = async (what: string, holds: () => Promise<boolean>) => {
-  for (let tries = 0; tries < 120; tries++) {
-    if (await holds()) return;
-    await new Promise((resolve) => setTimeout(resolve, 125));
-  }
-  throw new Error(`Not so in time: ${what}`);
 };
 const open = async (link: string, size?: { width: number; height: number }) => {
   const payer = await openPage(browser, size);
@@ -308,7 +302,7 @@ test('without a connection nothing typed is lost', async () => {
   await sure?.click();
   await untilTrue(page, () => location.pathname === '/ask/invoices');
   // The list stays, whatever the thrown-away draft's own screen hears afterwards.
-  await new Promise((resolve) => setTimeout(resolve, 700));
+  await pause(700);
   await untilShown(page, 'Choose an invoice to see it here');
 });
 

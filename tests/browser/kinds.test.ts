@@ -13,8 +13,9 @@ import { programContext } from '@/flows/door/program';
 import { beginOffer, keepOffer, offerSheet, placeOffer } from '@/flows/offer/offers';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
-import { fillCard, follow, openPage, press, type, until, untilShown, visit } from '../support/person';
+import { fillCard, follow, openPage, press, type, untilShown, visit } from '../support/person';
 import { type Stack, startStack } from '../support/stack';
+import { until } from '../support/until';
 import { foundHouse, type House } from '../support/workshop';
 
 let stack: Stack;

@@ -20,13 +20,13 @@ import {
   pressOn,
   shown,
   type,
-  until,
   untilShown,
   untilTrue,
   visit,
   visitAgain,
 } from '../support/person';
 import { type Stack, startStack } from '../support/stack';
+import { until } from '../support/until';
 import { foundHouse, type House, mailOf } from '../support/workshop';
 
 const PASSWORD = 'a plane and a saw';

@@ -21,12 +21,12 @@ import {
   pressOn,
   pressUntilShown,
   type,
-  until,
   untilShown,
   untilTrue,
   visit,
 } from '../support/person';
 import { type Stack, startStack } from '../support/stack';
+import { pause, until } from '../support/until';
 import { foundHouse, type House } from '../support/workshop';
 
 const PASSWORD = 'a plane and a saw';
@@ -145,7 +145,7 @@ test('a website that was not named cannot show it in a frame', async () => {
   expect(await policy('/sign-in?framed=yes')).toContain(`frame-ancestors 'none'`);
   await shop.click('#placed a');
   await shop.waitForSelector('dialog iframe');
-  await new Promise((resolve) => setTimeout(resolve, 1500));
+  await pause(1500);
   const frame = await (await shop.$('dialog iframe'))?.contentFrame();
   expect(await frame?.evaluate(() => document.body.innerText)).not.toContain('Brass catch');
 });
@@ -168,7 +168,7 @@ test('a hosted page is built from blocks, published, seen, and paid from', async
     page.$$eval('[data-block]', (rows) => rows.map((row) => row.getAttribute('data-block')).join(' '));
   for (const key of ['Space', 'ArrowUp', 'Space'] as const) {
     await page.keyboard.press(key);
-    await new Promise((resolve) => setTimeout(resolve, 250));
+    await pause(250);
   }
   expect(await order()).toBe('logo heading text offer goal contact');
   await press(page, 'Take Contact away', 'button');

@@ -23,7 +23,6 @@ import {
   openPage,
   press,
   type,
-  until,
   untilShown,
   untilTrue,
   visit,
@@ -31,6 +30,7 @@ import {
 } from '../support/person';
 import { planTerms, runningPlan, setClock } from '../support/plans';
 import { type Stack, startStack } from '../support/stack';
+import { until } from '../support/until';
 import { foundHouse, type House, mailOf } from '../support/workshop';
 
 const PASSWORD = 'a plane and a saw';

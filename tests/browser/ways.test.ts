@@ -22,12 +22,12 @@ import {
   press,
   shown,
   type,
-  until,
   untilShown,
   untilTrue,
   visit,
 } from '../support/person';
 import { type Stack, startStack } from '../support/stack';
+import { until } from '../support/until';
 import { foundHouse, type House, keptDraft, plainPaper, sentInvoice } from '../support/workshop';
 
 const PASSWORD = 'a plane and a saw';

@@ -14,6 +14,7 @@ import { asSuperuser } from '../support/database';
 import { planTerms, runningPlan, setClock } from '../support/plans';
 import { seeded } from '../support/seeded';
 import { type Stack, startStack } from '../support/stack';
+import { pause } from '../support/until';
 import { foundHouse, type House } from '../support/workshop';
 
 /** Each day some plans are charged, and each day something is killed in the middle of it. */
@@ -45,8 +46,6 @@ afterAll(async () => {
   await stack?.close();
   stopDatabase(FOLDER);
 });
-
-const pause = (milliseconds: number) => new Promise((done) => setTimeout(done, milliseconds));
 
 /** The server stops on the spot, as in a crash, or after having told everybody; then it comes back. */
 async function restartDatabase(crash: boolean): Promise<void> {

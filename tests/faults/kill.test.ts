@@ -11,6 +11,7 @@ import type { ProgramName } from '../../bin/stack/programs';
 import { asSuperuser } from '../support/database';
 import { seeded } from '../support/seeded';
 import { type Stack, startStack } from '../support/stack';
+import { pause } from '../support/until';
 import {
   cardToken,
   fetchedWork,
@@ -42,8 +43,6 @@ beforeAll(async () => {
   house = await foundHouse();
 });
 afterAll(() => stack?.close());
-
-const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 type AttemptStatus = { state: string };
 /** Asks as a page does; null where nobody answers, as a page would go on asking. */

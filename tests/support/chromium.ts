@@ -10,6 +10,7 @@ export async function startChromium(): Promise<{ browser: Browser; close: () => 
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     headless: true,
     userDataDir,
+    protocolTimeout: 600_000,
     args: [
       '--no-sandbox',
       '--disable-gpu',

@@ -6,8 +6,8 @@ import type { Browser, ElementHandle, Frame, KeyInput, Page } from 'puppeteer-co
 import { expect } from 'vitest';
 import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
 
-/** Long enough for a machine three times slower: a test that goes well never waits so long. */
-const PATIENCE = 60_000;
+/** Long enough for a machine three times slower, or one that stood still for a minute: a test that goes well never waits so long. */
+const PATIENCE = 150_000;
 
 /**
  * Waits for something by a selector, and until it listens: what a page of ours shows first was drawn on the server, and a
@@ -214,15 +214,6 @@ export async function give(page: Page, folder: string, name: string, content: st
   writeFileSync(path, content);
   const input = (await page.waitForSelector('input[type=file]')) as ElementHandle<HTMLInputElement>;
   await input.uploadFile(path);
-}
-
-/** Looks for something outside the page, such as a mail, until it is there. */
-export async function until(what: string, holds: () => Promise<boolean>): Promise<void> {
-  for (let tries = 0; tries < 10 * (PATIENCE / 1000); tries++) {
-    if (await holds()) return;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  throw new Error(`Not so in time: ${what}`);
 }
 
 /** The frame with the processor's own fields. */

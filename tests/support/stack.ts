@@ -52,7 +52,9 @@ export async function startStack(
       LOG_LEVEL: 'info',
       STANDINS_DELAY_MS: '20-60',
       STANDINS_WEBHOOK_DELAY_MS: '400',
-      CARDS_TIMEOUT_MS: '2500',
+      // Who gets no answer is told so by a line that breaks, not by a clock that a busy machine would beat.
+      STANDINS_LATE_BREAKS_MS: '1500',
+      CARDS_TIMEOUT_MS: '60000',
       ...more,
     },
   };

@@ -11,6 +11,7 @@ import { services } from '@/outside/services';
 import { asSuperuser } from '../../../tests/support/database';
 import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
 import { seeded } from '../../../tests/support/seeded';
+import { pause } from '../../../tests/support/until';
 import { foundHouse, type House, openWorkshop, type Workshop } from '../../../tests/support/workshop';
 import { chargeDue } from './charge-due';
 
@@ -156,7 +157,7 @@ test(
     let over = false;
     const dropping = (async () => {
       for (let times = 0; times < 12 && !over; times++) {
-        await new Promise((resolve) => setTimeout(resolve, 400 + random() * 600));
+        await pause(400 + random() * 600);
         await drop();
       }
     })();

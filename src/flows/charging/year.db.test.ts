@@ -11,6 +11,7 @@ import { settlePayments } from '@/flows/payment/settle-payment';
 import { asSuperuser } from '../../../tests/support/database';
 import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
 import { seeded } from '../../../tests/support/seeded';
+import { pause } from '../../../tests/support/until';
 import { foundHouse, type House, openWorkshop, type Workshop } from '../../../tests/support/workshop';
 import { type Case, type Rule, yearOf } from '../../../tests/support/year-oracle';
 import { chargeDue } from './charge-due';
@@ -26,7 +27,7 @@ const MINUTES = 60_000;
 let workshop: Workshop;
 let house: House;
 beforeAll(async () => {
-  workshop = await openWorkshop({ CARDS_TIMEOUT_MS: '4000' });
+  workshop = await openWorkshop();
   house = await foundHouse();
   await inBusiness(programContext(house.business.id), async (tx) => {
     const business = await businessById(tx);
@@ -119,7 +120,7 @@ async function settleOpen(): Promise<boolean> {
   for (let tries = 0; tries < 60; tries++) {
     const open = await asSuperuser<{ id: string }>(workshop.admin, `select id from payments where state = 'pending'`);
     if (open.length === 0) return tries > 0;
-    await new Promise((resolve) => setTimeout(resolve, 700));
+    await pause(200);
     await settlePayments(
       house.business.id,
       open.map(({ id }) => id),
