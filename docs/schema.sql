@@ -65,17 +65,17 @@ CREATE FUNCTION public.framing_sites(called text) RETURNS TABLE(sites text[])
 CREATE TABLE public.invoice_sums (
     business_id uuid NOT NULL,
     currency text NOT NULL,
-    standing text NOT NULL,
+    status text NOT NULL,
     due_on date NOT NULL,
     invoices integer NOT NULL,
     total_minor bigint NOT NULL,
     due_minor bigint NOT NULL
 );
 
-CREATE FUNCTION public.invoice_sum(business_id uuid, currency text, standing text, due_on date, total_minor bigint, due_minor bigint, sign integer) RETURNS public.invoice_sums
+CREATE FUNCTION public.invoice_sum(business_id uuid, currency text, status text, due_on date, total_minor bigint, due_minor bigint, sign integer) RETURNS public.invoice_sums
     LANGUAGE sql IMMUTABLE
     AS $$
-    select business_id, currency, standing, case when standing in ('paid', 'cancelled') then '-infinity'::date else due_on end,
+    select business_id, currency, status, case when status in ('paid', 'cancelled') then '-infinity'::date else due_on end,
       sign, sign * total_minor, sign * due_minor
   $$;
 
@@ -98,21 +98,21 @@ declare
   moved invoice_sums[] := '{}';
 begin
   if tg_op <> 'DELETE' then
-    select moved || array_agg(invoice_sum(business_id, currency, standing, due_on, total_minor, due_minor, 1)) into moved
+    select moved || array_agg(invoice_sum(business_id, currency, status, due_on, total_minor, due_minor, 1)) into moved
     from added where stage <> 'draft';
   end if;
   if tg_op <> 'INSERT' then
-    select moved || array_agg(invoice_sum(business_id, currency, standing, due_on, total_minor, due_minor, -1)) into moved
+    select moved || array_agg(invoice_sum(business_id, currency, status, due_on, total_minor, due_minor, -1)) into moved
     from removed where stage <> 'draft';
   end if;
   insert into invoice_sums as kept
-  select business_id, currency, standing, due_on, sum(invoices), sum(total_minor), sum(due_minor)
+  select business_id, currency, status, due_on, sum(invoices), sum(total_minor), sum(due_minor)
   from unnest(moved) as one
-  group by business_id, currency, standing, due_on
+  group by business_id, currency, status, due_on
   having sum(invoices) <> 0 or sum(total_minor) <> 0 or sum(due_minor) <> 0
   -- In the order of the key, so that no two transactions wait for each other.
-  order by business_id, currency, standing, due_on
-  on conflict (business_id, currency, standing, due_on) do update
+  order by business_id, currency, status, due_on
+  on conflict (business_id, currency, status, due_on) do update
   set invoices = kept.invoices + excluded.invoices, total_minor = kept.total_minor + excluded.total_minor,
     due_minor = kept.due_minor + excluded.due_minor;
   return null;
@@ -237,7 +237,7 @@ CREATE FUNCTION public.work_due(at timestamp with time zone) RETURNS TABLE(busin
     with latest as (select (at at time zone 'UTC' + interval '14 hours')::date as day)
     select distinct i.business_id, 'timed-sending' from invoices i where i.stage = 'draft' and i.send_at <= at
     union all
-    select distinct r.business_id, 'recurring' from repeats r join businesses b using (business_id)
+    select distinct r.business_id, 'recurring' from recurring_invoices r join businesses b using (business_id)
       where r.state = 'active' and r.next_on <= (select day from latest) and r.next_on <= (at at time zone b.zone)::date
     union all
     select distinct r.business_id, 'reminders' from reminders r join businesses b using (business_id)
@@ -310,21 +310,7 @@ CREATE TABLE public.authorisations (
     CONSTRAINT authorisations_how_known CHECK ((how = ANY (ARRAY['drawn'::text, 'ticked'::text, 'telephone'::text, 'paper'::text])))
 );
 
-CREATE TABLE public.batch_rows (
-    business_id uuid NOT NULL,
-    batch_id uuid NOT NULL,
-    "position" integer NOT NULL,
-    customer_id uuid,
-    own jsonb DEFAULT '{}'::jsonb NOT NULL,
-    total_minor bigint DEFAULT 0 NOT NULL,
-    currency text DEFAULT ''::text NOT NULL,
-    state text NOT NULL,
-    reason text DEFAULT ''::text NOT NULL,
-    invoice_id uuid,
-    CONSTRAINT batch_rows_state_known CHECK ((state = ANY (ARRAY['ready'::text, 'refused'::text, 'sent'::text])))
-);
-
-CREATE TABLE public.batches (
+CREATE TABLE public.bulk_invoices (
     id uuid NOT NULL,
     business_id uuid NOT NULL,
     name text NOT NULL,
@@ -333,7 +319,21 @@ CREATE TABLE public.batches (
     state text NOT NULL,
     by_id uuid NOT NULL,
     created_at timestamp with time zone NOT NULL,
-    CONSTRAINT batches_state_known CHECK ((state = ANY (ARRAY['checked'::text, 'sending'::text, 'done'::text])))
+    CONSTRAINT bulk_invoices_state_known CHECK ((state = ANY (ARRAY['checked'::text, 'sending'::text, 'done'::text])))
+);
+
+CREATE TABLE public.bulk_rows (
+    business_id uuid NOT NULL,
+    bulk_id uuid NOT NULL,
+    "position" integer NOT NULL,
+    customer_id uuid,
+    own jsonb DEFAULT '{}'::jsonb NOT NULL,
+    total_minor bigint DEFAULT 0 NOT NULL,
+    currency text DEFAULT ''::text NOT NULL,
+    state text NOT NULL,
+    reason text DEFAULT ''::text NOT NULL,
+    invoice_id uuid,
+    CONSTRAINT bulk_rows_state_known CHECK ((state = ANY (ARRAY['ready'::text, 'refused'::text, 'sent'::text])))
 );
 
 CREATE TABLE public.businesses (
@@ -588,7 +588,7 @@ CREATE TABLE public.invoices (
     cancelled_at timestamp with time zone,
     terms_accepted jsonb,
     origin text DEFAULT 'desk'::text NOT NULL,
-    standing text GENERATED ALWAYS AS (
+    status text GENERATED ALWAYS AS (
 CASE
     WHEN (stage = 'draft'::text) THEN 'draft'::text
     WHEN (stage = 'cancelled'::text) THEN 'cancelled'::text
@@ -941,6 +941,34 @@ CREATE TABLE public.received_by_day (
     amount_minor bigint NOT NULL
 );
 
+CREATE TABLE public.recurring_invoices (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    name text NOT NULL,
+    customer_id uuid NOT NULL,
+    paper jsonb NOT NULL,
+    schedule jsonb NOT NULL,
+    makes text NOT NULL,
+    state text NOT NULL,
+    pauses jsonb DEFAULT '[]'::jsonb NOT NULL,
+    next_nominal date,
+    next_on date,
+    by_id uuid NOT NULL,
+    created_at timestamp with time zone NOT NULL,
+    changed_at timestamp with time zone NOT NULL,
+    CONSTRAINT recurring_invoices_makes_known CHECK ((makes = ANY (ARRAY['draft'::text, 'send'::text]))),
+    CONSTRAINT recurring_invoices_state_known CHECK ((state = ANY (ARRAY['active'::text, 'paused'::text, 'finished'::text])))
+);
+
+CREATE TABLE public.recurring_runs (
+    business_id uuid NOT NULL,
+    recurring_id uuid NOT NULL,
+    nominal date NOT NULL,
+    invoice_id uuid,
+    trouble text,
+    ran_at timestamp with time zone NOT NULL
+);
+
 CREATE TABLE public.refunds (
     id uuid NOT NULL,
     business_id uuid NOT NULL,
@@ -966,34 +994,6 @@ CREATE TABLE public.reminders (
     state text DEFAULT 'waiting'::text NOT NULL,
     done_at timestamp with time zone,
     CONSTRAINT reminders_state_known CHECK ((state = ANY (ARRAY['waiting'::text, 'sent'::text, 'dropped'::text])))
-);
-
-CREATE TABLE public.repeat_runs (
-    business_id uuid NOT NULL,
-    repeat_id uuid NOT NULL,
-    nominal date NOT NULL,
-    invoice_id uuid,
-    trouble text,
-    ran_at timestamp with time zone NOT NULL
-);
-
-CREATE TABLE public.repeats (
-    id uuid NOT NULL,
-    business_id uuid NOT NULL,
-    name text NOT NULL,
-    customer_id uuid NOT NULL,
-    paper jsonb NOT NULL,
-    schedule jsonb NOT NULL,
-    makes text NOT NULL,
-    state text NOT NULL,
-    pauses jsonb DEFAULT '[]'::jsonb NOT NULL,
-    next_nominal date,
-    next_on date,
-    by_id uuid NOT NULL,
-    created_at timestamp with time zone NOT NULL,
-    changed_at timestamp with time zone NOT NULL,
-    CONSTRAINT repeats_makes_known CHECK ((makes = ANY (ARRAY['draft'::text, 'send'::text]))),
-    CONSTRAINT repeats_state_known CHECK ((state = ANY (ARRAY['active'::text, 'paused'::text, 'finished'::text])))
 );
 
 CREATE TABLE public.requests (
@@ -1123,11 +1123,11 @@ ALTER TABLE ONLY public.authorisation_texts
 ALTER TABLE ONLY public.authorisations
     ADD CONSTRAINT authorisations_pkey PRIMARY KEY (id);
 
-ALTER TABLE ONLY public.batch_rows
-    ADD CONSTRAINT batch_rows_pkey PRIMARY KEY (business_id, batch_id, "position");
+ALTER TABLE ONLY public.bulk_invoices
+    ADD CONSTRAINT bulk_invoices_pkey PRIMARY KEY (id);
 
-ALTER TABLE ONLY public.batches
-    ADD CONSTRAINT batches_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.bulk_rows
+    ADD CONSTRAINT bulk_rows_pkey PRIMARY KEY (business_id, bulk_id, "position");
 
 ALTER TABLE ONLY public.businesses
     ADD CONSTRAINT businesses_pkey PRIMARY KEY (business_id);
@@ -1166,7 +1166,7 @@ ALTER TABLE ONLY public.files
     ADD CONSTRAINT files_pkey PRIMARY KEY (id);
 
 ALTER TABLE ONLY public.invoice_sums
-    ADD CONSTRAINT invoice_sums_pkey PRIMARY KEY (business_id, currency, standing, due_on);
+    ADD CONSTRAINT invoice_sums_pkey PRIMARY KEY (business_id, currency, status, due_on);
 
 ALTER TABLE ONLY public.invoice_versions
     ADD CONSTRAINT invoice_versions_pkey PRIMARY KEY (business_id, invoice_id, version);
@@ -1243,17 +1243,17 @@ ALTER TABLE ONLY public.receipts
 ALTER TABLE ONLY public.received_by_day
     ADD CONSTRAINT received_by_day_pkey PRIMARY KEY (business_id, currency, received_on);
 
+ALTER TABLE ONLY public.recurring_invoices
+    ADD CONSTRAINT recurring_invoices_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.recurring_runs
+    ADD CONSTRAINT recurring_runs_pkey PRIMARY KEY (business_id, recurring_id, nominal);
+
 ALTER TABLE ONLY public.refunds
     ADD CONSTRAINT refunds_pkey PRIMARY KEY (id);
 
 ALTER TABLE ONLY public.reminders
     ADD CONSTRAINT reminders_pkey PRIMARY KEY (business_id, invoice_id, days_from_due);
-
-ALTER TABLE ONLY public.repeat_runs
-    ADD CONSTRAINT repeat_runs_pkey PRIMARY KEY (business_id, repeat_id, nominal);
-
-ALTER TABLE ONLY public.repeats
-    ADD CONSTRAINT repeats_pkey PRIMARY KEY (id);
 
 ALTER TABLE ONLY public.requests
     ADD CONSTRAINT requests_pkey PRIMARY KEY (id);
@@ -1288,9 +1288,9 @@ CREATE INDEX authorisations_of_customer ON public.authorisations USING btree (bu
 
 CREATE INDEX authorisations_of_plan ON public.authorisations USING btree (business_id, plan_id) WHERE (plan_id IS NOT NULL);
 
-CREATE INDEX batch_rows_ready ON public.batch_rows USING btree (business_id, batch_id, "position") WHERE (state = 'ready'::text);
+CREATE INDEX bulk_invoices_of_business ON public.bulk_invoices USING btree (business_id, created_at, id);
 
-CREATE INDEX batches_of_business ON public.batches USING btree (business_id, created_at, id);
+CREATE INDEX bulk_rows_ready ON public.bulk_rows USING btree (business_id, bulk_id, "position") WHERE (state = 'ready'::text);
 
 CREATE INDEX businesses_closing ON public.businesses USING btree (batches_closed_to, business_id);
 
@@ -1368,7 +1368,7 @@ CREATE INDEX invoices_open ON public.invoices USING btree (business_id, due_on, 
 
 CREATE INDEX invoices_settled ON public.invoices USING btree (business_id, settled_at, id) WHERE ((stage = 'sent'::text) AND (due_minor = 0));
 
-CREATE INDEX invoices_standing_by_due ON public.invoices USING btree (business_id, standing, due_on, id);
+CREATE INDEX invoices_status_by_due ON public.invoices USING btree (business_id, status, due_on, id);
 
 CREATE INDEX invoices_to_send ON public.invoices USING btree (send_at) WHERE ((stage = 'draft'::text) AND (send_at IS NOT NULL));
 
@@ -1474,6 +1474,10 @@ CREATE INDEX receipts_of_invoice ON public.receipts USING btree (business_id, in
 
 CREATE UNIQUE INDEX receipts_one_a_payment ON public.receipts USING btree (business_id, payment_id);
 
+CREATE INDEX recurring_invoices_due ON public.recurring_invoices USING btree (next_on) WHERE ((state = 'active'::text) AND (next_on IS NOT NULL));
+
+CREATE INDEX recurring_invoices_of_business ON public.recurring_invoices USING btree (business_id, state, next_on, id);
+
 CREATE INDEX refunds_done ON public.refunds USING btree (business_id, settled_at, id) WHERE (state = 'done'::text);
 
 CREATE INDEX refunds_of_payment ON public.refunds USING btree (business_id, payment_id, started_at);
@@ -1483,10 +1487,6 @@ CREATE UNIQUE INDEX refunds_request_unique ON public.refunds USING btree (busine
 CREATE INDEX reminders_due ON public.reminders USING btree (remind_on, business_id) WHERE (state = 'waiting'::text);
 
 CREATE INDEX reminders_waiting ON public.reminders USING btree (business_id, remind_on) WHERE (state = 'waiting'::text);
-
-CREATE INDEX repeats_due ON public.repeats USING btree (next_on) WHERE ((state = 'active'::text) AND (next_on IS NOT NULL));
-
-CREATE INDEX repeats_of_business ON public.repeats USING btree (business_id, state, next_on, id);
 
 CREATE INDEX requests_of_offer ON public.requests USING btree (business_id, offer_id, sent_at, id);
 
@@ -1555,23 +1555,23 @@ ALTER TABLE ONLY public.authorisations
 ALTER TABLE ONLY public.authorisations
     ADD CONSTRAINT authorisations_plan_id_fkey FOREIGN KEY (plan_id) REFERENCES public.plans(id);
 
-ALTER TABLE ONLY public.batch_rows
-    ADD CONSTRAINT batch_rows_batch_id_fkey FOREIGN KEY (batch_id) REFERENCES public.batches(id);
+ALTER TABLE ONLY public.bulk_invoices
+    ADD CONSTRAINT bulk_invoices_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
-ALTER TABLE ONLY public.batch_rows
-    ADD CONSTRAINT batch_rows_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+ALTER TABLE ONLY public.bulk_invoices
+    ADD CONSTRAINT bulk_invoices_by_id_fkey FOREIGN KEY (by_id) REFERENCES public.people(id);
 
-ALTER TABLE ONLY public.batch_rows
-    ADD CONSTRAINT batch_rows_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+ALTER TABLE ONLY public.bulk_rows
+    ADD CONSTRAINT bulk_rows_bulk_id_fkey FOREIGN KEY (bulk_id) REFERENCES public.bulk_invoices(id);
 
-ALTER TABLE ONLY public.batch_rows
-    ADD CONSTRAINT batch_rows_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+ALTER TABLE ONLY public.bulk_rows
+    ADD CONSTRAINT bulk_rows_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
-ALTER TABLE ONLY public.batches
-    ADD CONSTRAINT batches_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+ALTER TABLE ONLY public.bulk_rows
+    ADD CONSTRAINT bulk_rows_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
 
-ALTER TABLE ONLY public.batches
-    ADD CONSTRAINT batches_by_id_fkey FOREIGN KEY (by_id) REFERENCES public.people(id);
+ALTER TABLE ONLY public.bulk_rows
+    ADD CONSTRAINT bulk_rows_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
 
 ALTER TABLE ONLY public.cards
     ADD CONSTRAINT cards_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -1813,6 +1813,24 @@ ALTER TABLE ONLY public.receipts
 ALTER TABLE ONLY public.received_by_day
     ADD CONSTRAINT received_by_day_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
+ALTER TABLE ONLY public.recurring_invoices
+    ADD CONSTRAINT recurring_invoices_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.recurring_invoices
+    ADD CONSTRAINT recurring_invoices_by_id_fkey FOREIGN KEY (by_id) REFERENCES public.people(id);
+
+ALTER TABLE ONLY public.recurring_invoices
+    ADD CONSTRAINT recurring_invoices_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+
+ALTER TABLE ONLY public.recurring_runs
+    ADD CONSTRAINT recurring_runs_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.recurring_runs
+    ADD CONSTRAINT recurring_runs_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id) ON DELETE SET NULL;
+
+ALTER TABLE ONLY public.recurring_runs
+    ADD CONSTRAINT recurring_runs_recurring_id_fkey FOREIGN KEY (recurring_id) REFERENCES public.recurring_invoices(id);
+
 ALTER TABLE ONLY public.refunds
     ADD CONSTRAINT refunds_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
@@ -1824,24 +1842,6 @@ ALTER TABLE ONLY public.reminders
 
 ALTER TABLE ONLY public.reminders
     ADD CONSTRAINT reminders_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
-
-ALTER TABLE ONLY public.repeat_runs
-    ADD CONSTRAINT repeat_runs_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
-
-ALTER TABLE ONLY public.repeat_runs
-    ADD CONSTRAINT repeat_runs_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id) ON DELETE SET NULL;
-
-ALTER TABLE ONLY public.repeat_runs
-    ADD CONSTRAINT repeat_runs_repeat_id_fkey FOREIGN KEY (repeat_id) REFERENCES public.repeats(id);
-
-ALTER TABLE ONLY public.repeats
-    ADD CONSTRAINT repeats_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
-
-ALTER TABLE ONLY public.repeats
-    ADD CONSTRAINT repeats_by_id_fkey FOREIGN KEY (by_id) REFERENCES public.people(id);
-
-ALTER TABLE ONLY public.repeats
-    ADD CONSTRAINT repeats_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
 
 ALTER TABLE ONLY public.requests
     ADD CONSTRAINT requests_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -1906,9 +1906,9 @@ ALTER TABLE public.authorisation_texts ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.authorisations ENABLE ROW LEVEL SECURITY;
 
-ALTER TABLE public.batch_rows ENABLE ROW LEVEL SECURITY;
+ALTER TABLE public.bulk_invoices ENABLE ROW LEVEL SECURITY;
 
-ALTER TABLE public.batches ENABLE ROW LEVEL SECURITY;
+ALTER TABLE public.bulk_rows ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.businesses ENABLE ROW LEVEL SECURITY;
 
@@ -1968,9 +1968,9 @@ CREATE POLICY own_business ON public.authorisation_texts TO dahlia_app USING ((b
 
 CREATE POLICY own_business ON public.authorisations TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
-CREATE POLICY own_business ON public.batch_rows TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.bulk_invoices TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
-CREATE POLICY own_business ON public.batches TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.bulk_rows TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
 CREATE POLICY own_business ON public.businesses TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
@@ -2044,13 +2044,13 @@ CREATE POLICY own_business ON public.receipts TO dahlia_app USING ((business_id 
 
 CREATE POLICY own_business ON public.received_by_day TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
+CREATE POLICY own_business ON public.recurring_invoices TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.recurring_runs TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
 CREATE POLICY own_business ON public.refunds TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
 CREATE POLICY own_business ON public.reminders TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
-
-CREATE POLICY own_business ON public.repeat_runs TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
-
-CREATE POLICY own_business ON public.repeats TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
 CREATE POLICY own_business ON public.requests TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
@@ -2090,13 +2090,13 @@ ALTER TABLE public.receipts ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.received_by_day ENABLE ROW LEVEL SECURITY;
 
+ALTER TABLE public.recurring_invoices ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.recurring_runs ENABLE ROW LEVEL SECURITY;
+
 ALTER TABLE public.refunds ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.reminders ENABLE ROW LEVEL SECURITY;
-
-ALTER TABLE public.repeat_runs ENABLE ROW LEVEL SECURITY;
-
-ALTER TABLE public.repeats ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.requests ENABLE ROW LEVEL SECURITY;
 
@@ -2132,9 +2132,9 @@ GRANT SELECT,INSERT ON TABLE public.authorisation_texts TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.authorisations TO dahlia_app;
 
-GRANT SELECT,INSERT,UPDATE ON TABLE public.batch_rows TO dahlia_app;
+GRANT SELECT,INSERT,UPDATE ON TABLE public.bulk_invoices TO dahlia_app;
 
-GRANT SELECT,INSERT,UPDATE ON TABLE public.batches TO dahlia_app;
+GRANT SELECT,INSERT,UPDATE ON TABLE public.bulk_rows TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.businesses TO dahlia_app;
 
@@ -2208,13 +2208,13 @@ GRANT UPDATE(printed) ON TABLE public.receipts TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.received_by_day TO dahlia_app;
 
+GRANT SELECT,INSERT,UPDATE ON TABLE public.recurring_invoices TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.recurring_runs TO dahlia_app;
+
 GRANT SELECT,INSERT,UPDATE ON TABLE public.refunds TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.reminders TO dahlia_app;
-
-GRANT SELECT,INSERT,UPDATE ON TABLE public.repeat_runs TO dahlia_app;
-
-GRANT SELECT,INSERT,UPDATE ON TABLE public.repeats TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.requests TO dahlia_app;
 

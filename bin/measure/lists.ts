@@ -66,7 +66,7 @@ export async function measureLists(adminUrl: string, small: number, large: numbe
   await admin.query('alter table invoices enable trigger invoices_sums_added');
   await admin.query(
     `insert into invoice_sums
-     select business_id, currency, standing, case when standing in ('paid', 'cancelled') then '-infinity' else due_on end,
+     select business_id, currency, status, case when status in ('paid', 'cancelled') then '-infinity' else due_on end,
        count(*), sum(total_minor), sum(due_minor)
      from invoices where stage <> 'draft' group by 1, 2, 3, 4`,
   );

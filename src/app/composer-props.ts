@@ -13,7 +13,7 @@ export async function composerOf(
   sentVersion: number | null,
 ): Promise<ComposerProps> {
   const { invoice, business, customer } = sheet;
-  const { series, terms, templates, repeats, ownEmail } = await composerChoices(actor, invoice.customerId);
+  const { series, terms, templates, recurring, ownEmail } = await composerChoices(actor, invoice.customerId);
   const { sendAt, printed } = invoice;
   return {
     id: invoice.id,
@@ -32,7 +32,7 @@ export async function composerOf(
     series,
     terms: terms.map(({ id, name, version }) => ({ id, name, version })),
     templates,
-    repeats,
+    recurring,
     link: sheet.link,
     pricesIncludeTax: business.pricesIncludeTax,
     seller: sellerOf(business),

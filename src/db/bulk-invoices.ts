@@ -4,7 +4,7 @@ import { completePaper, type Paper } from '@/core/paper/paper';
 import type { Db, Tx } from './pool';
 import { many, maybeOne, records, run, sql } from './sql';
 
-export type Batch = {
+export type BulkInvoices = {
   readonly id: string;
   readonly name: string;
   readonly paper: Paper;
@@ -14,7 +14,7 @@ export type Batch = {
   readonly createdAt: Date;
 };
 
-/** One invoice of a batch; the total in minor units as it was checked. */
+/** One invoice of many sent at once; the total in minor units as it was checked. */
 export type BulkRow = {
   readonly position: number;
   readonly customerId: string | null;
@@ -26,17 +26,17 @@ export type BulkRow = {
   readonly invoiceId: string | null;
 };
 
-export const insertBulk = (tx: Tx, batch: Batch): Promise<number> =>
+export const insertBulk = (tx: Tx, bulk: BulkInvoices): Promise<number> =>
   run(
     tx,
-    sql`insert into batches (id, business_id, name, paper, send_with, state, by_id, created_at)
-        values (${batch.id}, ${tx.businessId}, ${batch.name}, ${JSON.stringify(batch.paper)}, ${JSON.stringify(batch.sendWith)},
-          ${batch.state}, ${batch.byId}, ${batch.createdAt})`,
+    sql`insert into bulk_invoices (id, business_id, name, paper, send_with, state, by_id, created_at)
+        values (${bulk.id}, ${tx.businessId}, ${bulk.name}, ${JSON.stringify(bulk.paper)}, ${JSON.stringify(bulk.sendWith)},
+          ${bulk.state}, ${bulk.byId}, ${bulk.createdAt})`,
   );
 
 export const insertBulkRows = (tx: Tx, bulkId: string, rows: readonly Omit<BulkRow, 'invoiceId'>[]): Promise<number> =>
   run(tx, {
-    text: `insert into batch_rows (business_id, batch_id, position, customer_id, own, total_minor, currency, state, reason)
+    text: `insert into bulk_rows (business_id, bulk_id, position, customer_id, own, total_minor, currency, state, reason)
       select $1, $2, position, "customerId", own, "totalMinor", currency, state, reason
       from jsonb_to_recordset($3::jsonb) as one (position int, "customerId" uuid, own jsonb, "totalMinor" bigint, currency text,
         state text, reason text)`,
@@ -47,32 +47,34 @@ export const insertBulkRows = (tx: Tx, bulkId: string, rows: readonly Omit<BulkR
     ],
   });
 
-export async function bulkById(db: Db, id: string, lock = false): Promise<Batch | null> {
-  const row = await maybeOne<Batch>(db, {
+export async function bulkById(db: Db, id: string, lock = false): Promise<BulkInvoices | null> {
+  const row = await maybeOne<BulkInvoices>(db, {
     text: `select id, name, paper, send_with as "sendWith", state, by_id as "byId", created_at as "createdAt"
-      from batches where business_id = $1 and id = $2${lock ? ' for update' : ''}`,
+      from bulk_invoices where business_id = $1 and id = $2${lock ? ' for update' : ''}`,
     values: [db.businessId, id],
   });
   return row && { ...row, paper: completePaper(row.paper) };
 }
 
-export const updateBulkState = (tx: Tx, id: string, state: Batch['state']): Promise<number> =>
-  run(tx, sql`update batches set state = ${state} where business_id = ${tx.businessId} and id = ${id}`);
+export const updateBulkState = (tx: Tx, id: string, state: BulkInvoices['state']): Promise<number> =>
+  run(tx, sql`update bulk_invoices set state = ${state} where business_id = ${tx.businessId} and id = ${id}`);
 
-/** The latest batches with how far they are. */
+/** The latest bulk invoices with how far they are. */
 export const bulksOf = (
   db: Db,
-): Promise<(Pick<Batch, 'id' | 'name' | 'state' | 'createdAt'> & { sent: number; refused: number; rows: number })[]> =>
+): Promise<
+  (Pick<BulkInvoices, 'id' | 'name' | 'state' | 'createdAt'> & { sent: number; refused: number; rows: number })[]
+> =>
   many(
     db,
-    sql`select id, name, batches.state, created_at as "createdAt",
-          count(*) filter (where batch_rows.state = 'sent')::int as sent,
-          count(*) filter (where batch_rows.state = 'refused')::int as refused, count(*)::int as rows
-        from batches join batch_rows on batch_rows.business_id = batches.business_id and batch_id = id
-        where batches.business_id = ${db.businessId} group by batches.business_id, id order by created_at desc limit 50`,
+    sql`select id, name, bulk_invoices.state, created_at as "createdAt",
+          count(*) filter (where bulk_rows.state = 'sent')::int as sent,
+          count(*) filter (where bulk_rows.state = 'refused')::int as refused, count(*)::int as rows
+        from bulk_invoices join bulk_rows on bulk_rows.business_id = bulk_invoices.business_id and bulk_id = id
+        where bulk_invoices.business_id = ${db.businessId} group by bulk_invoices.business_id, id order by created_at desc limit 50`,
   );
 
-const ROW = `position, batch_rows.customer_id as "customerId", own, batch_rows.total_minor as "totalMinor", batch_rows.currency, batch_rows.state,
+const ROW = `position, bulk_rows.customer_id as "customerId", own, bulk_rows.total_minor as "totalMinor", bulk_rows.currency, bulk_rows.state,
   reason, invoice_id as "invoiceId"`;
 
 export const bulkRows = (
@@ -80,17 +82,17 @@ export const bulkRows = (
   bulkId: string,
 ): Promise<(BulkRow & { customer: string | null; number: string | null })[]> =>
   many(db, {
-    text: `select ${ROW}, customers.name as customer, invoices.number from batch_rows
-      left join customers on customers.business_id = batch_rows.business_id and customers.id = batch_rows.customer_id
-      left join invoices on invoices.business_id = batch_rows.business_id and invoices.id = invoice_id
-      where batch_rows.business_id = $1 and batch_id = $2 order by position`,
+    text: `select ${ROW}, customers.name as customer, invoices.number from bulk_rows
+      left join customers on customers.business_id = bulk_rows.business_id and customers.id = bulk_rows.customer_id
+      left join invoices on invoices.business_id = bulk_rows.business_id and invoices.id = invoice_id
+      where bulk_rows.business_id = $1 and bulk_id = $2 order by position`,
     values: [db.businessId, bulkId],
   });
 
 /** Rows still to be sent, locked; others who ask at the same time get others. */
 export const claimBulkRows = (tx: Tx, bulkId: string, limit: number): Promise<BulkRow[]> =>
   many(tx, {
-    text: `select ${ROW} from batch_rows where business_id = $1 and batch_id = $2 and state = 'ready'
+    text: `select ${ROW} from bulk_rows where business_id = $1 and bulk_id = $2 and state = 'ready'
       order by position limit $3 for update skip locked`,
     values: [tx.businessId, bulkId, limit],
   });
@@ -108,15 +110,15 @@ export const updateBulkRows = (
 ): Promise<number> =>
   run(
     tx,
-    sql`update batch_rows set state = given.state, reason = given.reason, invoice_id = "invoiceId"
+    sql`update bulk_rows set state = given.state, reason = given.reason, invoice_id = "invoiceId"
         from jsonb_to_recordset(${records(done)}::jsonb) as given (position int, state text, reason text, "invoiceId" uuid)
-        where business_id = ${tx.businessId} and batch_id = ${bulkId} and batch_rows.position = given.position`,
+        where business_id = ${tx.businessId} and bulk_id = ${bulkId} and bulk_rows.position = given.position`,
   );
 
 /** The refused rows are looked at once more. */
 export const readyAgain = (tx: Tx, bulkId: string): Promise<number> =>
   run(
     tx,
-    sql`update batch_rows set state = 'ready', reason = ''
-        where business_id = ${tx.businessId} and batch_id = ${bulkId} and state = 'refused' and customer_id is not null`,
+    sql`update bulk_rows set state = 'ready', reason = ''
+        where business_id = ${tx.businessId} and bulk_id = ${bulkId} and state = 'refused' and customer_id is not null`,
   );

@@ -28,7 +28,7 @@ export const dueByDay = (db: Db): Promise<DaySum[]> =>
   many(
     db,
     sql`select due_on as "on", currency, sum(invoices)::int as count, sum(due_minor)::bigint as minor from invoice_sums
-        where business_id = ${db.businessId} and standing in ('sent', 'seen', 'part') and due_minor > 0
+        where business_id = ${db.businessId} and status in ('sent', 'seen', 'part') and due_minor > 0
         group by currency, due_on order by currency, due_on`,
   );
 
@@ -41,8 +41,8 @@ export const receivedByDay = (db: Db, from: CalendarDate, to: CalendarDate): Pro
   );
 
 /** How many invoices stand where, in each currency; what is open on each due date. `on` is null for paid and cancelled. */
-export type StandingSum = {
-  readonly standing: 'sent' | 'seen' | 'part' | 'paid' | 'cancelled';
+export type StatusSum = {
+  readonly status: 'sent' | 'seen' | 'part' | 'paid' | 'cancelled';
   readonly currency: string;
   readonly on: CalendarDate | null;
   readonly count: number;
@@ -50,10 +50,10 @@ export type StandingSum = {
   readonly dueMinor: bigint;
 };
 
-export const standingSums = (db: Db): Promise<StandingSum[]> =>
+export const statusSums = (db: Db): Promise<StatusSum[]> =>
   many(
     db,
-    sql`select standing, currency, case when isfinite(due_on) then due_on end as "on", invoices as count,
+    sql`select status, currency, case when isfinite(due_on) then due_on end as "on", invoices as count,
           total_minor as "totalMinor", due_minor as "dueMinor"
         from invoice_sums where business_id = ${db.businessId} and invoices > 0`,
   );

@@ -38,10 +38,10 @@ export function searchPage(
   const descending = draft || ask.descending;
   const wheres: string[] = [];
   if (draft) wheres.push(`stage = 'draft'`);
-  // As the index of the open ones has it; by their three standings they would be read whole and sorted.
+  // As the index of the open ones has it; by their three statuses they would be read whole and sorted.
   else if (ask.state === 'overdue') wheres.push(`stage = 'sent' and due_minor > 0 and due_on < ${put(today)}`);
-  else if (ask.state === 'paid' || ask.state === 'cancelled') wheres.push(`standing = ${put(ask.state)}`);
-  else if (ask.state) wheres.push(`standing = ${put(ask.state)} and due_on >= ${put(today)}`);
+  else if (ask.state === 'paid' || ask.state === 'cancelled') wheres.push(`status = ${put(ask.state)}`);
+  else if (ask.state) wheres.push(`status = ${put(ask.state)} and due_on >= ${put(today)}`);
   else wheres.push(`stage <> 'draft'`);
   if (ask.words.trim()) {
     const patterns = wordPatterns(ask.words).map(put).join(', ');

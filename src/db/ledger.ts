@@ -88,7 +88,7 @@ export const ledgerTroubles = (db: Db): Promise<LedgerTrouble[]> =>
             (coalesce(kept.due_minor, 0) - coalesce(counted.due_minor, 0))::bigint
           from (
             select currency, due_on, sum(due_minor)::bigint as due_minor from invoice_sums
-            where business_id = ${db.businessId} and standing in ('sent', 'seen', 'part') group by currency, due_on
+            where business_id = ${db.businessId} and status in ('sent', 'seen', 'part') group by currency, due_on
           ) as kept
           full join (
             select currency, due_on, sum(due_minor)::bigint as due_minor from invoices

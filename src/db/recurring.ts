@@ -6,7 +6,7 @@ import type { Db, Tx } from './pool';
 import { many, maybeOne, run, sql } from './sql';
 
 /** An invoice that comes again; `nextNominal` and `nextOn` are null once there is no further date. */
-export type Repeat = {
+export type RecurringInvoice = {
   readonly id: string;
   readonly name: string;
   readonly customerId: string;
@@ -20,7 +20,7 @@ export type Repeat = {
   readonly byId: string;
 };
 
-/** One of a repeat's invoices, or why there is none. */
+/** One of the invoices that a recurring one made, or why there is none. */
 export type RecurringRun = {
   readonly nominal: CalendarDate;
   readonly invoiceId: string | null;
@@ -28,56 +28,56 @@ export type RecurringRun = {
   readonly trouble: string | null;
 };
 
-const COLUMNS = `repeats.id, repeats.name, repeats.customer_id as "customerId", repeats.paper, repeats.schedule, repeats.makes,
-  repeats.state, repeats.pauses, repeats.next_nominal as "nextNominal", repeats.next_on as "nextOn", repeats.by_id as "byId"`;
+const COLUMNS = `recurring_invoices.id, recurring_invoices.name, recurring_invoices.customer_id as "customerId", recurring_invoices.paper, recurring_invoices.schedule, recurring_invoices.makes,
+  recurring_invoices.state, recurring_invoices.pauses, recurring_invoices.next_nominal as "nextNominal", recurring_invoices.next_on as "nextOn", recurring_invoices.by_id as "byId"`;
 
-const whole = <Row extends Repeat>(row: Row): Row => ({ ...row, paper: completePaper(row.paper) });
+const completed = <Row extends RecurringInvoice>(row: Row): Row => ({ ...row, paper: completePaper(row.paper) });
 
-export async function recurringById(db: Db, id: string, lock = false): Promise<Repeat | null> {
-  const row = await maybeOne<Repeat>(db, {
-    text: `select ${COLUMNS} from repeats where business_id = $1 and id = $2${lock ? ' for update' : ''}`,
+export async function recurringById(db: Db, id: string, lock = false): Promise<RecurringInvoice | null> {
+  const row = await maybeOne<RecurringInvoice>(db, {
+    text: `select ${COLUMNS} from recurring_invoices where business_id = $1 and id = $2${lock ? ' for update' : ''}`,
     values: [db.businessId, id],
   });
-  return row && whole(row);
+  return row && completed(row);
 }
 
-/** All repeats with their customers' names, those that come next first. */
-export async function recurringOf(db: Db): Promise<(Repeat & { customer: string })[]> {
-  const rows = await many<Repeat & { customer: string }>(db, {
-    text: `select ${COLUMNS}, customers.name as customer from repeats
-      join customers on customers.business_id = repeats.business_id and customers.id = repeats.customer_id
-      where repeats.business_id = $1
-      order by array_position(array['active', 'paused', 'finished'], repeats.state), repeats.next_on nulls last, repeats.id limit 500`,
+/** All recurring invoices with their customers' names, those that come next first. */
+export async function recurringOf(db: Db): Promise<(RecurringInvoice & { customer: string })[]> {
+  const rows = await many<RecurringInvoice & { customer: string }>(db, {
+    text: `select ${COLUMNS}, customers.name as customer from recurring_invoices
+      join customers on customers.business_id = recurring_invoices.business_id and customers.id = recurring_invoices.customer_id
+      where recurring_invoices.business_id = $1
+      order by array_position(array['active', 'paused', 'finished'], recurring_invoices.state), recurring_invoices.next_on nulls last, recurring_invoices.id limit 500`,
     values: [db.businessId],
   });
-  return rows.map(whole);
+  return rows.map(completed);
 }
 
-export const insertRecurring = (tx: Tx, repeat: Repeat): Promise<number> =>
+export const insertRecurring = (tx: Tx, recurring: RecurringInvoice): Promise<number> =>
   run(
     tx,
-    sql`insert into repeats (id, business_id, name, customer_id, paper, schedule, makes, state, pauses, next_nominal, next_on,
+    sql`insert into recurring_invoices (id, business_id, name, customer_id, paper, schedule, makes, state, pauses, next_nominal, next_on,
           by_id, created_at, changed_at)
-        values (${repeat.id}, ${tx.businessId}, ${repeat.name}, ${repeat.customerId}, ${JSON.stringify(repeat.paper)},
-          ${JSON.stringify(repeat.schedule)}, ${repeat.makes}, ${repeat.state}, ${JSON.stringify(repeat.pauses)},
-          ${repeat.nextNominal}, ${repeat.nextOn}, ${repeat.byId}, ${tx.now}, ${tx.now})`,
+        values (${recurring.id}, ${tx.businessId}, ${recurring.name}, ${recurring.customerId}, ${JSON.stringify(recurring.paper)},
+          ${JSON.stringify(recurring.schedule)}, ${recurring.makes}, ${recurring.state}, ${JSON.stringify(recurring.pauses)},
+          ${recurring.nextNominal}, ${recurring.nextOn}, ${recurring.byId}, ${tx.now}, ${tx.now})`,
   );
 
-export const updateRecurring = (tx: Tx, repeat: Repeat): Promise<number> =>
+export const updateRecurring = (tx: Tx, recurring: RecurringInvoice): Promise<number> =>
   run(
     tx,
-    sql`update repeats set name = ${repeat.name}, paper = ${JSON.stringify(repeat.paper)},
-          schedule = ${JSON.stringify(repeat.schedule)}, makes = ${repeat.makes}, state = ${repeat.state},
-          pauses = ${JSON.stringify(repeat.pauses)}, next_nominal = ${repeat.nextNominal}, next_on = ${repeat.nextOn},
+    sql`update recurring_invoices set name = ${recurring.name}, paper = ${JSON.stringify(recurring.paper)},
+          schedule = ${JSON.stringify(recurring.schedule)}, makes = ${recurring.makes}, state = ${recurring.state},
+          pauses = ${JSON.stringify(recurring.pauses)}, next_nominal = ${recurring.nextNominal}, next_on = ${recurring.nextOn},
           changed_at = ${tx.now}
-        where business_id = ${tx.businessId} and id = ${repeat.id}`,
+        where business_id = ${tx.businessId} and id = ${recurring.id}`,
   );
 
-/** Repeats whose day has come, locked; others who ask at the same time get others. */
+/** Recurring invoices whose day has come, locked; others who ask at the same time get others. */
 export const claimRecurring = (tx: Tx, today: CalendarDate, limit: number): Promise<{ id: string }[]> =>
   many(
     tx,
-    sql`select id from repeats where business_id = ${tx.businessId} and state = 'active' and next_on <= ${today}
+    sql`select id from recurring_invoices where business_id = ${tx.businessId} and state = 'active' and next_on <= ${today}
         order by next_on, id limit ${limit} for update skip locked`,
   );
 
@@ -89,9 +89,9 @@ export async function insertRun(
 ): Promise<boolean> {
   const touched = await run(
     tx,
-    sql`insert into repeat_runs (business_id, repeat_id, nominal, invoice_id, trouble, ran_at)
+    sql`insert into recurring_runs (business_id, recurring_id, nominal, invoice_id, trouble, ran_at)
         values (${tx.businessId}, ${recurringId}, ${made.nominal}, ${made.invoiceId}, ${made.trouble}, ${tx.now})
-        on conflict (business_id, repeat_id, nominal) do nothing`,
+        on conflict (business_id, recurring_id, nominal) do nothing`,
   );
   return touched === 1;
 }
@@ -99,7 +99,7 @@ export async function insertRun(
 export const runsOf = (db: Db, recurringId: string): Promise<RecurringRun[]> =>
   many(
     db,
-    sql`select nominal, invoice_id as "invoiceId", number, trouble from repeat_runs
-        left join invoices on invoices.business_id = repeat_runs.business_id and invoices.id = invoice_id
-        where repeat_runs.business_id = ${db.businessId} and repeat_id = ${recurringId} order by nominal desc limit 60`,
+    sql`select nominal, invoice_id as "invoiceId", number, trouble from recurring_runs
+        left join invoices on invoices.business_id = recurring_runs.business_id and invoices.id = invoice_id
+        where recurring_runs.business_id = ${db.businessId} and recurring_id = ${recurringId} order by nominal desc limit 60`,
   );

@@ -9,7 +9,7 @@ import { deskFile, deskInvoicePdf, deskInvoiceXml, deskReceiptPdf } from '@/flow
 import { storeFile } from '@/flows/file/store-file';
 import { findInvoices } from '@/flows/house/find';
 import { answerQuestion } from '@/flows/invoice/answer-question';
-import { batchSheet, checkBulk, sendBulk } from '@/flows/invoice/bulk-invoices';
+import { bulkSheet, checkBulk, sendBulk } from '@/flows/invoice/bulk-invoices';
 import { cancelInvoice } from '@/flows/invoice/cancel-invoice';
 import { changeInvoice } from '@/flows/invoice/change-invoice';
 import { askQuestion } from '@/flows/invoice/consent';
@@ -191,13 +191,13 @@ const ware: Parameters<typeof keepItem>[2] = {
   options: [],
 };
 
-test('nor is anything of theirs found or changed: customers, items, repeats, batches, files, questions', async () => {
+test('nor is anything of theirs found or changed: customers, items, recurring and bulk invoices, files, questions', async () => {
   const me = mine.owner;
   const key = crypto.randomUUID();
   const own = await keptDraft(mine);
   const item = await keepItem(theirs.owner, null, ware);
   const repeat = await startRecurring(theirs.owner, draft, yearly(theirs));
-  const batch = await checkBulk(
+  const bulk = await checkBulk(
     theirs.owner,
     draft,
     '',
@@ -229,8 +229,8 @@ test('nor is anything of theirs found or changed: customers, items, repeats, bat
     startRecurring(me, draft, yearly(mine)),
     repaperRecurring(me, repeat, own),
     endRecurring(me, repeat),
-    batchSheet(me, batch),
-    sendBulk(me, batch),
+    bulkSheet(me, bulk),
+    sendBulk(me, bulk),
     checkBulk(me, draft, '', { ...NOTHING, customerIds: [mine.customerId] }, sendBy('mail')),
     setSendingTime(me, draft, { revision: 1, how: sendBy('mail'), on: '2040-01-01T09:00' }),
     changeInvoice(me, sent.id, plainPaper(mine), 1, false),
@@ -246,7 +246,7 @@ test('nor is anything of theirs found or changed: customers, items, repeats, bat
     expect(tried, `try ${at}`).toMatchObject({ status: 'rejected', reason: { code: 'not-found' } });
   }
   const stray = await checkBulk(me, own, '', { ...NOTHING, customerIds: [theirs.customerId] }, sendBy('mail'));
-  expect((await batchSheet(me, stray)).rows).toMatchObject([{ state: 'refused', customer: null }]);
+  expect((await bulkSheet(me, stray)).rows).toMatchObject([{ state: 'refused', customer: null }]);
   expect(await cancelMany(me, [sent.id], 'x', false)).toMatchObject({ done: 0 });
   expect((await invoiceSheet(theirs.owner, sent.id)).invoice.cancelledAt ?? null).toBeNull();
 });

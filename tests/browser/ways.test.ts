@@ -279,7 +279,10 @@ test('the next of a repeat is made to say what a draft says', async () => {
   await go(`/ask/compose/${draft}`);
   await choose(page, 'More to do with this draft', 'Let “Upkeep” say this from the next on');
   await until('the repeat’s paper', async () => {
-    const [row] = await asSuperuser<{ note: string }>(stack.admin, `select paper->>'note' as note from repeats`);
+    const [row] = await asSuperuser<{ note: string }>(
+      stack.admin,
+      `select paper->>'note' as note from recurring_invoices`,
+    );
     return row?.note === 'Dearer from spring';
   });
   expect(errors).toEqual([]);

@@ -175,7 +175,7 @@ test('a batch and its reminders are sent once each, whatever becomes of the work
   const open = async (): Promise<number> => {
     const [row] = await asSuperuser<{ open: number }>(
       stack.admin,
-      `select ((select count(*) from batch_rows where state <> 'sent') + (select count(*) from reminders where state = 'waiting')
+      `select ((select count(*) from bulk_rows where state <> 'sent') + (select count(*) from reminders where state = 'waiting')
         + (select count(*) from messages where state = 'queued'))::int as open`,
     );
     return row?.open ?? 0;

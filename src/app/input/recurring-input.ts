@@ -20,7 +20,7 @@ import {
 import { type CalendarDate, isCalendarDate } from '@/core/dates/calendar-date';
 import type { OwnWords } from '@/core/invoice/bulk';
 import type { Schedule } from '@/core/schedule/schedule';
-import { MOST_IN_BATCH } from '@/flows/invoice/bulk-invoices';
+import { MOST_IN_BULK } from '@/flows/invoice/bulk-invoices';
 import { SendWithInput } from './paper-input';
 import { trimmed } from './trimmed';
 
@@ -118,10 +118,10 @@ class BatchRowInput {
 export class BatchInput {
   @IsUUID() invoiceId!: string;
   @IsString() @trimmed @MaxLength(80) name!: string;
-  @IsArray() @ArrayMaxSize(MOST_IN_BATCH) @IsUUID('all', { each: true }) customerIds!: string[];
+  @IsArray() @ArrayMaxSize(MOST_IN_BULK) @IsUUID('all', { each: true }) customerIds!: string[];
   @IsString() @MaxLength(60) group!: string;
   @IsArray()
-  @ArrayMaxSize(MOST_IN_BATCH)
+  @ArrayMaxSize(MOST_IN_BULK)
   @ValidateNested({ each: true })
   @Type(() => BatchRowInput)
   rows!: BatchRowInput[];

@@ -62,7 +62,7 @@ export type StateCount = {
 
 /** What the sums' rows are. */
 type Row = {
-  readonly standing: 'sent' | 'seen' | 'part' | 'paid' | 'cancelled';
+  readonly status: 'sent' | 'seen' | 'part' | 'paid' | 'cancelled';
   readonly currency: string;
   readonly on: CalendarDate | null;
   readonly count: number;
@@ -86,9 +86,9 @@ export function stateCounts(
     into.sums[currency] = (into.sums[currency] ?? 0n) + minor;
   };
   for (const { currency, count, totalMinor } of drafts) add('draft', currency, count, totalMinor);
-  for (const { standing, currency, on, count, totalMinor, dueMinor } of rows) {
-    const open = standing !== 'paid' && standing !== 'cancelled';
-    const state = open && on !== null && on < today ? 'overdue' : standing;
+  for (const { status, currency, on, count, totalMinor, dueMinor } of rows) {
+    const open = status !== 'paid' && status !== 'cancelled';
+    const state = open && on !== null && on < today ? 'overdue' : status;
     add(state, currency, count, open ? dueMinor : totalMinor);
   }
   return ASKED_STATES.map((state) => ({ state, ...(counts.get(state) ?? { count: 0, sums: {} }) }));

@@ -1,6 +1,6 @@
 import type { Paper } from '../paper/paper';
 
-/** What one invoice of a batch says instead of the batch's paper; `lines` by position, from 0. */
+/** What one of bulk invoices says instead of their paper; `lines` by position, from 0. */
 export type OwnWords = {
   readonly reference?: string;
   readonly note?: string;
@@ -9,7 +9,7 @@ export type OwnWords = {
   >;
 };
 
-/** The batch's paper with one customer's own words. */
+/** The common paper with one customer's own words. */
 export const ownPaper = (paper: Paper, customerId: string, own: OwnWords): Paper => ({
   ...paper,
   customerId,
@@ -22,13 +22,13 @@ export const ownPaper = (paper: Paper, customerId: string, own: OwnWords): Paper
     .filter((line) => line.quantity.trim() !== '' && !/^0+([.,]0*)?$/.test(line.quantity.trim())),
 });
 
-/** What a column of a batch's file is. */
-export type BatchColumn =
+/** What a column of the file of bulk invoices is. */
+export type BulkColumn =
   | { readonly is: 'customer' | 'reference' | 'note' }
   | { readonly is: 'quantity' | 'price' | 'what'; readonly line: number };
 
 /** Columns by their headings: who it is for (name or e-mail), `quantity 2`, `price 1`, `text 1`, `reference`, `note`. */
-export const bulkColumns = (headings: readonly string[]): (BatchColumn | null)[] =>
+export const bulkColumns = (headings: readonly string[]): (BulkColumn | null)[] =>
   headings.map((heading) => {
     const text = heading.trim().toLowerCase();
     if (/^(customer|name|e-?mail|e-?mail address|kunde|client|cliente)$/.test(text)) return { is: 'customer' };
@@ -44,10 +44,10 @@ export const bulkColumns = (headings: readonly string[]): (BatchColumn | null)[]
     return { is, line: Number(numbered[2] ?? 1) - 1 };
   });
 
-/** One row of a batch's file: who it is for, as written, and what it says of its own. */
+/** One row of the file of bulk invoices: who it is for, as written, and what it says of its own. */
 export function bulkRow(
   cells: readonly string[],
-  columns: readonly (BatchColumn | null)[],
+  columns: readonly (BulkColumn | null)[],
 ): { customer: string; own: OwnWords } {
   let customer = '';
   let own: OwnWords = {};

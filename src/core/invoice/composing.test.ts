@@ -207,7 +207,7 @@ test('a date left out is not made, and the next one follows it', () => {
   ]);
 });
 
-describe('a batch', () => {
+describe('bulk invoices', () => {
   test('columns and rows of its file', () => {
     const columns = bulkColumns(['Customer', 'Quantity 2', 'price', 'Note', 'Shoe size']);
     expect(bulkRow(['Ada', '3', '9.50', 'Hi', '41'], columns)).toEqual({
@@ -277,8 +277,8 @@ test('tax rules survive their file, and what is wrong with one is said', () => {
 });
 
 test('every invoice is in one state of the list; what is late counts as overdue only', () => {
-  const row = (standing: 'sent' | 'seen' | 'paid', on: string | null, dueMinor: bigint) => ({
-    standing,
+  const row = (status: 'sent' | 'seen' | 'paid', on: string | null, dueMinor: bigint) => ({
+    status,
     currency: 'USD',
     on: on === null ? null : calendarDate(on),
     count: 2,

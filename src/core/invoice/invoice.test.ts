@@ -139,7 +139,7 @@ test('the printed invoice carries each figure of the tally', () => {
 });
 
 describe('states', () => {
-  const standing = (change: Partial<InvoiceStatus>): InvoiceStatus => ({
+  const status = (change: Partial<InvoiceStatus>): InvoiceStatus => ({
     stage: 'sent',
     seen: false,
     totalMinor: 100n,
@@ -157,10 +157,10 @@ describe('states', () => {
     [{ dueOn: addDays(TODAY, -1), dueMinor: 40n }, 'Overdue'],
     [{ dueOn: addDays(TODAY, -1), dueMinor: 0n }, 'Paid'],
     [{ stage: 'cancelled' }, 'Cancelled'],
-  ])('%o is %s', (change, state) => expect(invoiceState(standing(change), TODAY)).toBe(state));
+  ])('%o is %s', (change, state) => expect(invoiceState(status(change), TODAY)).toBe(state));
   test('the share is between 0 and 1', () => {
-    expect(sharePaid(standing({ dueMinor: 25n }))).toBe(0.75);
-    expect(sharePaid(standing({ totalMinor: 0n, dueMinor: 0n }))).toBe(0);
+    expect(sharePaid(status({ dueMinor: 25n }))).toBe(0.75);
+    expect(sharePaid(status({ totalMinor: 0n, dueMinor: 0n }))).toBe(0);
   });
 });
 

@@ -13,13 +13,13 @@ export type InvoiceStatus = {
 };
 
 /** @param today in the business's zone; on the due date itself nothing is late yet */
-export function invoiceState(standing: InvoiceStatus, today: CalendarDate): InvoiceState {
-  if (standing.stage === 'draft') return 'Draft';
-  if (standing.stage === 'cancelled') return 'Cancelled';
-  if (standing.dueMinor <= 0n) return 'Paid';
-  if (standing.dueOn !== null && standing.dueOn < today) return 'Overdue';
-  if (standing.dueMinor < standing.totalMinor) return 'Part-paid';
-  return standing.seen ? 'Seen' : 'Sent';
+export function invoiceState(status: InvoiceStatus, today: CalendarDate): InvoiceState {
+  if (status.stage === 'draft') return 'Draft';
+  if (status.stage === 'cancelled') return 'Cancelled';
+  if (status.dueMinor <= 0n) return 'Paid';
+  if (status.dueOn !== null && status.dueOn < today) return 'Overdue';
+  if (status.dueMinor < status.totalMinor) return 'Part-paid';
+  return status.seen ? 'Seen' : 'Sent';
 }
 
 /** The share paid, 0 to 1, for the rosette only: never for a sum. */

@@ -117,8 +117,8 @@ export function batchDifferences(
     });
   for (const sale of ours.sales) {
     const there = book.get(sale.paymentId);
-    const standing = sale.voided ? 'voided' : 'accepted';
-    if (there?.status !== standing) add('only-here', sale, sale.amountMinor, 0n);
+    const status = sale.voided ? 'voided' : 'accepted';
+    if (there?.status !== status) add('only-here', sale, sale.amountMinor, 0n);
     else if (there.amountMinor !== sale.amountMinor || there.currency !== sale.currency)
       add('amount', sale, sale.amountMinor, there.amountMinor);
     else if (!sale.voided && there.feeMinor !== sale.feeMinor) add('fee', sale, sale.feeMinor, there.feeMinor);

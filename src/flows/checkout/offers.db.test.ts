@@ -112,8 +112,8 @@ const onHand = async (id: string) => (await of((db) => itemsById(db, [id])))[0]?
 describe('an order', () => {
   test('is paid, booked, receipted, counted, and makes the payer a customer', async () => {
     const { id, called } = await placed({ prices: { USD: '40' }, notify: ['front@sallow.example'] });
-    const standing = await buy(called);
-    expect(standing).toMatchObject({ state: 'paid', receipt: '1' });
+    const status = await buy(called);
+    expect(status).toMatchObject({ state: 'paid', receipt: '1' });
     expect(await of(ledgerTroubles)).toEqual([]);
     // 44.00 less the fee of 2.9 percent (1.276, so 1.28) and 0.30.
     expect(await of((db) => accountBalances(db, 'processor-clearing'))).toEqual([{ minor: 4242n, currency: 'USD' }]);
@@ -141,7 +141,7 @@ describe('an order', () => {
     const [receipt] = await mailOf(workshop.standIns, 'ida@marsh.example');
     expect(receipt?.attachments).toMatchObject([{ contentType: 'application/pdf' }]);
     expect(receipt?.text).toContain('Spring concert');
-    expect(receipt?.text).toContain(standing.order.length > 10 ? '/o/' : '');
+    expect(receipt?.text).toContain(status.order.length > 10 ? '/o/' : '');
   });
 
   test('is one payment however often it is sent, at once or again', async () => {
@@ -172,13 +172,13 @@ describe('an order', () => {
   test('that needs the holder’s approval waits at the bank, and can be withdrawn', async () => {
     const { called } = await placed({ prices: { USD: '40' } });
     const first = await attempt(called, {}, 'lumen-approval');
-    const standing = await takeOrder(called, first, 'a');
-    if (standing.state !== 'approval') throw new Error(`Expected an approval, got ${standing.state}`);
+    const status = await takeOrder(called, first, 'a');
+    if (status.state !== 'approval') throw new Error(`Expected an approval, got ${status.state}`);
     const answer = new URLSearchParams({ answer: 'approve' });
-    const bank = await fetch(standing.url, { method: 'POST', body: answer, redirect: 'manual' });
-    expect(bank.headers.get('location')).toBe(`http://localhost:1/o/${standing.order}/back`);
-    await orderBackFromBank(standing.order);
-    expect(await orderPage(standing.order)).toMatchObject({ state: 'paid' });
+    const bank = await fetch(status.url, { method: 'POST', body: answer, redirect: 'manual' });
+    expect(bank.headers.get('location')).toBe(`http://localhost:1/o/${status.order}/back`);
+    await orderBackFromBank(status.order);
+    expect(await orderPage(status.order)).toMatchObject({ state: 'paid' });
     const second = await attempt(called, {}, 'lumen-approval');
     await takeOrder(called, second, 'a');
     expect(await withdrawOrder(called, second.checkoutKey)).toMatchObject({ state: 'refused' });
@@ -314,13 +314,13 @@ describe('what is limited', () => {
   test('payments end at their number, at the last day, when paused or closed; one under way is still taken', async () => {
     const { id, called } = await placed({ prices: { USD: '40' }, mostPayments: 1 });
     const waiting = await attempt(called, {}, 'lumen-approval');
-    const standing = await takeOrder(called, waiting, 'a');
-    if (standing.state !== 'approval') throw new Error('Expected an approval');
+    const status = await takeOrder(called, waiting, 'a');
+    if (status.state !== 'approval') throw new Error('Expected an approval');
     await expect(buy(called)).rejects.toMatchObject({ code: 'offer-not-open' });
     await setOfferState(house.owner, id, 'closed');
-    await fetch(standing.url, { method: 'POST', body: new URLSearchParams({ answer: 'approve' }), redirect: 'manual' });
-    await orderBackFromBank(standing.order);
-    expect(await orderPage(standing.order)).toMatchObject({ state: 'paid' });
+    await fetch(status.url, { method: 'POST', body: new URLSearchParams({ answer: 'approve' }), redirect: 'manual' });
+    await orderBackFromBank(status.order);
+    expect(await orderPage(status.order)).toMatchObject({ state: 'paid' });
     expect(await checkoutPage(called, READER)).toMatchObject({ notOpen: 'closed' });
   });
 });
@@ -332,8 +332,8 @@ test('a price in another currency is converted at the rate that was shown, which
   const page = await checkoutPage(called, { ...READER, acceptLanguage: 'de-AT' });
   expect(page).toMatchObject({ begun: { currency: 'EUR' }, currencies: ['USD', 'EUR'], locale: 'de-AT' });
   // 40.00 × 0.8 = 32.00; tax 3.20.
-  const standing = await buy(called, { currency: 'EUR' });
-  const order = await orderPage(standing.order);
+  const status = await buy(called, { currency: 'EUR' });
+  const order = await orderPage(status.order);
   expect(order?.printed).toMatchObject({ total: 3520, currency: 'EUR', rate: { rate: '0.8', on: '2026-01-02' } });
 });
 

@@ -62,7 +62,7 @@ const orderReference = (): string => {
   return `${signs.slice(0, 4)}-${signs.slice(4)}`;
 };
 
-const standing = async (ctx: Context, payment: Payment, token: string): Promise<OrderStatus> => ({
+const orderStatus = async (ctx: Context, payment: Payment, token: string): Promise<OrderStatus> => ({
   ...(await statusOf(ctx, payment)),
   order: token,
 });
@@ -95,7 +95,7 @@ export const printedAnswers = async (db: Db, offer: Offer, choice: Choice, yes: 
 export const takeOrder = byLink(OFFER_NAME).run(
   async (ctx, offerId: string, attempt: OrderAttempt, address: string): Promise<OrderStatus> => {
     const before = await ctx.read((db) => attemptBefore(db, offerId, attempt));
-    if (before) return standing(ctx, before.payment, before.order.token);
+    if (before) return orderStatus(ctx, before.payment, before.order.token);
     const waits = await Promise.all([
       countAttempt(perHour('card-address', 40), address),
       countAttempt(perHour('card-offer', 400), offerId),
@@ -111,9 +111,9 @@ export const takeOrder = byLink(OFFER_NAME).run(
       : null;
     if (attempt.choice.repeat && !kept) throw new Refusal('card-not-kept');
     const claim = await ctx.turn((tx) => claimOrder(tx, offerId, attempt, kept && { ...kept, from: address }));
-    if (!claim.mine) return standing(ctx, claim.payment, claim.order.token);
+    if (!claim.mine) return orderStatus(ctx, claim.payment, claim.order.token);
     const { payment, order } = claim;
-    if (payment.state === 'paid') return standing(ctx, payment, order.token);
+    if (payment.state === 'paid') return orderStatus(ctx, payment, order.token);
     const outcome = await cards.sale({
       key: saleKey(ctx.businessId, payment.id),
       amount: money(payment.amountMinor + payment.tipMinor, payment.currency),
@@ -124,14 +124,14 @@ export const takeOrder = byLink(OFFER_NAME).run(
     const recorded = await afterSale(ctx, payment, outcome);
     if (outcome.kind === 'refused' && kept) await cards.dropCard(kept.id);
     if (outcome.kind === 'refused') await noteRefusal(ctx, { offerId }, address, attempt.cardToken);
-    return standing(ctx, recorded, order.token);
+    return orderStatus(ctx, recorded, order.token);
   },
 );
 
 /** The same press, sent twice at once: its twin is under way, and both get one answer. Work of another press is refused. */
 async function twinOf(ctx: Context, offerId: string, attempt: OrderAttempt): Promise<OrderStatus> {
   const twin = await whenThere(() => ctx.read((db) => attemptBefore(db, offerId, attempt)));
-  return standing(ctx, twin.payment, twin.order.token);
+  return orderStatus(ctx, twin.payment, twin.order.token);
 }
 
 /** What the same press, or another open or paid attempt of the same checkout, came to. */
@@ -257,7 +257,7 @@ export const checkoutStatus = byLink(OFFER_NAME).run(
     });
     if (!latest) return { state: 'none' };
     const payment = latest.payment.state === 'pending' ? await askAbout(ctx, latest.payment) : latest.payment;
-    return standing(ctx, payment, latest.order.token);
+    return orderStatus(ctx, payment, latest.order.token);
   },
 );
 
@@ -271,9 +271,9 @@ export const withdrawOrder = byLink(OFFER_NAME).run(
       return order && payment ? { order, payment } : null;
     });
     if (!open) return { state: 'none' };
-    if (!open.payment.approvalUrl) return standing(ctx, open.payment, open.order.token);
+    if (!open.payment.approvalUrl) return orderStatus(ctx, open.payment, open.order.token);
     const outcome = await services().cards.close(saleKey(ctx.businessId, open.payment.id));
     const payment = await recordOutcome(await ctx.later(), open.payment, outcome);
-    return standing(ctx, payment, open.order.token);
+    return orderStatus(ctx, payment, open.order.token);
   },
 );

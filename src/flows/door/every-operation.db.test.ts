@@ -90,7 +90,7 @@ const tables = () =>
   );
 
 /** All that is written down of theirs, as one sign for each table. */
-async function standing(): Promise<unknown> {
+async function fingerprint(): Promise<unknown> {
   const each = (await tables()).map(
     ({ name }) =>
       `select '${name}' as name, md5(string_agg(one::text, ' ' order by one::text)) as rows from ${name} one where business_id = $1`,
@@ -139,7 +139,7 @@ test('a reader charges nobody: everything that takes money is refused', async ()
 });
 
 test('with the ids of another business nobody finds, charges or changes anything of it', async () => {
-  const before = await standing();
+  const before = await fingerprint();
   const enter = [
     // A line to the screens takes what is to be called, not an id.
     ...entered('desk')
@@ -157,12 +157,12 @@ test('with the ids of another business nobody finds, charges or changes anything
           JSON.stringify(answer.value ?? null, (_, value) => (typeof value === 'bigint' ? String(value) : value)),
           name,
         ).not.toContain(MARK);
-    expect(await standing(), name).toEqual(before);
+    expect(await fingerprint(), name).toEqual(before);
   }
 });
 
 test('a link opens what it was made for and nothing else', async () => {
-  const before = await standing();
+  const before = await fingerprint();
   for (const { name, needs, call } of entered('link')) {
     const strange = Object.entries(tokens).flatMap(([kind, token]) => (kind === needs.entry.link ? [] : [token]));
     for (const token of [...strange, ...ids, 'nonsense', ''])
@@ -174,7 +174,7 @@ test('a link opens what it was made for and nothing else', async () => {
         `${name} ${token}`,
       ).toBe('not-found');
   }
-  expect(await standing()).toEqual(before);
+  expect(await fingerprint()).toEqual(before);
 });
 
 /** What the screens, the handlers and the jobs take from the flows while they run, by file. */

@@ -5,7 +5,7 @@ import { freshPaper } from '@/core/invoice/placeholders';
 import type { SendWith } from '@/core/invoice/send-with';
 import { sendingProblems } from '@/core/invoice/sending';
 import {
-  type Batch,
+  type BulkInvoices,
   type BulkRow,
   bulkById,
   bulkRows,
@@ -30,14 +30,14 @@ import { linkToken } from './draft';
 import { issueInvoices, type ToIssue } from './issue-invoices';
 import { readingOf } from './paper-setting';
 
-/** To whom a batch goes: customers by id, a whole group, or rows of a file that name them by e-mail address or name. */
+/** To whom bulk invoices go: customers by id, a whole group, or rows of a file that name them by e-mail address or name. */
 export type BulkTo = {
   readonly customerIds: readonly string[];
   readonly group: string;
   readonly rows: readonly { readonly customer: string; readonly own: OwnWords }[];
 };
 
-export const MOST_IN_BATCH = 5000;
+export const MOST_IN_BULK = 5000;
 const AT_ONCE = 250;
 
 type Wanted = { readonly customer: Customer | null; readonly named: string; readonly own: OwnWords };
@@ -48,7 +48,7 @@ async function wantedOf(db: Db, to: BulkTo): Promise<Wanted[]> {
     const customer = await customerById(db, id);
     chosen.push({ customer, named: customer?.name ?? id, own: {} });
   }
-  const group = to.group ? await customersOfGroup(db, to.group, MOST_IN_BATCH) : [];
+  const group = to.group ? await customersOfGroup(db, to.group, MOST_IN_BULK) : [];
   const known = await customersByWriting(
     db,
     to.rows.map(({ customer }) => customer),
@@ -64,24 +64,24 @@ async function wantedOf(db: Db, to: BulkTo): Promise<Wanted[]> {
       named: customer,
       own,
     })),
-  ].slice(0, MOST_IN_BATCH);
+  ].slice(0, MOST_IN_BULK);
 }
 
 async function checkedRow(
   db: Db,
   business: Business,
-  batch: Pick<Batch, 'paper' | 'sendWith'>,
+  bulk: Pick<BulkInvoices, 'paper' | 'sendWith'>,
   { customer, named, own }: Wanted,
 ): Promise<Omit<BulkRow, 'position' | 'invoiceId'>> {
   const none = { customerId: customer?.id ?? null, own, totalMinor: 0n, currency: '' };
   if (!customer) return { ...none, state: 'refused', reason: `Nobody on file is “${named || 'without a name'}”` };
-  const paper = ownPaper(batch.paper, customer.id, own);
+  const paper = ownPaper(bulk.paper, customer.id, own);
   const reading = await readingOf(db, business, customer, paper);
   const [problem] = sendingProblems(paper, reading, dateInZone(db.now, business.zone));
   const unreachable =
-    batch.sendWith.way === 'mail' && !customer.email
+    bulk.sendWith.way === 'mail' && !customer.email
       ? 'No e-mail address on file'
-      : (batch.sendWith.way === 'text' || batch.sendWith.way === 'chat') && !customer.phone
+      : (bulk.sendWith.way === 'text' || bulk.sendWith.way === 'chat') && !customer.phone
         ? 'No phone number on file'
         : '';
   const reason = problem?.words ?? unreachable;
@@ -90,7 +90,7 @@ async function checkedRow(
 }
 
 /**
- * Writes a batch down with every row checked; nothing is sent yet. Returns its id.
+ * Writes bulk invoices down with every row checked; nothing is sent yet. Returns its id.
  *
  * @param invoiceId the draft whose paper everybody gets
  */
@@ -100,9 +100,9 @@ export const checkBulk = desk('ask').run(
     await ctx.write(async (tx) => {
       const draft = found(await invoiceById(tx, invoiceId));
       const business = await businessById(tx);
-      const batch: Batch = {
+      const bulk: BulkInvoices = {
         id,
-        name: name || draft.paper.title || 'Batch',
+        name: name || draft.paper.title || 'Bulk invoices',
         paper: { ...freshPaper(draft.paper, randomUUID), files: draft.paper.files },
         sendWith: { ...sendWith, to: [], phone: '' },
         state: 'checked',
@@ -111,9 +111,9 @@ export const checkBulk = desk('ask').run(
       };
       const rows: Omit<BulkRow, 'invoiceId'>[] = [];
       for (const [position, wanted] of (await wantedOf(tx, to)).entries()) {
-        rows.push({ position, ...(await checkedRow(tx, business, batch, wanted)) });
+        rows.push({ position, ...(await checkedRow(tx, business, bulk, wanted)) });
       }
-      await insertBulk(tx, batch);
+      await insertBulk(tx, bulk);
       await insertBulkRows(tx, id, rows);
     });
     return id;
@@ -130,22 +130,22 @@ export const sendBulk = desk('ask').write(async (tx, id: string, again?: boolean
   ]);
 });
 
-/** Sends a batch's rows, many at a time, each with its own number. Killed at any point it goes on where it was. */
+/** Sends the rows of bulk invoices, many at a time, each with its own number. Killed at any point it goes on where it was. */
 export const runBulk = worker().run(async (ctx, bulkId: string): Promise<void> => {
   while (await (await ctx.later()).sets((tx) => sendRows(tx, bulkId)));
 });
 
 /** Sends the next rows; whether there may be more. */
 async function sendRows(tx: Tx, bulkId: string): Promise<boolean> {
-  const batch = found(await bulkById(tx, bulkId, true));
-  if (batch.state !== 'sending') return false;
+  const bulk = found(await bulkById(tx, bulkId, true));
+  if (bulk.state !== 'sending') return false;
   const rows = await claimBulkRows(tx, bulkId, AT_ONCE);
   if (rows.length === 0) {
     await updateBulkState(tx, bulkId, 'done');
     return false;
   }
   const business = await businessById(tx);
-  const byName = (await personById(tx, batch.byId))?.name ?? 'Dahlia';
+  const byName = (await personById(tx, bulk.byId))?.name ?? 'Dahlia';
   const customers = new Map(
     (
       await customersByIds(
@@ -157,12 +157,12 @@ async function sendRows(tx: Tx, bulkId: string): Promise<boolean> {
   );
   const items = rows.map(({ customerId, own }): ToIssue => {
     const customer = found(customers.get(found(customerId)));
-    const paper = freshPaper(ownPaper(batch.paper, customer.id, own), randomUUID);
+    const paper = freshPaper(ownPaper(bulk.paper, customer.id, own), randomUUID);
     return {
       id: randomUUID(),
-      paper: { ...paper, files: batch.paper.files },
+      paper: { ...paper, files: bulk.paper.files },
       customer,
-      how: batch.sendWith,
+      how: bulk.sendWith,
       byName,
       fresh: { linkToken: linkToken(), origin: 'batch', made: { by: 'batch', byName } },
     };
@@ -181,16 +181,16 @@ async function sendRows(tx: Tx, bulkId: string): Promise<boolean> {
   return true;
 }
 
-export type BatchSheet = { readonly batch: Batch; readonly rows: Awaited<ReturnType<typeof bulkRows>> };
+export type BulkSheet = { readonly bulk: BulkInvoices; readonly rows: Awaited<ReturnType<typeof bulkRows>> };
 
-/** A batch with its rows. @throws Refusal `not-found` */
-export const batchSheet = desk('see').read(async (db, id: string): Promise<BatchSheet> => {
+/** Bulk invoices with their rows. @throws Refusal `not-found` */
+export const bulkSheet = desk('see').read(async (db, id: string): Promise<BulkSheet> => {
   return {
-    batch: found(await bulkById(db, id)),
+    bulk: found(await bulkById(db, id)),
     rows: await bulkRows(db, id),
   };
 });
 
-export const batchList = desk('see').read(async (db): Promise<ReturnType<typeof bulksOf>> => {
+export const bulkList = desk('see').read(async (db): Promise<ReturnType<typeof bulksOf>> => {
   return bulksOf(db);
 });

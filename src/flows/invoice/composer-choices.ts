@@ -6,7 +6,7 @@ import { templatesOf } from '@/db/templates';
 import { type Terms, termsList } from '@/db/terms';
 import { desk } from '@/flows/door/operation';
 
-/** What a paper can be given: series, terms, templates, the customer's repeats; and where a trial copy goes. */
+/** What a paper can be given: series, terms, templates, the customer's recurring invoices; and where a trial copy goes. */
 export const composerChoices = desk('see').read(
   async (
     db,
@@ -15,14 +15,14 @@ export const composerChoices = desk('see').read(
     series: NumberSeries[];
     terms: Terms[];
     templates: { id: string; name: string }[];
-    repeats: { id: string; name: string }[];
+    recurring: { id: string; name: string }[];
     ownEmail: string;
   }> => {
     return {
       series: await numberSeries(db),
       terms: await termsList(db),
       templates: await templatesOf(db),
-      repeats: (await recurringOf(db))
+      recurring: (await recurringOf(db))
         .filter((repeat) => repeat.customerId === customerId && repeat.state !== 'finished')
         .map(({ id, name }) => ({ id, name })),
       ownEmail: await emailOf(db, db.personId),

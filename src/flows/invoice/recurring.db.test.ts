@@ -19,7 +19,7 @@ import {
   sentInvoice,
   type Workshop,
 } from '../../../tests/support/workshop';
-import { batchSheet, checkBulk, runBulk, sendBulk } from './bulk-invoices';
+import { bulkSheet, checkBulk, runBulk, sendBulk } from './bulk-invoices';
 import { saveDraft } from './draft';
 import { invoiceSheet } from './invoice-sheet';
 import {
@@ -241,7 +241,7 @@ describe('one invoice to many', () => {
     const mute = await addCustomer(house.owner, newCustomer('Mute', { groups: ['Choir'] }));
     const draft = await keptDraft(house);
     const id = await checkBulk(house.owner, draft, 'Tickets', { ...nobody, group: 'Choir' }, sendBy('mail'));
-    const before = await batchSheet(house.owner, id);
+    const before = await bulkSheet(house.owner, id);
     expect(before.rows.filter(({ state }) => state === 'ready')).toHaveLength(5);
     expect(before.rows.find(({ state }) => state === 'refused')).toMatchObject({
       customer: 'Mute',
@@ -250,8 +250,8 @@ describe('one invoice to many', () => {
     await sendBulk(house.owner, id);
     await sendBulk(house.owner, id);
     await Promise.all([runBulk(house.business.id, id), runBulk(house.business.id, id)]);
-    const { batch, rows } = await batchSheet(house.owner, id);
-    expect(batch.state).toBe('done');
+    const { bulk, rows } = await bulkSheet(house.owner, id);
+    expect(bulk.state).toBe('done');
     const numbers = rows.flatMap(({ number }) => (number ? [Number(number)] : [])).sort((a, b) => a - b);
     expect(numbers).toEqual(numbers.map((_, at) => (numbers[0] ?? 0) + at));
     expect(numbers).toHaveLength(5);
@@ -259,7 +259,7 @@ describe('one invoice to many', () => {
     await changeCustomer(house.owner, mute.id, { ...fields, email: 'now@b.example' });
     await sendBulk(house.owner, id, true);
     await runBulk(house.business.id, id);
-    expect((await batchSheet(house.owner, id)).rows.every(({ state }) => state === 'sent')).toBe(true);
+    expect((await bulkSheet(house.owner, id)).rows.every(({ state }) => state === 'sent')).toBe(true);
   });
 
   test('ticked twice, and in the group as well, is one invoice; each row of a file is one of its own', async () => {
@@ -267,7 +267,7 @@ describe('one invoice to many', () => {
     await people(2, 'Tenors');
     const row = { customer: 'both@b.example', own: {} };
     const to = { customerIds: [both.id, both.id], group: 'Tenors', rows: [row, row] };
-    const { rows } = await batchSheet(
+    const { rows } = await bulkSheet(
       house.owner,
       await checkBulk(house.owner, await keptDraft(house), '', to, sendBy('mail')),
     );
@@ -290,7 +290,7 @@ describe('one invoice to many', () => {
     const id = await checkBulk(house.owner, draft, '', { ...nobody, rows }, sendBy('mail'));
     await sendBulk(house.owner, id);
     await runBulk(house.business.id, id);
-    const [first, second] = (await batchSheet(house.owner, id)).rows;
+    const [first, second] = (await bulkSheet(house.owner, id)).rows;
     // 3 × 10.00 and 10 percent tax
     expect(first).toMatchObject({ state: 'sent', totalMinor: 3300n });
     expect((await invoiceSheet(house.owner, first?.invoiceId ?? '')).invoice.printed).toMatchObject({

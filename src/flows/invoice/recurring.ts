@@ -15,8 +15,8 @@ import {
   claimRecurring,
   insertRecurring,
   insertRun,
+  type RecurringInvoice,
   type RecurringRun,
-  type Repeat,
   recurringById,
   recurringOf,
   runsOf,
@@ -31,9 +31,9 @@ import { writeDraft } from './draft';
 import { issueDraft } from './issue-invoices';
 import { localeOf } from './paper-setting';
 
-export type { RecurringRun, Repeat };
+export type { RecurringInvoice, RecurringRun };
 
-/** What a person says of a repeat. */
+/** What a person says of a recurring invoice. */
 export type RecurringPlan = { readonly name: string; readonly schedule: Schedule; readonly makes: 'draft' | 'send' };
 
 const FAR = 400;
@@ -51,7 +51,7 @@ function next(schedule: Schedule, pauses: Pauses, after: CalendarDate | null): S
 
 const nextOf = (date: ScheduledDate | null) => ({ nextNominal: date?.nominal ?? null, nextOn: date?.charged ?? null });
 
-/** Lets an invoice, sent or not, come again by a schedule. Returns the repeat's id. @throws Refusal `no-dates`, `not-found` */
+/** Lets an invoice, sent or not, come again by a schedule. Returns the id. @throws Refusal `no-dates`, `not-found` */
 export const startRecurring = desk('ask').run(async (ctx, invoiceId: string, plan: RecurringPlan): Promise<string> => {
   const id = randomUUID();
   await ctx.write(async (tx) => {
@@ -59,7 +59,7 @@ export const startRecurring = desk('ask').run(async (ctx, invoiceId: string, pla
     const customerId = found(paper.customerId);
     const first = next(plan.schedule, [], null);
     if (!first) throw new Refusal('no-dates');
-    const repeat: Repeat = {
+    const repeat: RecurringInvoice = {
       id,
       ...plan,
       customerId,
@@ -77,7 +77,7 @@ export const startRecurring = desk('ask').run(async (ctx, invoiceId: string, pla
 async function changeRecurring(
   tx: Tx,
   id: string,
-  change: (repeat: Repeat, today: CalendarDate) => Repeat,
+  change: (repeat: RecurringInvoice, today: CalendarDate) => RecurringInvoice,
 ): Promise<void> {
   const business = await businessById(tx);
   const repeat = found(await recurringById(tx, id, true));
@@ -85,7 +85,7 @@ async function changeRecurring(
 }
 
 /** The day before the next date, so that "after it" finds that date again under another rule. */
-const lastDone = (repeat: Repeat): CalendarDate | null => {
+const lastDone = (repeat: RecurringInvoice): CalendarDate | null => {
   if (!repeat.nextNominal) return null;
   const before = comingDates(repeat.schedule, [], null, FAR).filter(
     ({ nominal }) => nominal < (repeat.nextNominal ?? ''),
@@ -143,17 +143,17 @@ export const repaperRecurring = desk('ask').write(async (tx, id: string, invoice
   }));
 });
 
-/** All repeats, with their customers. */
-export const recurringList = desk('see').read(async (db): Promise<(Repeat & { customer: string })[]> => {
+/** All recurring invoices, with their customers. */
+export const recurringList = desk('see').read(async (db): Promise<(RecurringInvoice & { customer: string })[]> => {
   return recurringOf(db);
 });
 
-/** A repeat with what it made and what comes. @throws Refusal `not-found` */
+/** A recurring invoice with what it made and what comes. @throws Refusal `not-found` */
 export const recurringSheet = desk('see').read(
   async (
     db,
     id: string,
-  ): Promise<{ repeat: Repeat; customer: string; runs: RecurringRun[]; coming: ScheduledDate[] }> => {
+  ): Promise<{ repeat: RecurringInvoice; customer: string; runs: RecurringRun[]; coming: ScheduledDate[] }> => {
     const repeat = found(await recurringById(db, id));
     const coming =
       repeat.state === 'finished' ? [] : comingDates(repeat.schedule, repeat.pauses, lastDone(repeat), SHOWN);
@@ -166,7 +166,7 @@ export const recurringSheet = desk('see').read(
   },
 );
 
-/** Makes what is due of a business's repeats, each date once. */
+/** Makes what is due of a business's recurring invoices, each date once. */
 export async function makeDueRecurring(ctx: Context): Promise<void> {
   for (;;) {
     const made = await ctx.turn(async (tx) => {
@@ -180,7 +180,7 @@ export async function makeDueRecurring(ctx: Context): Promise<void> {
   }
 }
 
-async function makeOne(tx: Writing, repeat: Repeat): Promise<void> {
+async function makeOne(tx: Writing, repeat: RecurringInvoice): Promise<void> {
   const nominal = found(repeat.nextNominal);
   const business = await businessById(tx);
   const person = await personById(tx, repeat.byId);

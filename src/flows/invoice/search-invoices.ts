@@ -4,7 +4,7 @@ import { type InvoiceAsk, type StateCount, stateCounts } from '@/core/invoice/as
 import { typedMinor } from '@/core/invoice/read-paper';
 import { isCurrency, minorDigits } from '@/core/money/currency';
 import { businessById } from '@/db/businesses';
-import { standingSums } from '@/db/day-sums';
+import { statusSums } from '@/db/day-sums';
 import {
   deleteSavedList,
   draftSums,
@@ -48,7 +48,7 @@ export const searchInvoices = desk('see').read(
 /** Counts and sums for every state, and the lists kept under a name. */
 export const listOverview = desk('see').read(async (db): Promise<{ counts: StateCount[]; saved: SavedList[] }> => {
   const business = await businessById(db);
-  const sums = await standingSums(db);
+  const sums = await statusSums(db);
   const drafts = await draftSums(db);
   return {
     counts: stateCounts(sums, drafts, dateInZone(db.now, business.zone)),

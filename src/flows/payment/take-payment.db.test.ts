@@ -172,9 +172,9 @@ test('a request that never reached the processor is closed there before it is ca
 
 test('the holder’s approval is asked at the bank, and the answer found on coming back', async () => {
   const { id, link } = await sentInvoice(house);
-  const standing = await pay(link, 'lumen-approval');
-  if (standing.state !== 'approval') throw new Error(`Expected an approval, got ${standing.state}`);
-  await fetch(standing.url, { method: 'POST', body: new URLSearchParams({ answer: 'approve' }), redirect: 'manual' });
+  const status = await pay(link, 'lumen-approval');
+  if (status.state !== 'approval') throw new Error(`Expected an approval, got ${status.state}`);
+  await fetch(status.url, { method: 'POST', body: new URLSearchParams({ answer: 'approve' }), redirect: 'manual' });
   await returnFromBank(link);
   expect((await read(id)).happened.slice(0, 2)).toEqual(['paid', 'approval-asked']);
 });
@@ -212,7 +212,7 @@ test('too many cards from one address, or for one invoice, are stopped before th
   for (let tries = 0; tries < 14; tries++) {
     refusals.push(
       await pay(link, 'corvid-poor').then(
-        (standing) => standing.state,
+        (status) => status.state,
         (error) => error.code,
       ),
     );

@@ -112,9 +112,9 @@ export const payByLink = byLink(INVOICE_LINK).run(
     await requireFewRefusals(ctx, address, attempt.cardToken);
     // Work that was handed in before is of use to the twin of its own press only, and that is answered under its key.
     if (!(await isFreshWork(invoiceId, attempt.work))) return twinOf(ctx, invoiceId, attempt.attemptKey);
-    const standing = await payInvoice(ctx, invoiceId, attempt, address);
-    if (standing.state === 'refused') await noteRefusal(ctx, { invoiceId }, address, attempt.cardToken);
-    return standing;
+    const status = await payInvoice(ctx, invoiceId, attempt, address);
+    if (status.state === 'refused') await noteRefusal(ctx, { invoiceId }, address, attempt.cardToken);
+    return status;
   },
 );
 

@@ -31,16 +31,16 @@ async function paperOf(
   plan: Plan | null,
   text: string,
 ): Promise<AuthorisationPaper> {
-  const standing = plan ? await readPlan(db, business, plan) : null;
+  const reading = plan ? await readPlan(db, business, plan) : null;
   const charges: { on: CalendarDate; minor: number }[] = [];
-  if (plan && standing && standing.problems.length === 0) {
+  if (plan && reading && reading.problems.length === 0) {
     const context = planContext(business, { ...plan, pauses: [] }, todayOf(business, db.now));
-    for (const charge of firstCharges(plan.terms, standing.sums, context, SHOWN).charges)
+    for (const charge of firstCharges(plan.terms, reading.sums, context, SHOWN).charges)
       charges.push({ on: charge.chargedOn, minor: jsonMinor(charge.amountMinor) });
   }
   return {
     locale: localeOf(business, customer),
-    currency: standing?.currency ?? business.currency,
+    currency: reading?.currency ?? business.currency,
     seller: sellerOf(business),
     accent: business.accent,
     payer: payerOf(customer, business),

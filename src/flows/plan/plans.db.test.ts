@@ -510,8 +510,8 @@ test('a single payment at the desk: with a card on file or a new one, one howeve
   const { customerId } = await runningPlan(house, workshop.standIns, planTerms(house, '2027-06-01'), ['corvid-good']);
   const [card] = await readBusiness(programContext(house.business.id), (db) => cardsOf(db, customerId));
   const asked = { customerId, what: 'A set of strings', price: '30', attemptKey: randomUUID(), cardId: card?.id };
-  const standings = await Promise.all([1, 2, 3].map(() => payAtDesk(house.owner, asked)));
-  expect(new Set(standings.map(({ invoiceId }) => invoiceId)).size).toBe(1);
+  const answers = await Promise.all([1, 2, 3].map(() => payAtDesk(house.owner, asked)));
+  expect(new Set(answers.map(({ invoiceId }) => invoiceId)).size).toBe(1);
   const rows = await asSuperuser(
     workshop.admin,
     `select payments.state, payments.channel, invoices.due_minor::int as due from payments join invoices on invoices.id = invoice_id

@@ -69,7 +69,7 @@ export function BulkForm({
           </p>
         </div>
         <Field
-          label="Name of the batch"
+          label="Name, for your own list"
           value={name}
           maxLength={80}
           onChange={(event) => setName(event.target.value)}

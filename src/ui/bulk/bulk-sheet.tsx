@@ -18,7 +18,7 @@ type Row = {
   readonly currency: string;
 };
 
-/** A batch: what was found when it was checked, how far its sending is, and what was refused. */
+/** Bulk invoices: what was found when it was checked, how far its sending is, and what was refused. */
 export function BulkSheetView({
   id,
   name,

@@ -96,7 +96,7 @@ export function Checkout({
   const sign = request?.sign ?? '';
   const [busyCurrency, setBusyCurrency] = useState(false);
   const checkout = useCheckout(path, begun, first, { request: sign, locale });
-  const { choice, change, quote, waiting, problemOf, leave, standing, checkoutKey } = checkout;
+  const { choice, change, quote, waiting, problemOf, leave, status, checkoutKey } = checkout;
   const fixed = request?.locked ? fixedPlaces(request.filled) : new Set<string>();
 
   useEffect(() => {
@@ -105,10 +105,10 @@ export function Checkout({
 
   // This checkout has been paid already, in this tab or another: its own page says so.
   useEffect(() => {
-    if (standing?.state !== 'paid' || !standing.order) return;
+    if (status?.state !== 'paid' || !status.order) return;
     checkout.forget();
-    location.replace(`${done}${standing.order}${framed ? '?framed=yes' : ''}`);
-  }, [standing, checkout, done, framed]);
+    location.replace(`${done}${status.order}${framed ? '?framed=yes' : ''}`);
+  }, [status, checkout, done, framed]);
 
   const nextWork = useWork(path);
 
@@ -230,12 +230,10 @@ export function Checkout({
             ) : null}
             <CardPay
               // A picture of its own for each way in which it may stand when the page begins.
-              key={standing?.state ?? 'none'}
+              key={status?.state ?? 'none'}
               fieldsUrl={fieldsUrl}
-              pending={
-                standing?.state === 'approval' ? standing.url : standing?.state === 'checking' ? 'checking' : null
-              }
-              refused={standing?.state === 'refused' ? words.refusals[standing.reason] : null}
+              pending={status?.state === 'approval' ? status.url : status?.state === 'checking' ? 'checking' : null}
+              refused={status?.state === 'refused' ? words.refusals[status.reason] : null}
               words={words}
               door={{
                 path,
@@ -249,7 +247,7 @@ export function Checkout({
                   passed,
                 },
                 before: nextWork,
-                standing: () => `checkout=${checkoutKey}`,
+                statusQuery: () => `checkout=${checkoutKey}`,
                 withdraw: { checkout: checkoutKey },
                 sum: quote.chargedMinor > 0 || free ? quote.charged : '…',
                 free: free ? words.orderFree : '',

@@ -36,7 +36,7 @@ export function useCheckout(
   const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
   const [asked, setAsked] = useState(false);
   const [waiting, setWaiting] = useState(false);
-  const [standing, setStanding] = useState<AttemptStatus | null>(null);
+  const [status, setStatus] = useState<AttemptStatus | null>(null);
   const token = useRef(first.token);
   const { request, locale } = more;
 
@@ -53,10 +53,10 @@ export function useCheckout(
       }),
     );
     if (!known && Object.keys(early).length > 0) setChoice({ ...begun, ...early });
-    if (!known) return setStanding({ state: 'none' });
+    if (!known) return setStatus({ state: 'none' });
     setChoice({ ...begun, ...known.choice, acceptsTerms: false, agrees: false });
     void send<AttemptStatus>('GET', `${path}/status?checkout=${known.key}`).then((answer) =>
-      setStanding(answer.ok ? answer.value : { state: 'none' }),
+      setStatus(answer.ok ? answer.value : { state: 'none' }),
     );
   }, []);
 
@@ -102,7 +102,7 @@ export function useCheckout(
     quote,
     waiting,
     checkoutKey: key,
-    standing,
+    status,
     problemOf,
     /** Works out the newest sum at once, where it is still to come. */
     hasten: () => void work(choice),

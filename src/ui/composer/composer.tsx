@@ -56,7 +56,7 @@ export type ComposerProps = {
   readonly terms: readonly TermsChoice[];
   readonly templates: readonly { readonly id: string; readonly name: string }[];
   /** What comes again to this customer. */
-  readonly repeats: readonly { readonly id: string; readonly name: string }[];
+  readonly recurring: readonly { readonly id: string; readonly name: string }[];
   /** The customer's link; it opens once the invoice is sent. */
   readonly link: string;
   readonly pricesIncludeTax: boolean;
@@ -218,7 +218,7 @@ export function Composer(props: ComposerProps) {
               id={id}
               customer={customer}
               templates={props.templates}
-              repeats={props.repeats}
+              recurring={props.recurring}
               flush={flush}
               onName={() => setNaming(true)}
               onAgain={(from) => void startAgain(from)}

@@ -13,7 +13,7 @@ export function DraftMenu({
   id,
   customer,
   templates,
-  repeats,
+  recurring,
   flush,
   onName,
   onAgain,
@@ -22,7 +22,7 @@ export function DraftMenu({
   id: string;
   customer: Customer | null;
   templates: readonly Named[];
-  repeats: readonly Named[];
+  recurring: readonly Named[];
   /** Keeps what was typed last; false where that failed. */
   flush: () => Promise<boolean>;
   onName: () => void;
@@ -59,7 +59,7 @@ export function DraftMenu({
             : null}
           {item('Duplicate', () => onAgain({ invoiceId: id }))}
           {customer ? item('Repeat it', () => void goKept(`/ask/recurring/new?from=${id}`)) : null}
-          {repeats.map((repeat) =>
+          {recurring.map((repeat) =>
             item(`Let “${repeat.name}” say this from the next on`, () => onFromNextOn(repeat.id), repeat.id),
           )}
           {item('Send to many customers', () => void goKept(`/ask/bulk/new?from=${id}`))}

@@ -21,7 +21,7 @@ export type PayDoor = {
   /** What has to be worked out before an attempt is sent; null where that failed. */
   readonly before?: () => Promise<object | null>;
   /** What the payment is asked about by; `attempt` is this page's own key. */
-  readonly standing: (attempt: string) => string;
+  readonly statusQuery: (attempt: string) => string;
   readonly withdraw: object;
   /** What the button says where nothing is to be paid: no card is asked for then. */
   readonly free?: string;
@@ -34,7 +34,7 @@ export type PayDoor = {
   readonly onAwaited?: () => void;
   /** The button was pressed all the same. */
   readonly onHindered?: () => void;
-  readonly onPaid: (standing: Extract<AttemptStatus, { state: 'paid' }>) => void;
+  readonly onPaid: (status: Extract<AttemptStatus, { state: 'paid' }>) => void;
   /** What is shown may be out of date; `refusal` is what the answer said, where one did. */
   readonly onChanged: (refusal?: Extract<Answer<unknown>, { ok: false }>) => void;
 };
@@ -67,17 +67,17 @@ export function CardPay({ fieldsUrl, pending, refused, door, words }: PayOpen & 
   const origin = new URL(fieldsUrl).origin;
 
   const take = useCallback(
-    (standing: AttemptStatus) => {
-      switch (standing.state) {
+    (status: AttemptStatus) => {
+      switch (status.state) {
         case 'paid':
           setStage('paid');
-          return latest.current.onPaid(standing);
+          return latest.current.onPaid(status);
         case 'refused':
           attempt.current = '';
-          setTrouble(words.refusals[standing.reason]);
+          setTrouble(words.refusals[status.reason]);
           return setStage('ready');
         case 'approval':
-          setBank(standing.url);
+          setBank(status.url);
           return setStage('approval');
         case 'checking':
           return setStage('checking');
@@ -111,8 +111,8 @@ export function CardPay({ fieldsUrl, pending, refused, door, words }: PayOpen & 
     if (stage !== 'checking' && stage !== 'approval') return;
     const timer = setInterval(async () => {
       const key = attempt.current || '00000000-0000-4000-8000-000000000000';
-      const { path, standing, onChanged } = latest.current;
-      const answer = await send<AttemptStatus>('GET', `${path}/status?${standing(key)}`);
+      const { path, statusQuery, onChanged } = latest.current;
+      const answer = await send<AttemptStatus>('GET', `${path}/status?${statusQuery(key)}`);
       if (!answer.ok) return;
       if (answer.value.state === 'none') onChanged();
       take(answer.value);

@@ -152,7 +152,7 @@ export function PayPanel({
           path: `/api/pay/${token}`,
           body: { amountMinor: jsonMinor(amount ?? 0n), tipMinor: jsonMinor(tipMinor), acceptsTerms: accepts },
           before: nextWork,
-          standing: (attempt) => `attempt=${attempt}`,
+          statusQuery: (attempt) => `attempt=${attempt}`,
           withdraw: {},
           sum: allowed ? text((amount ?? 0n) + tipMinor) : '…',
           hindrance,

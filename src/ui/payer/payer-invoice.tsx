@@ -100,7 +100,7 @@ function Files({ files, token, words }: { files: readonly PayerFile[]; token: st
 export function PayerInvoice({
   invoice,
   stage,
-  standing,
+  balance,
   receipts,
   files,
   token,
@@ -110,7 +110,7 @@ export function PayerInvoice({
   /** In the reader's language: its locale may be another than the one it was sent in. */
   invoice: PrintedInvoice;
   stage: 'sent' | 'cancelled';
-  standing: { readonly paidMinor: number; readonly creditedMinor: number; readonly dueMinor: number };
+  balance: { readonly paidMinor: number; readonly creditedMinor: number; readonly dueMinor: number };
   receipts: readonly PayerReceipt[];
   files: readonly PayerFile[];
   /** The link's own sign; null in the proof. */
@@ -119,7 +119,7 @@ export function PayerInvoice({
   pay: Pay;
 }) {
   const { seller, payer, locale, currency } = invoice;
-  const { paidMinor, creditedMinor, dueMinor } = standing;
+  const { paidMinor, creditedMinor, dueMinor } = balance;
   const words = wordsOf(locale);
   const sum = moneyText(money(BigInt(dueMinor), currency), locale);
   const settled = dueMinor === 0;

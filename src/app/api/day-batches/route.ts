@@ -1,6 +1,6 @@
 import { jsonBatch } from '@/app/(desk)/money/batches/json-batch';
 import { desk } from '@/app/answer';
-import { BatchPageInput } from '@/app/input/bulk-input';
+import { BatchPageInput } from '@/app/input/batch-input';
 import { isCalendarDate } from '@/core/dates/calendar-date';
 import { batchList } from '@/flows/day/day-batches';
 

@@ -13,7 +13,7 @@ export const metadata: Metadata = { title: 'Coming again' };
 export default async function RecurringPage() {
   const actor = await pageActor();
   const { business } = await businessToday(actor);
-  const repeats = await recurringList(actor);
+  const all = await recurringList(actor);
   return (
     <>
       <AskTabs here="Coming again" />
@@ -24,11 +24,11 @@ export default async function RecurringPage() {
             Invoices
           </Link>
         </div>
-        {repeats.length === 0 ? (
+        {all.length === 0 ? (
           <Empty words="No invoice comes again yet. Open one, and choose “Repeat it”." />
         ) : (
           <ul className="border-t border-ink">
-            {repeats.map((repeat) => (
+            {all.map((repeat) => (
               <li key={repeat.id}>
                 <Link
                   href={`/ask/recurring/${repeat.id}` as Route}

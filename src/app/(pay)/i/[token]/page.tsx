@@ -59,7 +59,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
     <PayerInvoice
       invoice={printed}
       stage={found.stage}
-      standing={{
+      balance={{
         paidMinor: jsonMinor(found.paidMinor),
         creditedMinor: jsonMinor(found.creditedMinor),
         dueMinor: found.stage === 'cancelled' ? 0 : jsonMinor(dueMinor),

@@ -15,7 +15,7 @@ export default async function ProofPage({ params }: { params: Promise<{ id: stri
     <PayerInvoice
       invoice={invoice}
       stage="sent"
-      standing={{ paidMinor: 0, creditedMinor: 0, dueMinor }}
+      balance={{ paidMinor: 0, creditedMinor: 0, dueMinor }}
       receipts={[]}
       files={invoice.files.map((file) => ({
         id: file.id,

@@ -3,25 +3,25 @@ import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { jsonMinor } from '@/core/money/money';
 import { mayDo } from '@/flows/door/rights';
-import { batchSheet } from '@/flows/invoice/bulk-invoices';
+import { bulkSheet } from '@/flows/invoice/bulk-invoices';
 import { businessToday } from '@/flows/payment/payment-list';
 import { BulkSheetView } from '@/ui/bulk/bulk-sheet';
 import { AskTabs } from '../../ask-tabs';
 
 export const metadata: Metadata = { title: 'Bulk invoices' };
 
-export default async function BatchPage({ params }: { params: Promise<{ id: string }> }) {
+export default async function BulkPage({ params }: { params: Promise<{ id: string }> }) {
   const actor = await pageActor();
   const { id } = await params;
-  const { batch, rows } = await orNotFound(id, batchSheet(actor, id));
+  const { bulk, rows } = await orNotFound(id, bulkSheet(actor, id));
   const { business } = await businessToday(actor);
   return (
     <>
       <AskTabs here="Bulk invoices" />
       <BulkSheetView
         id={id}
-        name={batch.name}
-        state={batch.state}
+        name={bulk.name}
+        state={bulk.state}
         rows={rows.map((row) => ({
           position: row.position,
           customer: row.customer ?? '',

@@ -23,7 +23,7 @@ export default async function NewBatchPage({ searchParams }: { searchParams: Pro
       customers={{ rows: page.rows.map(customerRow), next: page.next }}
       groups={groups}
       lines={lines.map(({ what }) => what)}
-      firstName={invoice.paper.title || lines[0]?.what || 'Batch'}
+      firstName={invoice.paper.title || lines[0]?.what || 'Bulk invoices'}
     />
   );
 }
