@@ -8,7 +8,7 @@ import { BulkForm } from '@/ui/bulk/bulk-form';
 
 export const metadata: Metadata = { title: 'One invoice to many' };
 
-export default async function NewBatchPage({ searchParams }: { searchParams: Promise<{ from?: string }> }) {
+export default async function NewBulkPage({ searchParams }: { searchParams: Promise<{ from?: string }> }) {
   const actor = await pageActor();
   const { from = '' } = await searchParams;
   const { invoice } = await orNotFound(from, invoiceSheet(actor, from));
