@@ -1,13 +1,14 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import type { Pauses } from '@/core/invoice/recurring';
 import { completePaper } from '@/core/paper/paper';
+import type { Progress } from '@/core/plan/ahead';
 import type { PlanTerms } from '@/core/plan/plan';
 import type { PlanState } from '@/core/plan/state';
 import type { Connection, Db, Tx } from './pool';
 import { many, maybeOne, one, records, run, sql } from './sql';
 
 /** A billing plan as kept; amounts in minor units of its currency. */
-export type Plan = {
+export type Plan = Progress & {
   readonly id: string;
   readonly customerId: string;
   readonly number: string;
@@ -23,13 +24,6 @@ export type Plan = {
   /** Where parts of a balance are charged: the invoice over the whole. */
   readonly invoiceId: string | null;
   readonly orderId: string | null;
-  readonly chargedMinor: bigint;
-  readonly chargedCount: number;
-  /** Null for a plan without an end. */
-  readonly plannedMinor: bigint | null;
-  readonly plannedCount: number | null;
-  readonly nextOn: CalendarDate | null;
-  readonly refusedCount: number;
   readonly sentAt: Date | null;
   /** When whoever has the link and does not follow it is reminded. */
   readonly remindAt: Date | null;
@@ -97,29 +91,31 @@ export const updatePlan = (tx: Tx, plan: Plan): Promise<number> =>
 /** Writes down how far plans have come: what was charged, what is planned, what comes next. */
 export const updateProgress = (
   tx: Tx,
-  plans: readonly Pick<
-    Plan,
-    | 'id'
-    | 'state'
-    | 'currency'
-    | 'chargedMinor'
-    | 'chargedCount'
-    | 'plannedMinor'
-    | 'plannedCount'
-    | 'nextOn'
-    | 'refusedCount'
-    | 'endedAt'
-  >[],
-): Promise<number> =>
-  run(
+  plans: readonly (Pick<Plan, 'id' | 'state' | 'currency' | 'endedAt'> & Progress)[],
+): Promise<number> => {
+  // Not the plans whole: their terms are many times as large as what is written.
+  const given = plans.map((plan) => ({
+    id: plan.id,
+    state: plan.state,
+    currency: plan.currency,
+    chargedMinor: plan.chargedMinor,
+    chargedCount: plan.chargedCount,
+    plannedMinor: plan.plannedMinor,
+    plannedCount: plan.plannedCount,
+    nextOn: plan.nextOn,
+    refusedCount: plan.refusedCount,
+    endedAt: plan.endedAt,
+  }));
+  return run(
     tx,
     sql`update plans set state = given.state, currency = given.currency, charged_minor = "chargedMinor", charged_count = "chargedCount",
           planned_minor = "plannedMinor", planned_count = "plannedCount", next_on = "nextOn", refused_count = "refusedCount",
           ended_at = "endedAt", changed_at = ${tx.now}
-        from jsonb_to_recordset(${records(plans)}::jsonb) as given (id uuid, state text, currency text, "chargedMinor" bigint,
+        from jsonb_to_recordset(${records(given)}::jsonb) as given (id uuid, state text, currency text, "chargedMinor" bigint,
           "chargedCount" int, "plannedMinor" bigint, "plannedCount" int, "nextOn" date, "refusedCount" int, "endedAt" timestamptz)
         where business_id = ${tx.businessId} and plans.id = given.id`,
   );
+};
 
 export const deletePlan = (tx: Tx, id: string): Promise<number> =>
   run(tx, sql`delete from plans where business_id = ${tx.businessId} and id = ${id} and state = 'draft'`);

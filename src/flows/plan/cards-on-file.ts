@@ -2,10 +2,11 @@ import { randomUUID } from 'node:crypto';
 import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { REFUSAL_BRIEF } from '@/core/payment/outcome';
-import type { ShownCard } from '@/core/plan/shown-card';
+import type { KeptCard, ShownCard } from '@/core/plan/shown-card';
 import { type Business, businessById } from '@/db/businesses';
 import { type CardOnFile, cardById, cardsOf, insertCard, updateCard } from '@/db/cards';
 import { customerById } from '@/db/customers';
+import type { Tx } from '@/db/pool';
 import { type Context, desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
@@ -29,29 +30,22 @@ export async function keepCard(
   const kept = await services().cards.keepCard(token, `${ctx.businessId}.${key}`);
   if (!kept) throw new Refusal('card-not-kept');
   const later = await ctx.later();
-  return later.write(async (tx) => {
-    const before = await cardsOf(tx, customerId);
-    const twin = before.find(({ keptId, fingerprint }) => keptId === kept.id || fingerprint === kept.fingerprint);
-    const { scheme, last4, expires, fingerprint } = kept;
-    if (twin) {
-      await updateCard(tx, { ...twin, last4, expires, fingerprint, state: 'good', trouble: null });
-      return found(await cardById(tx, twin.id));
-    }
-    const id = randomUUID();
-    const card = {
-      id,
-      customerId,
-      keptId: kept.id,
-      scheme,
-      last4,
-      expires,
-      fingerprint,
-      addedAt: tx.now,
-      addedBy: byName,
-    };
-    await insertCard(tx, card);
-    return found(await cardById(tx, id));
-  });
+  return later.write((tx) => putOnFile(tx, customerId, kept, byName));
+}
+
+/** Puts a card that the processor keeps on file behind the customer's others; one that is there already is renewed in its place. */
+export async function putOnFile(tx: Tx, customerId: string, kept: KeptCard, byName: string): Promise<CardOnFile> {
+  const { id: keptId, scheme, last4, expires, fingerprint } = kept;
+  const before = await cardsOf(tx, customerId);
+  const twin = before.find((card) => card.keptId === keptId || card.fingerprint === fingerprint);
+  if (twin) {
+    await updateCard(tx, { ...twin, last4, expires, fingerprint, state: 'good', trouble: null });
+    return found(await cardById(tx, twin.id));
+  }
+  const id = randomUUID();
+  const card = { id, customerId, keptId, scheme, last4, expires, fingerprint, addedAt: tx.now, addedBy: byName };
+  await insertCard(tx, card);
+  return found(await cardById(tx, id));
 }
 
 /** Asks the processor what a card is now: schemes replace numbers and expiries silently. */
@@ -115,8 +109,7 @@ export const addCardAtDesk = desk('take').run(
     const card = await keepCard(ctx, customerId, { token: cardToken, key, byName: ctx.name });
     await ctx.write(async (tx) => {
       const customer = found(await customerById(tx, customerId));
-      const whole: Given = { ...given, takenBy: ctx.name, from: 'the desk' };
-      await writeAuthorisation(tx, customer, { card, plan: null }, whole);
+      await writeAuthorisation(tx, customer, { card, plan: null }, { ...given, takenBy: ctx.name, from: 'the desk' });
     });
   },
 );

@@ -9,7 +9,6 @@ import { completePaper, newLine, type PaperLine } from '@/core/paper/paper';
 import type { PlanTerms } from '@/core/plan/plan';
 import { wordsOf } from '@/core/words/words';
 import { takeNumber } from '@/db/businesses';
-import { type CardOnFile, cardById, cardsOf, insertCard, updateCard } from '@/db/cards';
 import type { Order } from '@/db/orders';
 import { insertPlan, planById } from '@/db/plans';
 import type { Tx } from '@/db/pool';
@@ -18,6 +17,7 @@ import { found } from '@/flows/door/rights';
 import { linkToken } from '@/flows/invoice/draft';
 import { queueMessage } from '@/flows/message/queue-message';
 import { writeAuthorisation } from './authorise';
+import { putOnFile } from './cards-on-file';
 import { planAhead } from './plan-ahead';
 
 /** What was ordered, as the lines that are charged again: what a code took off and a tip are for the first time only. */
@@ -50,30 +50,6 @@ function linesOf({ offer, choice, printed, currency }: Order): PaperLine[] {
       }),
     );
   return lines;
-}
-
-async function cardOf(tx: Tx, customerId: string, order: Order): Promise<CardOnFile> {
-  const kept = found(order.kept);
-  const { scheme, last4, expires, fingerprint } = kept;
-  const twin = (await cardsOf(tx, customerId)).find((card) => card.fingerprint === fingerprint);
-  if (twin) {
-    await updateCard(tx, { ...twin, last4, expires, state: 'good', trouble: null });
-    return found(await cardById(tx, twin.id));
-  }
-  const id = randomUUID();
-  const addedBy = order.printed.payer.name;
-  await insertCard(tx, {
-    id,
-    customerId,
-    keptId: kept.id,
-    scheme,
-    last4,
-    expires,
-    fingerprint,
-    addedAt: tx.now,
-    addedBy,
-  });
-  return found(await cardById(tx, id));
 }
 
 /**
@@ -112,7 +88,7 @@ export async function beginPlanOfOrder(tx: Tx, business: Business, order: Order,
   const plan = { id, customerId: customer.id, number, terms, currency, memo: '', reference: order.reference };
   await insertPlan(tx, { ...plan, linkToken: linkToken(), orderId: order.id, byId: null });
   await addToTimeline(tx, { planId: id }, { kind: 'made', by: 'offer' }, customer.name);
-  const card = await cardOf(tx, customer.id, order);
+  const card = await putOnFile(tx, customer.id, found(order.kept), order.printed.payer.name);
   const written = found(await planById(tx, id, true));
   await writeAuthorisation(
     tx,
