@@ -3,12 +3,20 @@
 CREATE FUNCTION public.address_taken(wanted text) RETURNS boolean
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
-    AS $$ select exists (select 1 from offers where address = wanted or public_id = wanted) $$;
+    AS $$ select exists (select 1 from offer_names where name = wanted) $$;
 
 CREATE FUNCTION public.business_ids() RETURNS SETOF uuid
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
     AS $$ select business_id from businesses order by created_at, business_id $$;
+
+CREATE FUNCTION public.business_of(name text) RETURNS uuid
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    select coalesce((select business_id from earlier_names where earlier_names.name = business_of.name),
+      (select business_id from link_keys where key = left(business_of.name, 8)))
+  $$;
 
 CREATE FUNCTION public.current_business() RETURNS uuid
     LANGUAGE sql STABLE PARALLEL SAFE
@@ -55,10 +63,11 @@ CREATE FUNCTION public.framing_sites(called text) RETURNS TABLE(sites text[])
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
     AS $$
-    select offers.sites from offers where public_id = called or address = called
+    select offers.sites from offer_names named join offers on offers.business_id = named.business_id and offers.id = named.offer_id
+      where named.name = called
     union all
     select offers.sites from orders join offers on offers.business_id = orders.business_id and offers.id = orders.offer_id
-      where orders.token = called
+      where orders.business_id = business_of(called) and orders.token = called
     limit 1
   $$;
 
@@ -121,22 +130,24 @@ end $$;
 CREATE FUNCTION public.link_holder(token text) RETURNS TABLE(business_id uuid, invoice_id uuid)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
-    AS $$ select invoices.business_id, invoices.id from invoices where link_token = token and stage <> 'draft' $$;
+    AS $$
+    select invoices.business_id, invoices.id from invoices
+    where invoices.business_id = business_of(token) and link_token = token and stage <> 'draft'
+  $$;
 
-CREATE FUNCTION public.message_holder(message uuid) RETURNS uuid
-    LANGUAGE sql STABLE SECURITY DEFINER
-    SET search_path TO 'public', 'pg_temp'
-    AS $$ select business_id from messages where id = message $$;
+CREATE FUNCTION public.link_key(business_id uuid) RETURNS text
+    LANGUAGE sql IMMUTABLE PARALLEL SAFE
+    AS $$ select translate(encode(decode(left(replace(business_id::text, '-', ''), 12), 'hex'), 'base64'), '+/', '-_') $$;
 
 CREATE FUNCTION public.offer_holder(called text) RETURNS TABLE(business_id uuid, offer_id uuid)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
-    AS $$ select offers.business_id, offers.id from offers where public_id = called or address = called limit 1 $$;
+    AS $$ select named.business_id, named.offer_id from offer_names named where named.name = called $$;
 
 CREATE FUNCTION public.order_holder(opened text) RETURNS TABLE(business_id uuid, order_id uuid)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
-    AS $$ select orders.business_id, orders.id from orders where token = opened $$;
+    AS $$ select orders.business_id, orders.id from orders where orders.business_id = business_of(opened) and token = opened $$;
 
 CREATE FUNCTION public.payer_view(token text) RETURNS TABLE(business_id uuid, invoice_id uuid, printed jsonb, stage text, paid_minor bigint, due_minor bigint, credited_minor bigint, refunded_minor bigint, total_minor bigint, smallest_minor bigint, zone text, terms_accepted jsonb, pending jsonb, held_minor bigint, refused jsonb, receipts jsonb, approvals jsonb, asked_minor bigint, counted_minor bigint)
     LANGUAGE sql STABLE SECURITY DEFINER
@@ -164,13 +175,16 @@ CREATE FUNCTION public.payer_view(token text) RETURNS TABLE(business_id uuid, in
       coalesce((select sum(c.amount_minor) from charges c
         where c.business_id = i.business_id and c.invoice_id = i.id and c.state = 'charged'), 0)::bigint
     from invoices i join businesses b on b.business_id = i.business_id
-    where i.link_token = token and i.stage <> 'draft'
+    where i.business_id = business_of(token) and i.link_token = token and i.stage <> 'draft'
   $$;
 
 CREATE FUNCTION public.plan_holder(token text) RETURNS TABLE(business_id uuid, plan_id uuid)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
-    AS $$ select plans.business_id, plans.id from plans where link_token = token and state <> 'draft' $$;
+    AS $$
+    select plans.business_id, plans.id from plans
+    where plans.business_id = business_of(token) and link_token = token and state <> 'draft'
+  $$;
 
 CREATE FUNCTION public.protect_table(table_name regclass, privileges text) RETURNS void
     LANGUAGE plpgsql
@@ -215,19 +229,24 @@ begin
   return null;
 end $$;
 
-CREATE FUNCTION public.session_holder(hash bytea, at timestamp with time zone) RETURNS TABLE(person_id uuid, business_id uuid, name text, role text)
+CREATE FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone) RETURNS TABLE(person_id uuid, business_id uuid, name text, role text)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
     AS $$
     select people.id, people.business_id, people.name, people.role
-    from sessions join people on people.id = sessions.person_id
-    where sessions.token_hash = hash and sessions.expires_at > at
+    from sessions join people on people.business_id = sessions.business_id and people.id = sessions.person_id
+    where sessions.business_id = coalesce(business_of(encode(hash, 'hex')), business_of(begins))
+      and sessions.token_hash = hash and sessions.expires_at > at
   $$;
 
 CREATE FUNCTION public.sign_in_candidate(address text) RETURNS TABLE(person_id uuid, business_id uuid, password_hash text)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
-    AS $$ select id, people.business_id, people.password_hash from people where lower(email) = lower(address) $$;
+    AS $$
+    select people.id, people.business_id, people.password_hash
+    from sign_in_names named join people on people.business_id = named.business_id and people.id = named.person_id
+    where named.email_key = lower(address)
+  $$;
 
 CREATE FUNCTION public.work_due(at timestamp with time zone) RETURNS TABLE(business_id uuid, concern text)
     LANGUAGE sql STABLE SECURITY DEFINER
@@ -531,6 +550,11 @@ CREATE TABLE public.documents (
     CONSTRAINT documents_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'credit-note'::text])))
 );
 
+CREATE TABLE public.earlier_names (
+    name text NOT NULL,
+    business_id uuid NOT NULL
+);
+
 CREATE TABLE public.files (
     id uuid NOT NULL,
     business_id uuid NOT NULL,
@@ -662,6 +686,11 @@ CREATE TABLE public.ledger_postings (
     CONSTRAINT ledger_postings_amount_not_zero CHECK ((amount_minor <> 0))
 );
 
+CREATE TABLE public.link_keys (
+    key text NOT NULL,
+    business_id uuid NOT NULL
+);
+
 CREATE TABLE public.messages (
     id uuid NOT NULL,
     business_id uuid NOT NULL,
@@ -712,6 +741,12 @@ CREATE TABLE public.number_series (
     name text NOT NULL,
     pattern text NOT NULL,
     "position" integer NOT NULL
+);
+
+CREATE TABLE public.offer_names (
+    name text NOT NULL,
+    business_id uuid NOT NULL,
+    offer_id uuid NOT NULL
 );
 
 CREATE TABLE public.offer_revisions (
@@ -1031,13 +1066,20 @@ CREATE TABLE public.sessions (
     expires_at timestamp with time zone NOT NULL
 );
 
+CREATE TABLE public.sign_in_names (
+    email_key text NOT NULL,
+    business_id uuid NOT NULL,
+    person_id uuid NOT NULL
+);
+
 CREATE TABLE public.stock_promises (
     business_id uuid NOT NULL,
     invoice_id uuid,
     item_id uuid NOT NULL,
     option_id uuid,
     quantity numeric(14,4) NOT NULL,
-    order_id uuid
+    order_id uuid,
+    id uuid DEFAULT gen_random_uuid() NOT NULL
 );
 
 CREATE TABLE public.taxes (
@@ -1112,7 +1154,7 @@ CREATE TABLE public.worker_beats (
 ALTER TABLE ONLY public.migrations ALTER COLUMN id SET DEFAULT nextval('public.migrations_id_seq'::regclass);
 
 ALTER TABLE ONLY public.approvals
-    ADD CONSTRAINT approvals_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT approvals_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.attempt_limits
     ADD CONSTRAINT attempt_limits_pkey PRIMARY KEY (key);
@@ -1121,10 +1163,10 @@ ALTER TABLE ONLY public.authorisation_texts
     ADD CONSTRAINT authorisation_texts_pkey PRIMARY KEY (business_id, version);
 
 ALTER TABLE ONLY public.authorisations
-    ADD CONSTRAINT authorisations_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT authorisations_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.bulk_invoices
-    ADD CONSTRAINT bulk_invoices_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT bulk_invoices_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.bulk_rows
     ADD CONSTRAINT bulk_rows_pkey PRIMARY KEY (business_id, bulk_id, "position");
@@ -1133,10 +1175,10 @@ ALTER TABLE ONLY public.businesses
     ADD CONSTRAINT businesses_pkey PRIMARY KEY (business_id);
 
 ALTER TABLE ONLY public.cards
-    ADD CONSTRAINT cards_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT cards_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.charges
-    ADD CONSTRAINT charges_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT charges_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.code_sums
     ADD CONSTRAINT code_sums_pkey PRIMARY KEY (business_id, code_id, currency);
@@ -1145,10 +1187,10 @@ ALTER TABLE ONLY public.counters
     ADD CONSTRAINT counters_pkey PRIMARY KEY (business_id, series);
 
 ALTER TABLE ONLY public.credit_notes
-    ADD CONSTRAINT credit_notes_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT credit_notes_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.customers
-    ADD CONSTRAINT customers_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT customers_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.daily_looks
     ADD CONSTRAINT daily_looks_pkey PRIMARY KEY (business_id, concern);
@@ -1157,13 +1199,16 @@ ALTER TABLE ONLY public.day_batches
     ADD CONSTRAINT day_batches_pkey PRIMARY KEY (business_id, day);
 
 ALTER TABLE ONLY public.discount_codes
-    ADD CONSTRAINT discount_codes_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT discount_codes_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.documents
     ADD CONSTRAINT documents_pkey PRIMARY KEY (business_id, kind, subject_id, version);
 
+ALTER TABLE ONLY public.earlier_names
+    ADD CONSTRAINT earlier_names_pkey PRIMARY KEY (name);
+
 ALTER TABLE ONLY public.files
-    ADD CONSTRAINT files_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT files_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.invoice_sums
     ADD CONSTRAINT invoice_sums_pkey PRIMARY KEY (business_id, currency, status, due_on);
@@ -1172,22 +1217,25 @@ ALTER TABLE ONLY public.invoice_versions
     ADD CONSTRAINT invoice_versions_pkey PRIMARY KEY (business_id, invoice_id, version);
 
 ALTER TABLE ONLY public.invoices
-    ADD CONSTRAINT invoices_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT invoices_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.item_options
-    ADD CONSTRAINT item_options_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT item_options_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.items
-    ADD CONSTRAINT items_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT items_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.ledger_entries
-    ADD CONSTRAINT ledger_entries_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT ledger_entries_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.ledger_postings
     ADD CONSTRAINT ledger_postings_pkey PRIMARY KEY (business_id, entry_id, "position");
 
+ALTER TABLE ONLY public.link_keys
+    ADD CONSTRAINT link_keys_pkey PRIMARY KEY (key);
+
 ALTER TABLE ONLY public.messages
-    ADD CONSTRAINT messages_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT messages_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.migration_hashes
     ADD CONSTRAINT migration_hashes_pkey PRIMARY KEY (name);
@@ -1197,6 +1245,9 @@ ALTER TABLE ONLY public.migrations
 
 ALTER TABLE ONLY public.number_series
     ADD CONSTRAINT number_series_pkey PRIMARY KEY (business_id, name);
+
+ALTER TABLE ONLY public.offer_names
+    ADD CONSTRAINT offer_names_pkey PRIMARY KEY (name);
 
 ALTER TABLE ONLY public.offer_revisions
     ADD CONSTRAINT offer_revisions_pkey PRIMARY KEY (business_id, offer_id, revision);
@@ -1208,76 +1259,82 @@ ALTER TABLE ONLY public.offer_visits
     ADD CONSTRAINT offer_visits_pkey PRIMARY KEY (business_id, offer_id, visited_on);
 
 ALTER TABLE ONLY public.offers
-    ADD CONSTRAINT offers_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT offers_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.orders
-    ADD CONSTRAINT orders_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT orders_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.page_versions
     ADD CONSTRAINT page_versions_pkey PRIMARY KEY (business_id, offer_id, version);
 
 ALTER TABLE ONLY public.partners
-    ADD CONSTRAINT partners_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT partners_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.payment_shares
     ADD CONSTRAINT payment_shares_pkey PRIMARY KEY (business_id, payment_id, "position");
 
 ALTER TABLE ONLY public.payments
-    ADD CONSTRAINT payments_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT payments_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.people
-    ADD CONSTRAINT people_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT people_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.plans
-    ADD CONSTRAINT plans_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT plans_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.questions
-    ADD CONSTRAINT questions_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT questions_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.rates
     ADD CONSTRAINT rates_pkey PRIMARY KEY (business_id, rated_on, currency);
 
 ALTER TABLE ONLY public.receipts
-    ADD CONSTRAINT receipts_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT receipts_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.received_by_day
     ADD CONSTRAINT received_by_day_pkey PRIMARY KEY (business_id, currency, received_on);
 
 ALTER TABLE ONLY public.recurring_invoices
-    ADD CONSTRAINT recurring_invoices_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT recurring_invoices_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.recurring_runs
     ADD CONSTRAINT recurring_runs_pkey PRIMARY KEY (business_id, recurring_id, nominal);
 
 ALTER TABLE ONLY public.refunds
-    ADD CONSTRAINT refunds_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT refunds_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.reminders
     ADD CONSTRAINT reminders_pkey PRIMARY KEY (business_id, invoice_id, days_from_due);
 
 ALTER TABLE ONLY public.requests
-    ADD CONSTRAINT requests_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT requests_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.saved_lists
-    ADD CONSTRAINT saved_lists_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT saved_lists_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.sessions
-    ADD CONSTRAINT sessions_pkey PRIMARY KEY (token_hash);
+    ADD CONSTRAINT sessions_pkey PRIMARY KEY (business_id, token_hash);
+
+ALTER TABLE ONLY public.sign_in_names
+    ADD CONSTRAINT sign_in_names_pkey PRIMARY KEY (email_key);
+
+ALTER TABLE ONLY public.stock_promises
+    ADD CONSTRAINT stock_promises_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.taxes
-    ADD CONSTRAINT taxes_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT taxes_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.templates
-    ADD CONSTRAINT templates_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT templates_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.terms
-    ADD CONSTRAINT terms_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT terms_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.terms_versions
-    ADD CONSTRAINT terms_versions_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT terms_versions_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.timeline
-    ADD CONSTRAINT timeline_pkey PRIMARY KEY (id);
+    ADD CONSTRAINT timeline_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.worker_beats
     ADD CONSTRAINT worker_beats_pkey PRIMARY KEY (worker);
@@ -1358,7 +1415,7 @@ CREATE INDEX invoices_by_total ON public.invoices USING btree (business_id, tota
 
 CREATE INDEX invoices_drafts ON public.invoices USING btree (business_id, changed_at, id) WHERE (stage = 'draft'::text);
 
-CREATE UNIQUE INDEX invoices_link_unique ON public.invoices USING btree (link_token);
+CREATE UNIQUE INDEX invoices_link_unique ON public.invoices USING btree (business_id, link_token);
 
 CREATE UNIQUE INDEX invoices_number_unique ON public.invoices USING btree (business_id, number);
 
@@ -1398,11 +1455,13 @@ CREATE INDEX messages_of_order ON public.messages USING btree (business_id, orde
 
 CREATE INDEX messages_of_plan ON public.messages USING btree (business_id, plan_id, created_at) WHERE (plan_id IS NOT NULL);
 
-CREATE UNIQUE INDEX offers_address_unique ON public.offers USING btree (address) WHERE (address IS NOT NULL);
+CREATE INDEX offer_names_of_offer ON public.offer_names USING btree (business_id, offer_id);
+
+CREATE UNIQUE INDEX offers_address_unique ON public.offers USING btree (business_id, address) WHERE (address IS NOT NULL);
 
 CREATE INDEX offers_by_change ON public.offers USING btree (business_id, placement, changed_at, id);
 
-CREATE UNIQUE INDEX offers_public_id_unique ON public.offers USING btree (public_id);
+CREATE UNIQUE INDEX offers_public_id_unique ON public.offers USING btree (business_id, public_id);
 
 CREATE UNIQUE INDEX orders_checkout_unique ON public.orders USING btree (business_id, offer_id, checkout_key);
 
@@ -1414,7 +1473,7 @@ CREATE UNIQUE INDEX orders_reference_unique ON public.orders USING btree (busine
 
 CREATE INDEX orders_taken ON public.orders USING btree (business_id, offer_id) WHERE (state = ANY (ARRAY['pending'::text, 'paid'::text]));
 
-CREATE UNIQUE INDEX orders_token_unique ON public.orders USING btree (token);
+CREATE UNIQUE INDEX orders_token_unique ON public.orders USING btree (business_id, token);
 
 CREATE INDEX orders_with_code ON public.orders USING btree (business_id, code_id, lower(payer_email)) WHERE ((state = ANY (ARRAY['pending'::text, 'paid'::text])) AND (code_id IS NOT NULL));
 
@@ -1442,9 +1501,7 @@ CREATE INDEX payments_paid ON public.payments USING btree (business_id, settled_
 
 CREATE INDEX payments_pending_of_invoice ON public.payments USING btree (business_id, invoice_id) WHERE (state = 'pending'::text);
 
-CREATE UNIQUE INDEX people_email_unique ON public.people USING btree (lower(email));
-
-CREATE INDEX people_of_business ON public.people USING btree (business_id, id);
+CREATE UNIQUE INDEX people_email_unique ON public.people USING btree (business_id, lower(email));
 
 CREATE INDEX plans_by_change ON public.plans USING btree (business_id, changed_at, id);
 
@@ -1452,7 +1509,7 @@ CREATE INDEX plans_by_state ON public.plans USING btree (business_id, state, nex
 
 CREATE INDEX plans_lapsing ON public.plans USING btree (lapses_on, business_id, id) WHERE (state = 'waiting'::text);
 
-CREATE UNIQUE INDEX plans_link_unique ON public.plans USING btree (link_token);
+CREATE UNIQUE INDEX plans_link_unique ON public.plans USING btree (business_id, link_token);
 
 CREATE UNIQUE INDEX plans_number_unique ON public.plans USING btree (business_id, number);
 
@@ -1504,8 +1561,6 @@ CREATE INDEX taxes_in_order ON public.taxes USING btree (business_id, "position"
 
 CREATE UNIQUE INDEX templates_name_unique ON public.templates USING btree (business_id, lower(name));
 
-CREATE INDEX terms_of_business ON public.terms USING btree (business_id, id);
-
 CREATE UNIQUE INDEX terms_versions_unique ON public.terms_versions USING btree (business_id, terms_id, version);
 
 CREATE INDEX timeline_of_invoice ON public.timeline USING btree (business_id, invoice_id, at, id);
@@ -1532,10 +1587,10 @@ ALTER TABLE ONLY public.approvals
     ADD CONSTRAINT approvals_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.approvals
-    ADD CONSTRAINT approvals_file_id_fkey FOREIGN KEY (file_id) REFERENCES public.files(id);
+    ADD CONSTRAINT approvals_file_id_fkey FOREIGN KEY (business_id, file_id) REFERENCES public.files(business_id, id);
 
 ALTER TABLE ONLY public.approvals
-    ADD CONSTRAINT approvals_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+    ADD CONSTRAINT approvals_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
 
 ALTER TABLE ONLY public.authorisation_texts
     ADD CONSTRAINT authorisation_texts_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -1544,64 +1599,61 @@ ALTER TABLE ONLY public.authorisations
     ADD CONSTRAINT authorisations_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.authorisations
-    ADD CONSTRAINT authorisations_card_id_fkey FOREIGN KEY (card_id) REFERENCES public.cards(id);
+    ADD CONSTRAINT authorisations_card_id_fkey FOREIGN KEY (business_id, card_id) REFERENCES public.cards(business_id, id);
 
 ALTER TABLE ONLY public.authorisations
-    ADD CONSTRAINT authorisations_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+    ADD CONSTRAINT authorisations_customer_id_fkey FOREIGN KEY (business_id, customer_id) REFERENCES public.customers(business_id, id);
 
 ALTER TABLE ONLY public.authorisations
-    ADD CONSTRAINT authorisations_file_id_fkey FOREIGN KEY (file_id) REFERENCES public.files(id);
+    ADD CONSTRAINT authorisations_file_id_fkey FOREIGN KEY (business_id, file_id) REFERENCES public.files(business_id, id);
 
 ALTER TABLE ONLY public.authorisations
-    ADD CONSTRAINT authorisations_plan_id_fkey FOREIGN KEY (plan_id) REFERENCES public.plans(id);
+    ADD CONSTRAINT authorisations_plan_id_fkey FOREIGN KEY (business_id, plan_id) REFERENCES public.plans(business_id, id);
 
 ALTER TABLE ONLY public.bulk_invoices
     ADD CONSTRAINT bulk_invoices_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.bulk_invoices
-    ADD CONSTRAINT bulk_invoices_by_id_fkey FOREIGN KEY (by_id) REFERENCES public.people(id);
+    ADD CONSTRAINT bulk_invoices_by_id_fkey FOREIGN KEY (business_id, by_id) REFERENCES public.people(business_id, id);
 
 ALTER TABLE ONLY public.bulk_rows
-    ADD CONSTRAINT bulk_rows_bulk_id_fkey FOREIGN KEY (bulk_id) REFERENCES public.bulk_invoices(id);
+    ADD CONSTRAINT bulk_rows_bulk_id_fkey FOREIGN KEY (business_id, bulk_id) REFERENCES public.bulk_invoices(business_id, id);
 
 ALTER TABLE ONLY public.bulk_rows
     ADD CONSTRAINT bulk_rows_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.bulk_rows
-    ADD CONSTRAINT bulk_rows_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+    ADD CONSTRAINT bulk_rows_customer_id_fkey FOREIGN KEY (business_id, customer_id) REFERENCES public.customers(business_id, id);
 
 ALTER TABLE ONLY public.bulk_rows
-    ADD CONSTRAINT bulk_rows_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+    ADD CONSTRAINT bulk_rows_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
 
 ALTER TABLE ONLY public.cards
     ADD CONSTRAINT cards_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.cards
-    ADD CONSTRAINT cards_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+    ADD CONSTRAINT cards_customer_id_fkey FOREIGN KEY (business_id, customer_id) REFERENCES public.customers(business_id, id);
 
 ALTER TABLE ONLY public.charges
-    ADD CONSTRAINT charges_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+    ADD CONSTRAINT charges_card_id_fkey FOREIGN KEY (business_id, card_id) REFERENCES public.cards(business_id, id);
 
 ALTER TABLE ONLY public.charges
-    ADD CONSTRAINT charges_card_id_fkey FOREIGN KEY (card_id) REFERENCES public.cards(id);
+    ADD CONSTRAINT charges_customer_id_fkey FOREIGN KEY (business_id, customer_id) REFERENCES public.customers(business_id, id);
 
 ALTER TABLE ONLY public.charges
-    ADD CONSTRAINT charges_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+    ADD CONSTRAINT charges_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
 
 ALTER TABLE ONLY public.charges
-    ADD CONSTRAINT charges_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+    ADD CONSTRAINT charges_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
 
 ALTER TABLE ONLY public.charges
-    ADD CONSTRAINT charges_payment_id_fkey FOREIGN KEY (payment_id) REFERENCES public.payments(id);
-
-ALTER TABLE ONLY public.charges
-    ADD CONSTRAINT charges_plan_id_fkey FOREIGN KEY (plan_id) REFERENCES public.plans(id);
+    ADD CONSTRAINT charges_plan_id_fkey FOREIGN KEY (business_id, plan_id) REFERENCES public.plans(business_id, id);
 
 ALTER TABLE ONLY public.code_sums
     ADD CONSTRAINT code_sums_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.code_sums
-    ADD CONSTRAINT code_sums_code_id_fkey FOREIGN KEY (code_id) REFERENCES public.discount_codes(id);
+    ADD CONSTRAINT code_sums_code_id_fkey FOREIGN KEY (business_id, code_id) REFERENCES public.discount_codes(business_id, id);
 
 ALTER TABLE ONLY public.counters
     ADD CONSTRAINT counters_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -1610,13 +1662,13 @@ ALTER TABLE ONLY public.credit_notes
     ADD CONSTRAINT credit_notes_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.credit_notes
-    ADD CONSTRAINT credit_notes_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+    ADD CONSTRAINT credit_notes_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
 
 ALTER TABLE ONLY public.customers
     ADD CONSTRAINT customers_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.customers
-    ADD CONSTRAINT customers_merged_into_fkey FOREIGN KEY (merged_into) REFERENCES public.customers(id);
+    ADD CONSTRAINT customers_merged_into_fkey FOREIGN KEY (business_id, merged_into) REFERENCES public.customers(business_id, id);
 
 ALTER TABLE ONLY public.daily_looks
     ADD CONSTRAINT daily_looks_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -1640,22 +1692,22 @@ ALTER TABLE ONLY public.invoice_versions
     ADD CONSTRAINT invoice_versions_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.invoice_versions
-    ADD CONSTRAINT invoice_versions_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+    ADD CONSTRAINT invoice_versions_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
 
 ALTER TABLE ONLY public.invoices
     ADD CONSTRAINT invoices_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.invoices
-    ADD CONSTRAINT invoices_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+    ADD CONSTRAINT invoices_customer_id_fkey FOREIGN KEY (business_id, customer_id) REFERENCES public.customers(business_id, id);
 
 ALTER TABLE ONLY public.invoices
-    ADD CONSTRAINT invoices_send_by_fkey FOREIGN KEY (send_by) REFERENCES public.people(id);
+    ADD CONSTRAINT invoices_send_by_fkey FOREIGN KEY (business_id, send_by) REFERENCES public.people(business_id, id);
 
 ALTER TABLE ONLY public.item_options
     ADD CONSTRAINT item_options_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.item_options
-    ADD CONSTRAINT item_options_item_id_fkey FOREIGN KEY (item_id) REFERENCES public.items(id);
+    ADD CONSTRAINT item_options_item_id_fkey FOREIGN KEY (business_id, item_id) REFERENCES public.items(business_id, id);
 
 ALTER TABLE ONLY public.items
     ADD CONSTRAINT items_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -1664,40 +1716,37 @@ ALTER TABLE ONLY public.ledger_entries
     ADD CONSTRAINT ledger_entries_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.ledger_entries
-    ADD CONSTRAINT ledger_entries_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+    ADD CONSTRAINT ledger_entries_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
 
 ALTER TABLE ONLY public.ledger_entries
-    ADD CONSTRAINT ledger_entries_order_id_fkey FOREIGN KEY (order_id) REFERENCES public.orders(id);
+    ADD CONSTRAINT ledger_entries_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
 
 ALTER TABLE ONLY public.ledger_entries
-    ADD CONSTRAINT ledger_entries_payment_id_fkey FOREIGN KEY (payment_id) REFERENCES public.payments(id);
+    ADD CONSTRAINT ledger_entries_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
 
 ALTER TABLE ONLY public.ledger_postings
-    ADD CONSTRAINT ledger_postings_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
-
-ALTER TABLE ONLY public.ledger_postings
-    ADD CONSTRAINT ledger_postings_entry_id_fkey FOREIGN KEY (entry_id) REFERENCES public.ledger_entries(id);
+    ADD CONSTRAINT ledger_postings_entry_id_fkey FOREIGN KEY (business_id, entry_id) REFERENCES public.ledger_entries(business_id, id);
 
 ALTER TABLE ONLY public.messages
     ADD CONSTRAINT messages_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.messages
-    ADD CONSTRAINT messages_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+    ADD CONSTRAINT messages_customer_id_fkey FOREIGN KEY (business_id, customer_id) REFERENCES public.customers(business_id, id);
 
 ALTER TABLE ONLY public.messages
-    ADD CONSTRAINT messages_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+    ADD CONSTRAINT messages_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
 
 ALTER TABLE ONLY public.messages
-    ADD CONSTRAINT messages_order_id_fkey FOREIGN KEY (order_id) REFERENCES public.orders(id);
+    ADD CONSTRAINT messages_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
 
 ALTER TABLE ONLY public.messages
-    ADD CONSTRAINT messages_payment_id_fkey FOREIGN KEY (payment_id) REFERENCES public.payments(id);
+    ADD CONSTRAINT messages_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
 
 ALTER TABLE ONLY public.messages
-    ADD CONSTRAINT messages_plan_id_fkey FOREIGN KEY (plan_id) REFERENCES public.plans(id);
+    ADD CONSTRAINT messages_plan_id_fkey FOREIGN KEY (business_id, plan_id) REFERENCES public.plans(business_id, id);
 
 ALTER TABLE ONLY public.messages
-    ADD CONSTRAINT messages_request_id_fkey FOREIGN KEY (request_id) REFERENCES public.requests(id);
+    ADD CONSTRAINT messages_request_id_fkey FOREIGN KEY (business_id, request_id) REFERENCES public.requests(business_id, id);
 
 ALTER TABLE ONLY public.number_series
     ADD CONSTRAINT number_series_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -1706,19 +1755,19 @@ ALTER TABLE ONLY public.offer_revisions
     ADD CONSTRAINT offer_revisions_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.offer_revisions
-    ADD CONSTRAINT offer_revisions_offer_id_fkey FOREIGN KEY (offer_id) REFERENCES public.offers(id) ON DELETE CASCADE;
+    ADD CONSTRAINT offer_revisions_offer_id_fkey FOREIGN KEY (business_id, offer_id) REFERENCES public.offers(business_id, id) ON DELETE CASCADE;
 
 ALTER TABLE ONLY public.offer_sums
     ADD CONSTRAINT offer_sums_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.offer_sums
-    ADD CONSTRAINT offer_sums_offer_id_fkey FOREIGN KEY (offer_id) REFERENCES public.offers(id) ON DELETE CASCADE;
+    ADD CONSTRAINT offer_sums_offer_id_fkey FOREIGN KEY (business_id, offer_id) REFERENCES public.offers(business_id, id) ON DELETE CASCADE;
 
 ALTER TABLE ONLY public.offer_visits
     ADD CONSTRAINT offer_visits_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.offer_visits
-    ADD CONSTRAINT offer_visits_offer_id_fkey FOREIGN KEY (offer_id) REFERENCES public.offers(id) ON DELETE CASCADE;
+    ADD CONSTRAINT offer_visits_offer_id_fkey FOREIGN KEY (business_id, offer_id) REFERENCES public.offers(business_id, id) ON DELETE CASCADE;
 
 ALTER TABLE ONLY public.offers
     ADD CONSTRAINT offers_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -1727,49 +1776,46 @@ ALTER TABLE ONLY public.orders
     ADD CONSTRAINT orders_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.orders
-    ADD CONSTRAINT orders_code_id_fkey FOREIGN KEY (code_id) REFERENCES public.discount_codes(id);
+    ADD CONSTRAINT orders_code_id_fkey FOREIGN KEY (business_id, code_id) REFERENCES public.discount_codes(business_id, id);
 
 ALTER TABLE ONLY public.orders
-    ADD CONSTRAINT orders_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+    ADD CONSTRAINT orders_customer_id_fkey FOREIGN KEY (business_id, customer_id) REFERENCES public.customers(business_id, id);
 
 ALTER TABLE ONLY public.orders
-    ADD CONSTRAINT orders_offer_id_fkey FOREIGN KEY (offer_id) REFERENCES public.offers(id);
+    ADD CONSTRAINT orders_offer_id_fkey FOREIGN KEY (business_id, offer_id) REFERENCES public.offers(business_id, id);
 
 ALTER TABLE ONLY public.orders
-    ADD CONSTRAINT orders_request_id_fkey FOREIGN KEY (request_id) REFERENCES public.requests(id);
+    ADD CONSTRAINT orders_request_id_fkey FOREIGN KEY (business_id, request_id) REFERENCES public.requests(business_id, id);
 
 ALTER TABLE ONLY public.page_versions
     ADD CONSTRAINT page_versions_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.page_versions
-    ADD CONSTRAINT page_versions_offer_id_fkey FOREIGN KEY (offer_id) REFERENCES public.offers(id) ON DELETE CASCADE;
+    ADD CONSTRAINT page_versions_offer_id_fkey FOREIGN KEY (business_id, offer_id) REFERENCES public.offers(business_id, id) ON DELETE CASCADE;
 
 ALTER TABLE ONLY public.partners
     ADD CONSTRAINT partners_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.payment_shares
-    ADD CONSTRAINT payment_shares_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+    ADD CONSTRAINT payment_shares_partner_id_fkey FOREIGN KEY (business_id, partner_id) REFERENCES public.partners(business_id, id);
 
 ALTER TABLE ONLY public.payment_shares
-    ADD CONSTRAINT payment_shares_partner_id_fkey FOREIGN KEY (partner_id) REFERENCES public.partners(id);
-
-ALTER TABLE ONLY public.payment_shares
-    ADD CONSTRAINT payment_shares_payment_id_fkey FOREIGN KEY (payment_id) REFERENCES public.payments(id);
+    ADD CONSTRAINT payment_shares_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
 
 ALTER TABLE ONLY public.payments
     ADD CONSTRAINT payments_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.payments
-    ADD CONSTRAINT payments_charge_id_fkey FOREIGN KEY (charge_id) REFERENCES public.charges(id);
+    ADD CONSTRAINT payments_charge_id_fkey FOREIGN KEY (business_id, charge_id) REFERENCES public.charges(business_id, id);
 
 ALTER TABLE ONLY public.payments
-    ADD CONSTRAINT payments_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+    ADD CONSTRAINT payments_customer_id_fkey FOREIGN KEY (business_id, customer_id) REFERENCES public.customers(business_id, id);
 
 ALTER TABLE ONLY public.payments
-    ADD CONSTRAINT payments_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+    ADD CONSTRAINT payments_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
 
 ALTER TABLE ONLY public.payments
-    ADD CONSTRAINT payments_order_id_fkey FOREIGN KEY (order_id) REFERENCES public.orders(id);
+    ADD CONSTRAINT payments_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
 
 ALTER TABLE ONLY public.people
     ADD CONSTRAINT people_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -1778,37 +1824,34 @@ ALTER TABLE ONLY public.plans
     ADD CONSTRAINT plans_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.plans
-    ADD CONSTRAINT plans_by_id_fkey FOREIGN KEY (by_id) REFERENCES public.people(id);
+    ADD CONSTRAINT plans_by_id_fkey FOREIGN KEY (business_id, by_id) REFERENCES public.people(business_id, id);
 
 ALTER TABLE ONLY public.plans
-    ADD CONSTRAINT plans_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+    ADD CONSTRAINT plans_customer_id_fkey FOREIGN KEY (business_id, customer_id) REFERENCES public.customers(business_id, id);
 
 ALTER TABLE ONLY public.plans
-    ADD CONSTRAINT plans_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+    ADD CONSTRAINT plans_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
 
 ALTER TABLE ONLY public.plans
-    ADD CONSTRAINT plans_order_id_fkey FOREIGN KEY (order_id) REFERENCES public.orders(id);
+    ADD CONSTRAINT plans_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
 
 ALTER TABLE ONLY public.questions
     ADD CONSTRAINT questions_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.questions
-    ADD CONSTRAINT questions_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+    ADD CONSTRAINT questions_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
 
 ALTER TABLE ONLY public.rates
     ADD CONSTRAINT rates_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.receipts
-    ADD CONSTRAINT receipts_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+    ADD CONSTRAINT receipts_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
 
 ALTER TABLE ONLY public.receipts
-    ADD CONSTRAINT receipts_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+    ADD CONSTRAINT receipts_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
 
 ALTER TABLE ONLY public.receipts
-    ADD CONSTRAINT receipts_order_id_fkey FOREIGN KEY (order_id) REFERENCES public.orders(id);
-
-ALTER TABLE ONLY public.receipts
-    ADD CONSTRAINT receipts_payment_id_fkey FOREIGN KEY (payment_id) REFERENCES public.payments(id);
+    ADD CONSTRAINT receipts_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
 
 ALTER TABLE ONLY public.received_by_day
     ADD CONSTRAINT received_by_day_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -1817,37 +1860,34 @@ ALTER TABLE ONLY public.recurring_invoices
     ADD CONSTRAINT recurring_invoices_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.recurring_invoices
-    ADD CONSTRAINT recurring_invoices_by_id_fkey FOREIGN KEY (by_id) REFERENCES public.people(id);
+    ADD CONSTRAINT recurring_invoices_by_id_fkey FOREIGN KEY (business_id, by_id) REFERENCES public.people(business_id, id);
 
 ALTER TABLE ONLY public.recurring_invoices
-    ADD CONSTRAINT recurring_invoices_customer_id_fkey FOREIGN KEY (customer_id) REFERENCES public.customers(id);
+    ADD CONSTRAINT recurring_invoices_customer_id_fkey FOREIGN KEY (business_id, customer_id) REFERENCES public.customers(business_id, id);
 
 ALTER TABLE ONLY public.recurring_runs
     ADD CONSTRAINT recurring_runs_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.recurring_runs
-    ADD CONSTRAINT recurring_runs_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id) ON DELETE SET NULL;
+    ADD CONSTRAINT recurring_runs_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id) ON DELETE SET NULL (invoice_id);
 
 ALTER TABLE ONLY public.recurring_runs
-    ADD CONSTRAINT recurring_runs_recurring_id_fkey FOREIGN KEY (recurring_id) REFERENCES public.recurring_invoices(id);
+    ADD CONSTRAINT recurring_runs_recurring_id_fkey FOREIGN KEY (business_id, recurring_id) REFERENCES public.recurring_invoices(business_id, id);
 
 ALTER TABLE ONLY public.refunds
-    ADD CONSTRAINT refunds_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
-
-ALTER TABLE ONLY public.refunds
-    ADD CONSTRAINT refunds_payment_id_fkey FOREIGN KEY (payment_id) REFERENCES public.payments(id);
+    ADD CONSTRAINT refunds_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
 
 ALTER TABLE ONLY public.reminders
     ADD CONSTRAINT reminders_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.reminders
-    ADD CONSTRAINT reminders_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+    ADD CONSTRAINT reminders_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
 
 ALTER TABLE ONLY public.requests
     ADD CONSTRAINT requests_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.requests
-    ADD CONSTRAINT requests_offer_id_fkey FOREIGN KEY (offer_id) REFERENCES public.offers(id);
+    ADD CONSTRAINT requests_offer_id_fkey FOREIGN KEY (business_id, offer_id) REFERENCES public.offers(business_id, id);
 
 ALTER TABLE ONLY public.saved_lists
     ADD CONSTRAINT saved_lists_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -1856,22 +1896,22 @@ ALTER TABLE ONLY public.sessions
     ADD CONSTRAINT sessions_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.sessions
-    ADD CONSTRAINT sessions_person_id_fkey FOREIGN KEY (person_id) REFERENCES public.people(id) ON DELETE CASCADE;
+    ADD CONSTRAINT sessions_person_id_fkey FOREIGN KEY (business_id, person_id) REFERENCES public.people(business_id, id) ON DELETE CASCADE;
 
 ALTER TABLE ONLY public.stock_promises
     ADD CONSTRAINT stock_promises_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.stock_promises
-    ADD CONSTRAINT stock_promises_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id);
+    ADD CONSTRAINT stock_promises_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
 
 ALTER TABLE ONLY public.stock_promises
-    ADD CONSTRAINT stock_promises_item_id_fkey FOREIGN KEY (item_id) REFERENCES public.items(id);
+    ADD CONSTRAINT stock_promises_item_id_fkey FOREIGN KEY (business_id, item_id) REFERENCES public.items(business_id, id);
 
 ALTER TABLE ONLY public.stock_promises
-    ADD CONSTRAINT stock_promises_option_id_fkey FOREIGN KEY (option_id) REFERENCES public.item_options(id);
+    ADD CONSTRAINT stock_promises_option_id_fkey FOREIGN KEY (business_id, option_id) REFERENCES public.item_options(business_id, id);
 
 ALTER TABLE ONLY public.stock_promises
-    ADD CONSTRAINT stock_promises_order_id_fkey FOREIGN KEY (order_id) REFERENCES public.orders(id);
+    ADD CONSTRAINT stock_promises_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
 
 ALTER TABLE ONLY public.taxes
     ADD CONSTRAINT taxes_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -1886,19 +1926,19 @@ ALTER TABLE ONLY public.terms_versions
     ADD CONSTRAINT terms_versions_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.terms_versions
-    ADD CONSTRAINT terms_versions_terms_id_fkey FOREIGN KEY (terms_id) REFERENCES public.terms(id);
+    ADD CONSTRAINT terms_versions_terms_id_fkey FOREIGN KEY (business_id, terms_id) REFERENCES public.terms(business_id, id);
 
 ALTER TABLE ONLY public.timeline
     ADD CONSTRAINT timeline_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.timeline
-    ADD CONSTRAINT timeline_invoice_id_fkey FOREIGN KEY (invoice_id) REFERENCES public.invoices(id) ON DELETE CASCADE;
+    ADD CONSTRAINT timeline_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id) ON DELETE CASCADE;
 
 ALTER TABLE ONLY public.timeline
-    ADD CONSTRAINT timeline_order_id_fkey FOREIGN KEY (order_id) REFERENCES public.orders(id);
+    ADD CONSTRAINT timeline_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
 
 ALTER TABLE ONLY public.timeline
-    ADD CONSTRAINT timeline_plan_id_fkey FOREIGN KEY (plan_id) REFERENCES public.plans(id) ON DELETE CASCADE;
+    ADD CONSTRAINT timeline_plan_id_fkey FOREIGN KEY (business_id, plan_id) REFERENCES public.plans(business_id, id) ON DELETE CASCADE;
 
 ALTER TABLE public.approvals ENABLE ROW LEVEL SECURITY;
 
@@ -1932,6 +1972,8 @@ ALTER TABLE public.discount_codes ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.documents ENABLE ROW LEVEL SECURITY;
 
+ALTER TABLE public.earlier_names ENABLE ROW LEVEL SECURITY;
+
 ALTER TABLE public.files ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.invoice_sums ENABLE ROW LEVEL SECURITY;
@@ -1948,9 +1990,13 @@ ALTER TABLE public.ledger_entries ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.ledger_postings ENABLE ROW LEVEL SECURITY;
 
+ALTER TABLE public.link_keys ENABLE ROW LEVEL SECURITY;
+
 ALTER TABLE public.messages ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.number_series ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.offer_names ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.offer_revisions ENABLE ROW LEVEL SECURITY;
 
@@ -1994,6 +2040,8 @@ CREATE POLICY own_business ON public.discount_codes TO dahlia_app USING ((busine
 
 CREATE POLICY own_business ON public.documents TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
+CREATE POLICY own_business ON public.earlier_names TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
 CREATE POLICY own_business ON public.files TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
 CREATE POLICY own_business ON public.invoice_sums TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
@@ -2010,9 +2058,13 @@ CREATE POLICY own_business ON public.ledger_entries TO dahlia_app USING ((busine
 
 CREATE POLICY own_business ON public.ledger_postings TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
+CREATE POLICY own_business ON public.link_keys TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
 CREATE POLICY own_business ON public.messages TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
 CREATE POLICY own_business ON public.number_series TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.offer_names TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
 CREATE POLICY own_business ON public.offer_revisions TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
@@ -2057,6 +2109,8 @@ CREATE POLICY own_business ON public.requests TO dahlia_app USING ((business_id 
 CREATE POLICY own_business ON public.saved_lists TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
 CREATE POLICY own_business ON public.sessions TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+
+CREATE POLICY own_business ON public.sign_in_names TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
 CREATE POLICY own_business ON public.stock_promises TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
 
@@ -2103,6 +2157,8 @@ ALTER TABLE public.requests ENABLE ROW LEVEL SECURITY;
 ALTER TABLE public.saved_lists ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.sessions ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.sign_in_names ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.stock_promises ENABLE ROW LEVEL SECURITY;
 
@@ -2158,6 +2214,8 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.discount_codes TO dahlia_app;
 
 GRANT SELECT,INSERT ON TABLE public.documents TO dahlia_app;
 
+GRANT SELECT ON TABLE public.earlier_names TO dahlia_app;
+
 GRANT SELECT,INSERT,DELETE ON TABLE public.files TO dahlia_app;
 
 GRANT SELECT,INSERT ON TABLE public.invoice_versions TO dahlia_app;
@@ -2172,9 +2230,13 @@ GRANT SELECT,INSERT ON TABLE public.ledger_entries TO dahlia_app;
 
 GRANT SELECT,INSERT ON TABLE public.ledger_postings TO dahlia_app;
 
+GRANT SELECT,INSERT ON TABLE public.link_keys TO dahlia_app;
+
 GRANT SELECT,INSERT,UPDATE ON TABLE public.messages TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.number_series TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE ON TABLE public.offer_names TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE ON TABLE public.offer_revisions TO dahlia_app;
 
@@ -2221,6 +2283,8 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.requests TO dahlia_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.saved_lists TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE ON TABLE public.sessions TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.sign_in_names TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE ON TABLE public.stock_promises TO dahlia_app;
 

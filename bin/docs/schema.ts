@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { readdirSync } from 'node:fs';
 
 /** Where this machine's PostgreSQL keeps its programs; the newest where there are several. */
-function programs(): string {
+export function programs(): string {
   const versions = readdirSync('/usr/lib/postgresql').sort((one, other) => Number(one) - Number(other));
   return `/usr/lib/postgresql/${versions.at(-1)}/bin`;
 }

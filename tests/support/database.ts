@@ -2,9 +2,8 @@ import { randomBytes } from 'node:crypto';
 import pg from 'pg';
 import { inject } from 'vitest';
 import { type DatabaseUrls, databaseUrls } from '@/db/migrate';
-import { TEMPLATE } from './database-template';
 
-/** A database of one's own, copied from the migrated template. */
+/** A database of one's own, copied from the suite's template. */
 export async function ownDatabase(): Promise<DatabaseUrls & { admin: string }> {
   const server = inject('admin');
   const name = `dahlia_${randomBytes(6).toString('hex')}`;
@@ -13,7 +12,7 @@ export async function ownDatabase(): Promise<DatabaseUrls & { admin: string }> {
   // Two files may copy at the same moment: the template allows one at a time.
   await client.query('select pg_advisory_lock(4711)');
   try {
-    await client.query(`create database "${name}" template ${TEMPLATE} owner dahlia_owner`);
+    await client.query(`create database "${name}" template ${inject('template')} owner dahlia_owner`);
     await client.query(`grant create on database "${name}" to dahlia_jobs`);
   } finally {
     await client.query('select pg_advisory_unlock(4711)');

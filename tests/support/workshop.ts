@@ -12,6 +12,7 @@ import { NO_ADDRESS } from '@/core/place/address';
 import { type Business, insertBusiness, insertCounter } from '@/db/businesses';
 import { insertCustomer } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
+import type { DatabaseUrls } from '@/db/migrate';
 import { type Actor, insertPerson, type Role } from '@/db/people';
 import { closePool } from '@/db/pool';
 import { insertTax } from '@/db/taxes';
@@ -32,9 +33,16 @@ export type Workshop = {
   readonly close: () => Promise<void>;
 };
 
-/** A fresh database and stand-ins, and the settings through which this process finds them. */
-export async function openWorkshop(more: Readonly<Record<string, string>> = {}): Promise<Workshop> {
-  const urls = await ownDatabase();
+/**
+ * A fresh database and stand-ins, and the settings through which this process finds them.
+ *
+ * @param database where it works; a copy of the suite's template unless said otherwise
+ */
+export async function openWorkshop(
+  more: Readonly<Record<string, string>> = {},
+  database: () => Promise<DatabaseUrls & { admin: string }> = ownDatabase,
+): Promise<Workshop> {
+  const urls = await database();
   const started = await startStandIns({
     folder: mkdtempSync(join(tmpdir(), 'dahlia-standins-')),
     seed: 'test',
