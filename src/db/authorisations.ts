@@ -22,7 +22,7 @@ export type Authorisation = {
   readonly withdrawnBy: string | null;
 };
 
-const COLUMNS = `id, customer_id as "customerId", card_id as "cardId", plan_id as "planId", how, text, text_version as "textVersion",
+const COLUMNS = sql`id, customer_id as "customerId", card_id as "cardId", plan_id as "planId", how, text, text_version as "textVersion",
   given_by as "givenBy", taken_by as "takenBy", given_from as "givenFrom", file_id as "fileId", given_at as "givenAt",
   withdrawn_at as "withdrawnAt", withdrawn_by as "withdrawnBy"`;
 
@@ -36,17 +36,14 @@ export const insertAuthorisation = (tx: Tx, one: Omit<Authorisation, 'withdrawnA
   );
 
 export const authorisationById = (db: Db, id: string): Promise<Authorisation | null> =>
-  maybeOne(db, {
-    text: `select ${COLUMNS} from authorisations where business_id = $1 and id = $2`,
-    values: [db.businessId, id],
-  });
+  maybeOne(db, sql`select ${COLUMNS} from authorisations where business_id = ${db.businessId} and id = ${id}`);
 
 /** A customer's authorisations, latest first. */
 export const authorisationsOf = (db: Db, customerId: string): Promise<Authorisation[]> =>
-  many(db, {
-    text: `select ${COLUMNS} from authorisations where business_id = $1 and customer_id = $2 order by given_at desc, id limit 100`,
-    values: [db.businessId, customerId],
-  });
+  many(
+    db,
+    sql`select ${COLUMNS} from authorisations where business_id = ${db.businessId} and customer_id = ${customerId} order by given_at desc, id limit 100`,
+  );
 
 /** Withdraws what stands of a customer's authorisations: all of them, or those of one plan. Returns how many there were. */
 export const withdraw = (tx: Tx, customerId: string, planId: string | null, by: string): Promise<number> =>

@@ -2,7 +2,7 @@ import type { OwnWords } from '@/core/invoice/bulk';
 import type { SendWith } from '@/core/invoice/send-with';
 import { completePaper, type Paper } from '@/core/paper/paper';
 import type { Db, Tx } from './pool';
-import { many, maybeOne, records, run, sql } from './sql';
+import { many, maybeOne, NONE, records, run, sql } from './sql';
 
 export type BulkInvoices = {
   readonly id: string;
@@ -35,24 +35,20 @@ export const insertBulk = (tx: Tx, bulk: BulkInvoices): Promise<number> =>
   );
 
 export const insertBulkRows = (tx: Tx, bulkId: string, rows: readonly Omit<BulkRow, 'invoiceId'>[]): Promise<number> =>
-  run(tx, {
-    text: `insert into bulk_rows (business_id, bulk_id, position, customer_id, own, total_minor, currency, state, reason)
-      select $1, $2, position, "customerId", own, "totalMinor", currency, state, reason
-      from jsonb_to_recordset($3::jsonb) as one (position int, "customerId" uuid, own jsonb, "totalMinor" bigint, currency text,
+  run(
+    tx,
+    sql`insert into bulk_rows (business_id, bulk_id, position, customer_id, own, total_minor, currency, state, reason)
+      select ${tx.businessId}, ${bulkId}, position, "customerId", own, "totalMinor", currency, state, reason
+      from jsonb_to_recordset(${JSON.stringify(rows.map((row) => ({ ...row, totalMinor: String(row.totalMinor) })))}::jsonb) as one (position int, "customerId" uuid, own jsonb, "totalMinor" bigint, currency text,
         state text, reason text)`,
-    values: [
-      tx.businessId,
-      bulkId,
-      JSON.stringify(rows.map((row) => ({ ...row, totalMinor: String(row.totalMinor) }))),
-    ],
-  });
+  );
 
 export async function bulkById(db: Db, id: string, lock = false): Promise<BulkInvoices | null> {
-  const row = await maybeOne<BulkInvoices>(db, {
-    text: `select id, name, paper, send_with as "sendWith", state, by_id as "byId", created_at as "createdAt"
-      from bulk_invoices where business_id = $1 and id = $2${lock ? ' for update' : ''}`,
-    values: [db.businessId, id],
-  });
+  const row = await maybeOne<BulkInvoices>(
+    db,
+    sql`select id, name, paper, send_with as "sendWith", state, by_id as "byId", created_at as "createdAt"
+      from bulk_invoices where business_id = ${db.businessId} and id = ${id}${lock ? sql` for update` : NONE}`,
+  );
   return row && { ...row, paper: completePaper(row.paper) };
 }
 
@@ -74,28 +70,28 @@ export const bulksOf = (
         where bulk_invoices.business_id = ${db.businessId} group by bulk_invoices.business_id, id order by created_at desc limit 50`,
   );
 
-const ROW = `position, bulk_rows.customer_id as "customerId", own, bulk_rows.total_minor as "totalMinor", bulk_rows.currency, bulk_rows.state,
+const ROW = sql`position, bulk_rows.customer_id as "customerId", own, bulk_rows.total_minor as "totalMinor", bulk_rows.currency, bulk_rows.state,
   reason, invoice_id as "invoiceId"`;
 
 export const bulkRows = (
   db: Db,
   bulkId: string,
 ): Promise<(BulkRow & { customer: string | null; number: string | null })[]> =>
-  many(db, {
-    text: `select ${ROW}, customers.name as customer, invoices.number from bulk_rows
+  many(
+    db,
+    sql`select ${ROW}, customers.name as customer, invoices.number from bulk_rows
       left join customers on customers.business_id = bulk_rows.business_id and customers.id = bulk_rows.customer_id
       left join invoices on invoices.business_id = bulk_rows.business_id and invoices.id = invoice_id
-      where bulk_rows.business_id = $1 and bulk_id = $2 order by position`,
-    values: [db.businessId, bulkId],
-  });
+      where bulk_rows.business_id = ${db.businessId} and bulk_id = ${bulkId} order by position`,
+  );
 
 /** Rows still to be sent, locked; others who ask at the same time get others. */
 export const claimBulkRows = (tx: Tx, bulkId: string, limit: number): Promise<BulkRow[]> =>
-  many(tx, {
-    text: `select ${ROW} from bulk_rows where business_id = $1 and bulk_id = $2 and state = 'ready'
-      order by position limit $3 for update skip locked`,
-    values: [tx.businessId, bulkId, limit],
-  });
+  many(
+    tx,
+    sql`select ${ROW} from bulk_rows where business_id = ${tx.businessId} and bulk_id = ${bulkId} and state = 'ready'
+      order by position limit ${limit} for update skip locked`,
+  );
 
 /** Notes what became of rows. */
 export const updateBulkRows = (

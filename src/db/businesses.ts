@@ -1,6 +1,7 @@
 import type { Business } from '@/core/business/business';
 import type { NumberSeries } from '@/core/invoice/numbering';
 import { USUAL_POLICY } from '@/core/plan/dunning';
+import { linkKey } from './link-tokens';
 import type { Connection, Db, Tx } from './pool';
 import { many, maybeOne, one, run, sql } from './sql';
 
@@ -21,8 +22,10 @@ export async function businessById(db: Db): Promise<Business> {
   return { ...row, charging: { ...USUAL_POLICY, ...row.charging } };
 }
 
-export const insertBusiness = (tx: Tx, business: Business): Promise<number> =>
-  run(
+/** Founds a business, with the key that its links begin with. */
+export async function insertBusiness(tx: Tx, business: Business): Promise<void> {
+  await run(tx, sql`insert into link_keys (key, business_id) values (${linkKey(business.id)}, ${business.id})`);
+  await run(
     tx,
     sql`insert into businesses (business_id, name, address, phone, email, website, tax_number, country, zone, locale,
           currency, prices_include_tax, smallest_payment_minor, place, logo_id, accent, bank, reminders, quiet_from, quiet_to,
@@ -34,6 +37,7 @@ export const insertBusiness = (tx: Tx, business: Business): Promise<number> =>
           ${[...business.reminders]}, ${business.quietFrom}, ${business.quietTo}, ${JSON.stringify(business.mailTexts)},
           ${business.ways ? JSON.stringify(business.ways) : null}, ${business.termsId}, ${tx.now})`,
   );
+}
 
 /** Writes the profile as a whole; zone, locale and currency stay, since what was counted was counted in them. */
 export const updateBusiness = (tx: Tx, business: Business): Promise<number> =>

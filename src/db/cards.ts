@@ -21,25 +21,22 @@ export type CardOnFile = {
   readonly addedBy: string;
 };
 
-const CARD = `id, customer_id as "customerId", kept_id as "keptId", scheme, last4, expires, fingerprint, position, state, trouble,
+const CARD = sql`id, customer_id as "customerId", kept_id as "keptId", scheme, last4, expires, fingerprint, position, state, trouble,
   added_at as "addedAt", added_by as "addedBy"`;
 
 /** Customers' cards in the order in which they are tried; those taken away are left out. */
 export const cardsOfCustomers = (db: Db, customerIds: readonly string[]): Promise<CardOnFile[]> =>
-  many(db, {
-    text: `select ${CARD} from cards where business_id = $1 and customer_id = any($2) and state <> 'removed'
+  many(
+    db,
+    sql`select ${CARD} from cards where business_id = ${db.businessId} and customer_id = any(${[...customerIds]}) and state <> 'removed'
       order by customer_id, position, id`,
-    values: [db.businessId, [...customerIds]],
-  });
+  );
 
 /** The same of one customer. */
 export const cardsOf = (db: Db, customerId: string): Promise<CardOnFile[]> => cardsOfCustomers(db, [customerId]);
 
 export const cardById = (db: Db, id: string): Promise<CardOnFile | null> =>
-  maybeOne(db, {
-    text: `select ${CARD} from cards where business_id = $1 and id = $2`,
-    values: [db.businessId, id],
-  });
+  maybeOne(db, sql`select ${CARD} from cards where business_id = ${db.businessId} and id = ${id}`);
 
 /** Adds a card behind the customer's others. */
 export const insertCard = (tx: Tx, card: Omit<CardOnFile, 'position' | 'state' | 'trouble'>): Promise<number> =>
@@ -65,13 +62,13 @@ export const updateCard = (
 
 /** Good cards of living plans that are over after a month (`YYYY-MM`) at the latest, and whose holders were not asked for that yet. */
 export const cardsToAskFor = (tx: Tx, month: string, limit: number): Promise<CardOnFile[]> =>
-  many(tx, {
-    text: `select ${CARD} from cards where business_id = $1 and state = 'good' and expires <= $2 and asked_for <> expires
+  many(
+    tx,
+    sql`select ${CARD} from cards where business_id = ${tx.businessId} and state = 'good' and expires <= ${month} and asked_for <> expires
         and exists (select 1 from plans where plans.business_id = cards.business_id and plans.customer_id = cards.customer_id
           and plans.state = 'active' and plans.pay = 'card')
-      order by expires, id limit $3 for update skip locked`,
-    values: [tx.businessId, month, limit],
-  });
+      order by expires, id limit ${limit} for update skip locked`,
+  );
 
 export const markAsked = (tx: Tx, id: string): Promise<number> =>
   run(tx, sql`update cards set asked_for = expires where business_id = ${tx.businessId} and id = ${id}`);

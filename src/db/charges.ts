@@ -1,21 +1,21 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import type { RefusalReason } from '@/core/payment/outcome';
 import type { ChangedCharge, Charge } from '@/core/plan/charge';
-import { type ChargeState, COUNTED_STATES, OPEN_STATES, PAID_STATES } from '@/core/plan/state';
+import { type ChargeState, COUNTED_STATES, OPEN_STATES, PAID_STATES, RUNNING_STATES } from '@/core/plan/state';
 import type { Db, Tx } from './pool';
-import { many, records, run, sql } from './sql';
+import { joined, likePattern, many, NONE, oneOf, records, run, type Statement, sql } from './sql';
 
-const CHARGE = `charges.id, charges.plan_id as "planId", charges.customer_id as "customerId", charges.part, charges.nominal,
+const CHARGE = sql`charges.id, charges.plan_id as "planId", charges.customer_id as "customerId", charges.part, charges.nominal,
   charges.charged_on as "chargedOn", charges.amount_minor as "amountMinor", charges.currency, charges.reasons, charges.state,
   charges.note, charges.notice_on as "noticeOn", charges.act_at as "actAt", charges.round, charges.attempts, charges.tried, charges.card_id as "cardId",
   charges.last_reason as "lastReason", charges.invoice_id as "invoiceId", charges.payment_id as "paymentId",
   charges.settled_at as "settledAt", charges.carried_at as "carriedAt", charges.carried_by as "carriedBy"`;
 
 export const chargesByIds = (db: Db, ids: readonly string[], lock = false): Promise<Charge[]> =>
-  many(db, {
-    text: `select ${CHARGE} from charges where business_id = $1 and id = any($2) order by id${lock ? ' for update' : ''}`,
-    values: [db.businessId, [...ids]],
-  });
+  many(
+    db,
+    sql`select ${CHARGE} from charges where business_id = ${db.businessId} and id = any(${[...ids]}) order by id${lock ? sql` for update` : NONE}`,
+  );
 
 export const chargeById = async (db: Db, id: string, lock = false): Promise<Charge | null> =>
   (await chargesByIds(db, [id], lock))[0] ?? null;
@@ -32,26 +32,26 @@ export const knownCharges = (db: Db, planIds: readonly string[]): Promise<KnownC
 
 /** A plan's charges by their day. */
 export const chargesOfPlan = (db: Db, planId: string, limit = 1100): Promise<Charge[]> =>
-  many(db, {
-    text: `select ${CHARGE} from charges where business_id = $1 and plan_id = $2 order by charged_on, part, nominal limit $3`,
-    values: [db.businessId, planId, limit],
-  });
+  many(
+    db,
+    sql`select ${CHARGE} from charges where business_id = ${db.businessId} and plan_id = ${planId} order by charged_on, part, nominal limit ${limit}`,
+  );
 
 /** Those of a customer that are still to come or were refused, by their day. */
 export const chargesAhead = (db: Db, customerId: string, limit: number): Promise<Charge[]> =>
-  many(db, {
-    text: `select ${CHARGE} from charges where business_id = $1 and customer_id = $2 and state = any($4)
-      order by charged_on, id limit $3`,
-    values: [db.businessId, customerId, limit, [...OPEN_STATES]],
-  });
+  many(
+    db,
+    sql`select ${CHARGE} from charges where business_id = ${db.businessId} and customer_id = ${customerId} and state = any(${[...OPEN_STATES]})
+      order by charged_on, id limit ${limit}`,
+  );
 
 /** Charges of invoices that nobody has paid yet, in order, locked. */
 export const openChargesOfInvoices = (tx: Tx, invoiceIds: readonly string[]): Promise<Charge[]> =>
-  many(tx, {
-    text: `select ${CHARGE} from charges where business_id = $1 and invoice_id = any($2) and state = any($3)
+  many(
+    tx,
+    sql`select ${CHARGE} from charges where business_id = ${tx.businessId} and invoice_id = any(${[...invoiceIds]}) and state = any(${[...OPEN_STATES]})
       order by charged_on, part, nominal, id for update`,
-    values: [tx.businessId, [...invoiceIds], [...OPEN_STATES]],
-  });
+  );
 
 /** What the paid charges of each of these invoices come to, in minor units. */
 export async function paidByCharges(db: Db, invoiceIds: readonly string[]): Promise<Map<string, bigint>> {
@@ -120,11 +120,11 @@ export const deleteUpcoming = (tx: Tx, planId: string): Promise<number> =>
 
 /** Charges whose time has come, in order of date, locked; others who ask at the same time get others. */
 export const claimCharges = (tx: Tx, limit: number): Promise<Charge[]> =>
-  many(tx, {
-    text: `select ${CHARGE} from charges where business_id = $1 and act_at <= $2
-      order by act_at, id limit $3 for update skip locked`,
-    values: [tx.businessId, tx.now, limit],
-  });
+  many(
+    tx,
+    sql`select ${CHARGE} from charges where business_id = ${tx.businessId} and act_at <= ${tx.now}
+      order by act_at, id limit ${limit} for update skip locked`,
+  );
 
 /** Charges of which the customer is to be told by a day and was not yet, locked. */
 export const claimNotices = (
@@ -163,27 +163,29 @@ export type UpcomingAsk = {
 };
 
 /** The columns of such a row, and where they come from. */
-const UPCOMING = `${CHARGE}, plans.name as plan, plans.number as "planNumber", plans.kind as "planKind",
+const UPCOMING = sql`${CHARGE}, plans.name as plan, plans.number as "planNumber", plans.kind as "planKind",
   plans.state as "planState", customers.name as customer, plans.pay, plans.reference`;
-const FROM_CHARGES = `from charges
+const FROM_CHARGES = sql`from charges
   join plans on plans.business_id = charges.business_id and plans.id = charges.plan_id
   join customers on customers.business_id = charges.business_id and customers.id = charges.customer_id`;
 
-const NARROWED = `charges.business_id = $1 and ($2::date is null or charges.charged_on >= $2) and ($3::date is null or charges.charged_on <= $3)
-  and (cardinality($4::text[]) = 0 or charges.state = any($4)) and (cardinality($5::text[]) = 0 or (charges.state = any($5) and charges.carried_at is null))
-  and ($6 = '' or lower(plans.name || ' ' || plans.number || ' ' || plans.reference || ' ' || customers.name) like '%' || $7 || '%'
-    or exists (select 1 from cards where cards.business_id = charges.business_id and cards.customer_id = charges.customer_id
-      and cards.state <> 'removed' and cards.last4 = $6))`;
-
-const narrowed = (businessId: string, ask: UpcomingAsk): unknown[] => [
-  businessId,
-  ask.from,
-  ask.to,
-  [...ask.states],
-  ask.notCarried ? [...PAID_STATES] : [],
-  ask.words,
-  ask.words.toLowerCase().replace(/[\\%_]/g, '\\$&'),
-];
+/** What of the rows is asked for; words look into plans and customers, which then have to be joined. */
+const narrowed = (businessId: string, ask: UpcomingAsk): Statement =>
+  joined(
+    [
+      sql`charges.business_id = ${businessId}`,
+      ask.from ? sql`charges.charged_on >= ${ask.from}` : NONE,
+      ask.to ? sql`charges.charged_on <= ${ask.to}` : NONE,
+      ask.states.length > 0 ? sql`charges.state = any(${[...ask.states]})` : NONE,
+      ask.notCarried ? sql`charges.state = any(${[...PAID_STATES]}) and charges.carried_at is null` : NONE,
+      ask.words
+        ? sql`(lower(plans.name || ' ' || plans.number || ' ' || plans.reference || ' ' || customers.name) like ${likePattern(ask.words)}
+            or exists (select 1 from cards where cards.business_id = charges.business_id and cards.customer_id = charges.customer_id
+              and cards.state <> 'removed' and cards.last4 = ${ask.words}))`
+        : NONE,
+    ].filter((one) => one !== NONE),
+    sql` and `,
+  );
 
 /** A page of charges by date after a place in the list. */
 export const upcomingPage = (
@@ -192,26 +194,26 @@ export const upcomingPage = (
   after: { on: CalendarDate; id: string } | null,
   limit: number,
 ): Promise<UpcomingRow[]> =>
-  many(db, {
-    text: `select ${UPCOMING}
-      ${FROM_CHARGES}
-      where ${NARROWED} and ($8::date is null or (charges.charged_on, charges.id) > ($8, $9::uuid))
-      order by charges.charged_on, charges.id limit ${Math.floor(limit)}`,
-    values: [...narrowed(db.businessId, ask), after?.on ?? null, after?.id ?? null],
-  });
+  many(
+    db,
+    sql`select ${UPCOMING} ${FROM_CHARGES}
+        where ${narrowed(db.businessId, ask)}
+          ${after ? sql`and (charges.charged_on, charges.id) > (${after.on}, ${after.id}::uuid)` : NONE}
+        order by charges.charged_on, charges.id limit ${Math.floor(limit)}`,
+  );
 
 /** Counts and sums of charges by day and currency. */
 export const upcomingDays = (
   db: Db,
   ask: UpcomingAsk,
 ): Promise<{ on: CalendarDate; currency: string; state: ChargeState; count: number; minor: bigint }[]> =>
-  many(db, {
-    text: `select charges.charged_on as "on", charges.currency, charges.state, count(*)::int as count, sum(charges.amount_minor)::bigint as minor
-      ${ask.words ? FROM_CHARGES : 'from charges'}
-      where ${ask.words ? NARROWED : NARROWED.slice(0, NARROWED.indexOf("and ($6 = ''"))}
-      group by 1, 2, 3 order by 1, 2, 3`,
-    values: ask.words ? narrowed(db.businessId, ask) : narrowed(db.businessId, ask).slice(0, 5),
-  });
+  many(
+    db,
+    sql`select charges.charged_on as "on", charges.currency, charges.state, count(*)::int as count, sum(charges.amount_minor)::bigint as minor
+        ${ask.words ? FROM_CHARGES : sql`from charges`}
+        where ${narrowed(db.businessId, ask)}
+        group by 1, 2, 3 order by 1, 2, 3`,
+  );
 
 /** Marks charges as carried over into other books; those marked before stay as they are. Returns how many are new. */
 export const markCarried = (tx: Tx, ids: readonly string[], by: string): Promise<number> =>
@@ -223,12 +225,12 @@ export const markCarried = (tx: Tx, ids: readonly string[], by: string): Promise
 
 /** Refused charges that wait for somebody, the longest waiting first; with what happens next. */
 export const refusedCharges = (db: Db, limit: number): Promise<UpcomingRow[]> =>
-  many(db, {
-    text: `select ${UPCOMING}
-      ${FROM_CHARGES} where charges.business_id = $1 and charges.state = 'refused'
-      order by (charges.act_at is null) desc, charges.charged_on, charges.id limit $2`,
-    values: [db.businessId, limit],
-  });
+  many(
+    db,
+    sql`select ${UPCOMING}
+      ${FROM_CHARGES} where charges.business_id = ${db.businessId} and charges.state = 'refused'
+      order by (charges.act_at is null) desc, charges.charged_on, charges.id limit ${limit}`,
+  );
 
 /** Parts of balances that are asked for and not paid, of plans that run, and that nobody has looked at since an instant; marked as looked at now. */
 export const claimOpenParts = (
@@ -248,13 +250,13 @@ export const claimOpenParts = (
 
 /** Parts of balances that were asked for before a day and are not paid, oldest first; a plan that has ended asks for nothing, its invoice does. */
 export const openParts = (db: Db, before: CalendarDate, limit: number): Promise<UpcomingRow[]> =>
-  many(db, {
-    text: `select ${UPCOMING}
-      ${FROM_CHARGES} where charges.business_id = $1 and charges.state = 'billed' and charges.charged_on < $2
-        and plans.invoice_id is not null and plans.state in ('active', 'paused')
-      order by charges.charged_on, charges.id limit $3`,
-    values: [db.businessId, before, limit],
-  });
+  many(
+    db,
+    sql`select ${UPCOMING}
+      ${FROM_CHARGES} where charges.business_id = ${db.businessId} and charges.state = 'billed' and charges.charged_on < ${before}
+        and plans.invoice_id is not null and plans.state in ${oneOf(RUNNING_STATES)}
+      order by charges.charged_on, charges.id limit ${limit}`,
+  );
 
 /** What was planned, received, refused and recovered by month and kind from a day on; a month is `YYYY-MM`. */
 export const chargeMonths = (

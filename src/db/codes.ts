@@ -1,8 +1,9 @@
 import type { CodeUses, DiscountCode } from '@/core/offer/code';
+import { TAKEN_STATES } from '@/core/offer/order';
 import type { Db, Tx } from './pool';
-import { many, maybeOne, one, run, sql } from './sql';
+import { many, maybeOne, one, oneOf, run, sql } from './sql';
 
-const CODE = `id, code, note, trim_scale(percent)::text as percent, amount_minor as "amountMinor", currency,
+const CODE = sql`id, code, note, trim_scale(percent)::text as percent, amount_minor as "amountMinor", currency,
   coalesce(valid_from::text, '') as from, coalesce(valid_to::text, '') as to, least_minor as "leastMinor",
   most_uses as "mostUses", most_each as "mostEach", item_ids as "itemIds"`;
 
@@ -10,17 +11,17 @@ const CODE = `id, code, note, trim_scale(percent)::text as percent, amount_minor
 export type KeptCode = DiscountCode & { readonly note: string };
 
 export const codeByKey = (db: Db, key: string): Promise<KeptCode | null> =>
-  maybeOne(db, {
-    text: `select ${CODE} from discount_codes where business_id = $1 and code_key = $2 and not archived`,
-    values: [db.businessId, key],
-  });
+  maybeOne(
+    db,
+    sql`select ${CODE} from discount_codes where business_id = ${db.businessId} and code_key = ${key} and not archived`,
+  );
 
 /** How often a code was used: what went through, and what is just being paid. */
 export async function codeUses(db: Db, codeId: string, email: string): Promise<CodeUses> {
   return one(
     db,
     sql`select count(*)::int as all, count(*) filter (where lower(payer_email) = ${email.trim().toLowerCase()})::int as own
-        from orders where business_id = ${db.businessId} and code_id = ${codeId} and state in ('pending', 'paid')`,
+        from orders where business_id = ${db.businessId} and code_id = ${codeId} and state in ${oneOf(TAKEN_STATES)}`,
   );
 }
 
@@ -53,14 +54,14 @@ export type CodeRow = KeptCode & { readonly uses: number; readonly sums: readonl
 
 /** The business's codes, latest first. */
 export const codeRows = (db: Db): Promise<CodeRow[]> =>
-  many(db, {
-    text: `select ${CODE}, uses,
+  many(
+    db,
+    sql`select ${CODE}, uses,
         coalesce((select jsonb_agg(jsonb_build_object('currency', s.currency, 'uses', s.uses, 'discountMinor', s.discount_minor,
             'paidMinor', s.paid_minor) order by s.paid_minor desc)
           from code_sums s where s.business_id = discount_codes.business_id and s.code_id = discount_codes.id), '[]') as sums
-      from discount_codes where business_id = $1 and not archived order by created_at desc, id desc limit 500`,
-    values: [db.businessId],
-  });
+      from discount_codes where business_id = ${db.businessId} and not archived order by created_at desc, id desc limit 500`,
+  );
 
 /** Keeps a code, new or changed. One that is taken breaks `discount_codes_key_unique`. */
 export const keepCode = (tx: Tx, code: KeptCode, key: string): Promise<number> =>
@@ -70,7 +71,7 @@ export const keepCode = (tx: Tx, code: KeptCode, key: string): Promise<number> =
           least_minor, most_uses, most_each, item_ids, created_at)
         values (${code.id}, ${tx.businessId}, ${code.code}, ${key}, ${code.note}, ${code.percent}, ${code.amountMinor}, ${code.currency},
           ${code.from || null}, ${code.to || null}, ${code.leastMinor}, ${code.mostUses}, ${code.mostEach}, ${[...code.itemIds]}, ${tx.now})
-        on conflict (id) do update set code = excluded.code, code_key = excluded.code_key, note = excluded.note,
+        on conflict (business_id, id) do update set code = excluded.code, code_key = excluded.code_key, note = excluded.note,
           percent = excluded.percent, amount_minor = excluded.amount_minor, currency = excluded.currency,
           valid_from = excluded.valid_from, valid_to = excluded.valid_to, least_minor = excluded.least_minor,
           most_uses = excluded.most_uses, most_each = excluded.most_each, item_ids = excluded.item_ids

@@ -16,7 +16,7 @@ export type CreditNote = {
   readonly issuedOn: CalendarDate;
 };
 
-const COLUMNS = `id, invoice_id as "invoiceId", number, currency, amount_minor as "amountMinor", tax_minor as "taxMinor", reason,
+const COLUMNS = sql`id, invoice_id as "invoiceId", number, currency, amount_minor as "amountMinor", tax_minor as "taxMinor", reason,
   printed, issued_on as "issuedOn"`;
 
 export const insertCredit = (tx: Tx, credit: CreditNote, requestKey: string): Promise<number> =>
@@ -29,20 +29,17 @@ export const insertCredit = (tx: Tx, credit: CreditNote, requestKey: string): Pr
   );
 
 export const creditById = (db: Db, id: string): Promise<CreditNote | null> =>
-  maybeOne(db, {
-    text: `select ${COLUMNS} from credit_notes where business_id = $1 and id = $2`,
-    values: [db.businessId, id],
-  });
+  maybeOne(db, sql`select ${COLUMNS} from credit_notes where business_id = ${db.businessId} and id = ${id}`);
 
 /** The credit that this press of the button made, if it came before. */
 export const creditByRequest = (db: Db, requestKey: string): Promise<CreditNote | null> =>
-  maybeOne(db, {
-    text: `select ${COLUMNS} from credit_notes where business_id = $1 and request_key = $2`,
-    values: [db.businessId, requestKey],
-  });
+  maybeOne(
+    db,
+    sql`select ${COLUMNS} from credit_notes where business_id = ${db.businessId} and request_key = ${requestKey}`,
+  );
 
 export const creditsOf = (db: Db, invoiceId: string): Promise<CreditNote[]> =>
-  many(db, {
-    text: `select ${COLUMNS} from credit_notes where business_id = $1 and invoice_id = $2 order by created_at, id`,
-    values: [db.businessId, invoiceId],
-  });
+  many(
+    db,
+    sql`select ${COLUMNS} from credit_notes where business_id = ${db.businessId} and invoice_id = ${invoiceId} order by created_at, id`,
+  );

@@ -1,10 +1,10 @@
 import { type Customer, nameKey, searchText } from '@/core/customer/customer';
 import type { Db, Tx } from './pool';
-import { likePattern, many, maybeOne, one, run, type Statement, sql } from './sql';
+import { joined, likePattern, many, maybeOne, NONE, one, run, type Statement, sql } from './sql';
 
 export type { Customer };
 
-const COLUMNS = `id, kind, name, email, copies, phone, language, currency, billing, delivery, tax_number as "taxNumber",
+const COLUMNS = sql`id, kind, name, email, copies, phone, language, currency, billing, delivery, tax_number as "taxNumber",
   note, due, groups`;
 
 /** Where a page of customers ended: the last name in lower case, and its id. */
@@ -12,47 +12,48 @@ export type CustomerCursor = { readonly key: string; readonly id: string };
 
 /** Customers by id; those that there are not are left out. `hold`: nobody changes or merges them until the transaction ends. */
 export const customersByIds = (db: Db, ids: readonly string[], hold = false): Promise<Customer[]> =>
-  many(db, {
-    text: `select ${COLUMNS} from customers where business_id = $1 and id = any($2)${hold ? ' order by id for share' : ''}`,
-    values: [db.businessId, [...ids]],
-  });
+  many(
+    db,
+    sql`select ${COLUMNS} from customers where business_id = ${db.businessId} and id = any(${[...ids]})${hold ? sql` order by id for share` : NONE}`,
+  );
 
 export const customerById = async (db: Db, id: string): Promise<Customer | null> =>
   id ? ((await customersByIds(db, [id]))[0] ?? null) : null;
 
 /** The same, locked until the transaction ends. */
 export const lockedCustomer = (tx: Tx, id: string): Promise<Customer | null> =>
-  maybeOne(tx, {
-    text: `select ${COLUMNS} from customers where business_id = $1 and id = $2 and merged_into is null for update`,
-    values: [tx.businessId, id],
-  });
+  maybeOne(
+    tx,
+    sql`select ${COLUMNS} from customers where business_id = ${tx.businessId} and id = ${id} and merged_into is null for update`,
+  );
 
 /** The customer with this e-mail address, the one on file for longest; null where there is none. */
 export const customerByEmail = (db: Db, email: string): Promise<Customer | null> =>
-  maybeOne(db, {
-    text: `select ${COLUMNS} from customers
-      where business_id = $1 and email <> '' and lower(email) = $2 and merged_into is null order by created_at, id limit 1`,
-    values: [db.businessId, email.trim().toLowerCase()],
-  });
+  maybeOne(
+    db,
+    sql`select ${COLUMNS} from customers
+      where business_id = ${db.businessId} and email <> '' and lower(email) = ${email.trim().toLowerCase()} and merged_into is null order by created_at, id limit 1`,
+  );
 
 /** A search finds this many at most; whoever looks for more types on. */
 const MOST_FOUND = 1000;
 
-/** The first three typed words, each somewhere in what a customer is found by. */
-export function wordPatterns(words: string): [string, string, string] {
+/** The ids of customers in whose names, addresses and numbers the first three typed words are, each somewhere; at most so many. */
+export function customersMatching(words: string, most: number): Statement {
   const [first = '%', second = '%', third = '%'] = words.split(/\s+/).filter(Boolean).map(likePattern);
-  return [first, second, third];
+  return sql`customers_matching(${first}, ${second}, ${third}, ${most})`;
 }
+
+const foundBy = (words: string): Statement => sql`and id in (select ${customersMatching(words, MOST_FOUND)})`;
 
 /** Customers found by any of their names, addresses and numbers, names that begin with the words first; at most 8. */
 export const customersFound = (db: Db, words: string): Promise<Customer[]> =>
-  many(db, {
-    text: `select ${COLUMNS} from customers
-      where business_id = $1 and merged_into is null
-        ${words.trim() ? `and id in (select customers_matching($3, $4, $5, ${MOST_FOUND}))` : ''}
-      order by starts_with(lower(name), $2) desc, lower(name), id limit 8`,
-    values: [db.businessId, words.toLowerCase(), ...(words.trim() ? wordPatterns(words) : [])],
-  });
+  many(
+    db,
+    sql`select ${COLUMNS} from customers
+        where business_id = ${db.businessId} and merged_into is null ${words.trim() ? foundBy(words) : NONE}
+        order by starts_with(lower(name), ${words.toLowerCase()}) desc, lower(name), id limit 8`,
+  );
 
 /** The statement of one page of customers by name, so that a test can read its plan. */
 export function customerPage(
@@ -61,17 +62,11 @@ export function customerPage(
   limit: number,
   after: CustomerCursor | null,
 ): Statement {
-  const values: unknown[] = [businessId, limit];
-  const place = (value: unknown): string => `$${values.push(value)}`;
-  const words = asked.words.trim() ? wordPatterns(asked.words).map(place).join(', ') : '';
-  return {
-    text: `select ${COLUMNS} from customers where business_id = $1 and merged_into is null
-      ${words ? `and id in (select customers_matching(${words}, ${MOST_FOUND}))` : ''}
-      ${asked.group ? `and groups @> array[${place(asked.group)}]` : ''}
-      ${after ? `and (lower(name), id) > (${place(after.key)}, ${place(after.id)}::uuid)` : ''}
-      order by lower(name), id limit $2`,
-    values,
-  };
+  return sql`select ${COLUMNS} from customers where business_id = ${businessId} and merged_into is null
+      ${asked.words.trim() ? foundBy(asked.words) : NONE}
+      ${asked.group ? sql`and groups @> array[${asked.group}]` : NONE}
+      ${after ? sql`and (lower(name), id) > (${after.key}, ${after.id}::uuid)` : NONE}
+      order by lower(name), id limit ${limit}`;
 }
 
 export const customerRows = (
@@ -81,64 +76,72 @@ export const customerRows = (
   after: CustomerCursor | null = null,
 ): Promise<Customer[]> => many(db, customerPage(db.businessId, asked, limit, after));
 
-const written = (customer: Customer): unknown[] => [
-  customer.kind,
-  customer.name,
-  customer.email,
-  [...customer.copies],
-  customer.phone,
-  customer.language,
-  customer.currency,
-  JSON.stringify(customer.billing),
-  customer.delivery ? JSON.stringify(customer.delivery) : null,
-  customer.taxNumber,
-  customer.note,
-  customer.due ? JSON.stringify(customer.due) : null,
-  [...customer.groups],
-  searchText(customer),
-  nameKey(customer.name),
+/** What is written of a customer, column by column. */
+const written = (customer: Customer): readonly (readonly [column: Statement, value: unknown])[] => [
+  [sql`kind`, customer.kind],
+  [sql`name`, customer.name],
+  [sql`email`, customer.email],
+  [sql`copies`, [...customer.copies]],
+  [sql`phone`, customer.phone],
+  [sql`language`, customer.language],
+  [sql`currency`, customer.currency],
+  [sql`billing`, JSON.stringify(customer.billing)],
+  [sql`delivery`, customer.delivery ? JSON.stringify(customer.delivery) : null],
+  [sql`tax_number`, customer.taxNumber],
+  [sql`note`, customer.note],
+  [sql`due`, customer.due ? JSON.stringify(customer.due) : null],
+  [sql`groups`, [...customer.groups]],
+  [sql`search`, searchText(customer)],
+  [sql`name_key`, nameKey(customer.name)],
 ];
 
-export const insertCustomer = (tx: Tx, customer: Customer): Promise<number> =>
-  run(tx, {
-    text: `insert into customers (kind, name, email, copies, phone, language, currency, billing, delivery, tax_number, note,
-        due, groups, search, name_key, id, business_id, created_at, changed_at)
-      values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $18)`,
-    values: [...written(customer), customer.id, tx.businessId, tx.now],
-  });
+const COMMA = sql`, `;
+
+export const insertCustomer = (tx: Tx, customer: Customer): Promise<number> => {
+  const all = written(customer);
+  return run(
+    tx,
+    sql`insert into customers (id, business_id, created_at, changed_at, ${joined(
+      all.map(([column]) => column),
+      COMMA,
+    )})
+        values (${customer.id}, ${tx.businessId}, ${tx.now}, ${tx.now}, ${joined(
+          all.map(([, value]) => sql`${value}`),
+          COMMA,
+        )})`,
+  );
+};
 
 export const updateCustomer = (tx: Tx, customer: Customer): Promise<number> =>
-  run(tx, {
-    text: `update customers set kind = $1, name = $2, email = $3, copies = $4, phone = $5, language = $6, currency = $7,
-        billing = $8, delivery = $9, tax_number = $10, note = $11, due = $12, groups = $13, search = $14, name_key = $15,
-        changed_at = $18
-      where business_id = $17 and id = $16 and merged_into is null`,
-    values: [...written(customer), customer.id, tx.businessId, tx.now],
-  });
+  run(
+    tx,
+    sql`update customers set changed_at = ${tx.now},
+          ${joined(
+            written(customer).map(([column, value]) => sql`${column} = ${value}`),
+            COMMA,
+          )}
+        where business_id = ${tx.businessId} and id = ${customer.id} and merged_into is null`,
+  );
 
 /** Adds many at once, in one statement. */
 export const insertCustomers = (tx: Tx, customers: readonly Customer[]): Promise<number> =>
-  run(tx, {
-    text: `insert into customers (id, business_id, kind, name, email, copies, phone, language, currency, billing, delivery,
+  run(
+    tx,
+    sql`insert into customers (id, business_id, kind, name, email, copies, phone, language, currency, billing, delivery,
         tax_number, note, due, groups, search, name_key, created_at, changed_at)
-      select id, $1, kind, name, email, copies, phone, language, currency, billing, delivery, tax_number, note, due, groups,
-        search, name_key, $3, $3
-      from jsonb_to_recordset($2::jsonb) as one (id uuid, kind text, name text, email text, copies text[], phone text,
-        language text, currency text, billing jsonb, delivery jsonb, tax_number text, note text, due jsonb, groups text[],
-        search text, name_key text)`,
-    values: [
-      tx.businessId,
-      JSON.stringify(
+      select id, ${tx.businessId}, kind, name, email, copies, phone, language, currency, billing, delivery, tax_number, note, due, groups,
+        search, name_key, ${tx.now}, ${tx.now}
+      from jsonb_to_recordset(${JSON.stringify(
         customers.map(({ taxNumber, ...customer }) => ({
           ...customer,
           tax_number: taxNumber,
           search: searchText({ ...customer, taxNumber }),
           name_key: nameKey(customer.name),
         })),
-      ),
-      tx.now,
-    ],
-  });
+      )}::jsonb) as one (id uuid, kind text, name text, email text, copies text[], phone text,
+        language text, currency text, billing jsonb, delivery jsonb, tax_number text, note text, due jsonb, groups text[],
+        search text, name_key text)`,
+  );
 
 /** Moves everything of one customer to another and sets the emptied row aside. */
 export async function mergeCustomer(tx: Tx, fromId: string, intoId: string): Promise<void> {
@@ -164,13 +167,13 @@ export async function mergeCustomer(tx: Tx, fromId: string, intoId: string): Pro
 
 /** Others that are likely the same customer: the same e-mail address, or a name that is nearly the same; at most 5. */
 export const customersAlike = (db: Db, customer: Pick<Customer, 'id' | 'name' | 'email'>): Promise<Customer[]> =>
-  many(db, {
-    text: `select ${COLUMNS} from customers
-      where business_id = $1 and id <> $2 and merged_into is null
-        and ((lower(email) = lower($3) and email <> '') or id in (select customers_like_name($4)))
-      order by lower(email) = lower($3) desc, similarity(name_key, $4) desc, lower(name), id limit 5`,
-    values: [db.businessId, customer.id, customer.email, nameKey(customer.name)],
-  });
+  many(
+    db,
+    sql`select ${COLUMNS} from customers
+      where business_id = ${db.businessId} and id <> ${customer.id} and merged_into is null
+        and ((lower(email) = lower(${customer.email}) and email <> '') or id in (select customers_like_name(${nameKey(customer.name)})))
+      order by lower(email) = lower(${customer.email}) desc, similarity(name_key, ${nameKey(customer.name)}) desc, lower(name), id limit 5`,
+  );
 
 /** Which of these addresses and names (by `nameKey`) a customer has already. */
 export const knownAmong = (
@@ -223,11 +226,11 @@ export const customersOfGroup = (db: Db, group: string, limit: number): Promise<
 export async function customersByWriting(db: Db, written: readonly string[]): Promise<Map<string, Customer>> {
   const keys = [...new Set(written.map((one) => one.toLowerCase()))];
   if (keys.length === 0) return new Map();
-  const rows = await many<Customer>(db, {
-    text: `select ${COLUMNS} from customers where business_id = $1 and merged_into is null
-      and (lower(email) = any($2::text[]) or lower(name) = any($2::text[]))`,
-    values: [db.businessId, keys],
-  });
+  const rows = await many<Customer>(
+    db,
+    sql`select ${COLUMNS} from customers where business_id = ${db.businessId} and merged_into is null
+      and (lower(email) = any(${keys}::text[]) or lower(name) = any(${keys}::text[]))`,
+  );
   const names = new Map<string, number>();
   for (const { name } of rows) names.set(name.toLowerCase(), (names.get(name.toLowerCase()) ?? 0) + 1);
   const found = new Map<string, Customer>();

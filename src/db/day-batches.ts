@@ -1,8 +1,9 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { jsonMinor } from '@/core/money/money';
 import type { BatchBack, BatchDifference, BatchSale, BatchSum } from '@/core/payment/day-batch';
+import { WENT_THROUGH } from '@/core/payment/outcome';
 import type { Db, Tx } from './pool';
-import { many, maybeOne, one, run, sql } from './sql';
+import { many, maybeOne, NONE, one, oneOf, run, sql } from './sql';
 
 /** A closed day as it is kept. */
 export type DayBatch = {
@@ -22,35 +23,35 @@ const written = (value: unknown): string =>
 const read = <T>(value: unknown): T =>
   JSON.parse(JSON.stringify(value), (name, one) => (name.endsWith('Minor') ? BigInt(one) : one)) as T;
 
-const BATCH =
-  'day, sums, differences, checked_at as "checkedAt", settled_by as "settledBy", settled_words as "settledWords"';
+const BATCH = sql`day, sums, differences, checked_at as "checkedAt", settled_by as "settledBy", settled_words as "settledWords"`;
 
 const batchOf = (row: DayBatch): DayBatch => ({ ...row, sums: read(row.sums), differences: read(row.differences) });
 
 export async function dayBatch(db: Db, day: CalendarDate): Promise<DayBatch | null> {
-  const row = await maybeOne<DayBatch>(db, {
-    text: `select ${BATCH} from day_batches where business_id = $1 and day = $2`,
-    values: [db.businessId, day],
-  });
+  const row = await maybeOne<DayBatch>(
+    db,
+    sql`select ${BATCH} from day_batches where business_id = ${db.businessId} and day = ${day}`,
+  );
   return row && batchOf(row);
 }
 
 /** Closed days, latest first. */
 export async function dayBatches(db: Db, limit: number, before: CalendarDate | null): Promise<DayBatch[]> {
-  const rows = await many<DayBatch>(db, {
-    text: `select ${BATCH} from day_batches where business_id = $1 ${before ? 'and day < $3' : ''} order by day desc limit $2`,
-    values: [db.businessId, limit, ...(before ? [before] : [])],
-  });
+  const rows = await many<DayBatch>(
+    db,
+    sql`select ${BATCH} from day_batches where business_id = ${db.businessId} ${before ? sql`and day < ${before}` : NONE}
+        order by day desc limit ${limit}`,
+  );
   return rows.map(batchOf);
 }
 
 /** Closed days on which the two books differ and nobody has looked into it, latest first. */
 export async function differingBatches(db: Db, limit: number): Promise<DayBatch[]> {
-  const rows = await many<DayBatch>(db, {
-    text: `select ${BATCH} from day_batches where business_id = $1 and differences <> '[]' and settled_by is null
-      order by day desc limit $2`,
-    values: [db.businessId, limit],
-  });
+  const rows = await many<DayBatch>(
+    db,
+    sql`select ${BATCH} from day_batches where business_id = ${db.businessId} and differences <> '[]' and settled_by is null
+      order by day desc limit ${limit}`,
+  );
   return rows.map(batchOf);
 }
 
@@ -89,7 +90,7 @@ export async function firstSaleAt(db: Db): Promise<Date | null> {
   const row = await one<{ at: Date | null }>(
     db,
     sql`select min(settled_at) as at from payments
-        where business_id = ${db.businessId} and method = 'card' and state in ('paid', 'voided') and sale_id is not null`,
+        where business_id = ${db.businessId} and method = 'card' and state in ${oneOf(WENT_THROUGH)} and sale_id is not null`,
   );
   return row.at;
 }
@@ -100,7 +101,7 @@ export const salesBetween = (db: Db, from: Date, to: Date): Promise<(BatchSale &
     db,
     sql`select id as "paymentId", channel, currency, amount_minor + tip_minor as "amountMinor", fee_minor as "feeMinor",
           state = 'voided' as voided, settled_at as at
-        from payments where business_id = ${db.businessId} and method = 'card' and state in ('paid', 'voided')
+        from payments where business_id = ${db.businessId} and method = 'card' and state in ${oneOf(WENT_THROUGH)}
           and sale_id is not null and settled_at >= ${from} and settled_at < ${to}
         order by settled_at, id`,
   );
@@ -121,7 +122,7 @@ export const backsBetween = (db: Db, from: Date, to: Date): Promise<(BatchBack &
 export async function knownMovements(db: Db, ids: readonly string[]): Promise<Set<string>> {
   const rows = await many<{ id: string }>(
     db,
-    sql`select id from payments where business_id = ${db.businessId} and id = any(${[...ids]}::uuid[]) and state in ('paid', 'voided')
+    sql`select id from payments where business_id = ${db.businessId} and id = any(${[...ids]}::uuid[]) and state in ${oneOf(WENT_THROUGH)}
         union all
         select id from refunds where business_id = ${db.businessId} and id = any(${[...ids]}::uuid[]) and state = 'done'`,
   );

@@ -1,6 +1,7 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
+import { OPEN_STATUSES } from '@/core/invoice/state';
 import type { Db, Tx } from './pool';
-import { many, run, sql } from './sql';
+import { many, oneOf, run, sql } from './sql';
 
 /** What a day holds, in one currency; `minor` in minor units. */
 export type DaySum = {
@@ -28,7 +29,7 @@ export const dueByDay = (db: Db): Promise<DaySum[]> =>
   many(
     db,
     sql`select due_on as "on", currency, sum(invoices)::int as count, sum(due_minor)::bigint as minor from invoice_sums
-        where business_id = ${db.businessId} and status in ('sent', 'seen', 'part') and due_minor > 0
+        where business_id = ${db.businessId} and status in ${oneOf(OPEN_STATUSES)} and due_minor > 0
         group by currency, due_on order by currency, due_on`,
   );
 

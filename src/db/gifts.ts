@@ -29,7 +29,7 @@ export const donorsOf = (db: Db, year: number): Promise<Donor[]> =>
         where orders.business_id = ${db.businessId} and orders.printed->>'kind' = 'donation'
           and left(receipts.printed->>'paidOn', 4) = ${String(year)}
           and payments.refunded_minor < payments.amount_minor + payments.tip_minor
-        group by customers.id, payments.currency
+        group by customers.business_id, customers.id, payments.currency
         order by lower(customers.name), customers.id, payments.currency`,
   );
 

@@ -1,15 +1,16 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import type { InvoiceAsk, Sort } from '@/core/invoice/ask';
-import { wordPatterns } from './customers';
+import { customersMatching } from './customers';
 import { type Cursor, INVOICE_ROW, type InvoiceRow, typedTotal } from './invoices';
 import type { Connection, Db, Tx } from './pool';
-import { likePattern, many, run, type Statement, sql } from './sql';
+import { joined, likePattern, many, run, type Statement, sql } from './sql';
 
-const KEYS: Readonly<Record<Sort, { column: string; type: string }>> = {
-  due: { column: 'due_on', type: 'date' },
-  issued: { column: 'issued_on', type: 'date' },
-  total: { column: 'total_minor', type: 'bigint' },
+const KEYS: Readonly<Record<Sort, { column: Statement; type: Statement }>> = {
+  due: { column: sql`due_on`, type: sql`date` },
+  issued: { column: sql`issued_on`, type: sql`date` },
+  total: { column: sql`total_minor`, type: sql`bigint` },
 };
+const DRAFTS = { column: sql`invoices.changed_at`, type: sql`timestamptz` };
 
 /** How many customers and invoices words may find before the rest is left out: whoever looks for more types on. */
 const MOST_CUSTOMERS = 200;
@@ -31,46 +32,40 @@ export function searchPage(
   limit: number,
   after: Cursor | null,
 ): Statement {
-  const values: unknown[] = [businessId, limit];
-  const put = (value: unknown): string => `$${values.push(value)}`;
   const draft = ask.state === 'draft';
-  const { column, type } = draft ? { column: 'invoices.changed_at', type: 'timestamptz' } : KEYS[ask.sort];
+  const { column, type } = draft ? DRAFTS : KEYS[ask.sort];
   const descending = draft || ask.descending;
-  const wheres: string[] = [];
-  if (draft) wheres.push(`stage = 'draft'`);
+  const wheres: Statement[] = [sql`invoices.business_id = ${businessId}`];
+  if (draft) wheres.push(sql`stage = 'draft'`);
   // As the index of the open ones has it; by their three statuses they would be read whole and sorted.
-  else if (ask.state === 'overdue') wheres.push(`stage = 'sent' and due_minor > 0 and due_on < ${put(today)}`);
-  else if (ask.state === 'paid' || ask.state === 'cancelled') wheres.push(`status = ${put(ask.state)}`);
-  else if (ask.state) wheres.push(`status = ${put(ask.state)} and due_on >= ${put(today)}`);
-  else wheres.push(`stage <> 'draft'`);
+  else if (ask.state === 'overdue') wheres.push(sql`stage = 'sent' and due_minor > 0 and due_on < ${today}`);
+  else if (ask.state === 'paid' || ask.state === 'cancelled') wheres.push(sql`status = ${ask.state}`);
+  else if (ask.state) wheres.push(sql`status = ${ask.state} and due_on >= ${today}`);
+  else wheres.push(sql`stage <> 'draft'`);
   if (ask.words.trim()) {
-    const patterns = wordPatterns(ask.words).map(put).join(', ');
     const words = ask.words.trim().toLowerCase();
-    wheres.push(`invoices.id in (
-      select i.id from invoices i where i.business_id = $1
-        and i.customer_id = any(array(select customers_matching(${patterns}, ${MOST_CUSTOMERS})))
-      union select invoices_matching(${put(words)}, ${put(likePattern(words))}, ${put(typedTotal(words))}, ${MOST_INVOICES}))`);
+    wheres.push(sql`invoices.id in (
+      select i.id from invoices i where i.business_id = ${businessId}
+        and i.customer_id = any(array(select ${customersMatching(ask.words, MOST_CUSTOMERS)}))
+      union select invoices_matching(${words}, ${likePattern(words)}, ${typedTotal(words)}, ${MOST_INVOICES}))`);
   }
-  if (ask.customerId) wheres.push(`customer_id = ${put(ask.customerId)}::uuid`);
+  if (ask.customerId) wheres.push(sql`customer_id = ${ask.customerId}::uuid`);
   if (ask.group)
     wheres.push(
-      `customer_id in (select id from customers where business_id = $1 and groups @> array[${put(ask.group)}])`,
+      sql`customer_id in (select id from customers where business_id = ${businessId} and groups @> array[${ask.group}])`,
     );
-  if (ask.currency) wheres.push(`invoices.currency = ${put(ask.currency)}`);
-  if (ask.from) wheres.push(`issued_on >= ${put(ask.from)}::date`);
-  if (ask.to) wheres.push(`issued_on <= ${put(ask.to)}::date`);
-  if (sums.least !== null) wheres.push(`total_minor >= ${put(sums.least)}`);
-  if (sums.most !== null) wheres.push(`total_minor <= ${put(sums.most)}`);
+  if (ask.currency) wheres.push(sql`invoices.currency = ${ask.currency}`);
+  if (ask.from) wheres.push(sql`issued_on >= ${ask.from}::date`);
+  if (ask.to) wheres.push(sql`issued_on <= ${ask.to}::date`);
+  if (sums.least !== null) wheres.push(sql`total_minor >= ${sums.least}`);
+  if (sums.most !== null) wheres.push(sql`total_minor <= ${sums.most}`);
   if (after)
     wheres.push(
-      `(${column}, invoices.id) ${descending ? '<' : '>'} (${put(after.key)}::${type}, ${put(after.id)}::uuid)`,
+      sql`(${column}, invoices.id) ${descending ? sql`<` : sql`>`} (${after.key}::${type}, ${after.id}::uuid)`,
     );
-  const order = descending ? 'desc' : 'asc';
-  return {
-    text: `select ${INVOICE_ROW} where invoices.business_id = $1 and ${wheres.join(' and ')}
-      order by ${column} ${order}, invoices.id ${order} limit $2`,
-    values,
-  };
+  const order = descending ? sql`desc` : sql`asc`;
+  return sql`select ${INVOICE_ROW} where ${joined(wheres, sql` and `)}
+      order by ${column} ${order}, invoices.id ${order} limit ${limit}`;
 }
 
 export const searchRows = (db: Connection, ...asked: Parameters<typeof searchPage>): Promise<InvoiceRow[]> =>

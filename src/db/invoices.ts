@@ -6,9 +6,9 @@ import { typedDecimal } from '@/core/money/typed';
 import { completePaper, type Paper } from '@/core/paper/paper';
 import type { RefusalReason } from '@/core/payment/outcome';
 import type { PaymentMethod } from '@/core/receipt/receipt';
-import { wordPatterns } from './customers';
+import { customersMatching } from './customers';
 import type { Connection, Db, Tx } from './pool';
-import { likePattern, many, maybeOne, records, run, type Statement, sql } from './sql';
+import { likePattern, many, maybeOne, NONE, records, run, type Statement, sql } from './sql';
 
 /** An invoice whole, as its sheet and its flows need it. Amounts in minor units. */
 export type Invoice = InvoiceStatus & {
@@ -47,7 +47,7 @@ const complete = (row: Invoice): Invoice => ({
   printed: row.printed && completePrinted(row.printed),
 });
 
-const INVOICE = `id, stage, number, customer_id as "customerId", currency, paper, revision, printed,
+const INVOICE = sql`id, stage, number, customer_id as "customerId", currency, paper, revision, printed,
   link_token as "linkToken", issued_on as "issuedOn", due_on as "dueOn", total_minor as "totalMinor",
   paid_minor as "paidMinor", refunded_minor as "refundedMinor", credited_minor as "creditedMinor",
   due_minor as "dueMinor", sent_at as "sentAt", seen_at as "seenAt", seen_at is not null as seen,
@@ -56,10 +56,10 @@ const INVOICE = `id, stage, number, customer_id as "customerId", currency, paper
 
 /** Invoices by id; those that there are not are left out. */
 export async function invoicesByIds(db: Db, ids: readonly string[], lock = false): Promise<Invoice[]> {
-  const rows = await many<Invoice>(db, {
-    text: `select ${INVOICE} from invoices where business_id = $1 and id = any($2) order by id${lock ? ' for update' : ''}`,
-    values: [db.businessId, [...ids]],
-  });
+  const rows = await many<Invoice>(
+    db,
+    sql`select ${INVOICE} from invoices where business_id = ${db.businessId} and id = any(${[...ids]}) order by id${lock ? sql` for update` : NONE}`,
+  );
   return rows.map(complete);
 }
 
@@ -285,20 +285,19 @@ export type InvoiceRow = InvoiceStatus & {
 export type Cursor = { readonly key: string; readonly id: string };
 
 /** The columns and joins of a row of the list. */
-export const INVOICE_ROW = `invoices.id, stage, number, invoices.reference, title, issued_on as "issuedOn", send_at as "sendAt", customers.name as customer, invoices.currency, total_minor as "totalMinor",
+export const INVOICE_ROW = sql`invoices.id, stage, number, invoices.reference, title, issued_on as "issuedOn", send_at as "sendAt", customers.name as customer, invoices.currency, total_minor as "totalMinor",
     due_minor as "dueMinor", due_on as "dueOn", seen_at is not null as seen, invoices.changed_at as "changedAt", settled_at as "settledAt"
   from invoices left join customers on customers.business_id = invoices.business_id and customers.id = invoices.customer_id`;
 
 /** The three parts of the list, each in the order in which it is read: by due date, latest change first, latest payment first. */
 const PARTS = {
-  open: { where: `stage = 'sent' and due_minor > 0`, key: 'due_on', type: 'date', order: 'asc', beyond: '>' },
-  drafts: { where: `stage = 'draft'`, key: 'invoices.changed_at', type: 'timestamptz', order: 'desc', beyond: '<' },
+  open: { where: sql`stage = 'sent' and due_minor > 0`, key: sql`due_on`, type: sql`date`, descending: false },
+  drafts: { where: sql`stage = 'draft'`, key: sql`invoices.changed_at`, type: sql`timestamptz`, descending: true },
   settled: {
-    where: `stage = 'sent' and due_minor = 0`,
-    key: 'settled_at',
-    type: 'timestamptz',
-    order: 'desc',
-    beyond: '<',
+    where: sql`stage = 'sent' and due_minor = 0`,
+    key: sql`settled_at`,
+    type: sql`timestamptz`,
+    descending: true,
   },
 } as const;
 
@@ -306,12 +305,12 @@ export type ListPart = keyof typeof PARTS;
 
 /** The statement of one page, so that a test can read its plan. */
 export function invoicePage(businessId: string, part: ListPart, limit: number, after: Cursor | null): Statement {
-  const { where, key, type, order, beyond } = PARTS[part];
-  const page = after ? `and (${key}, invoices.id) ${beyond} ($3::${type}, $4::uuid)` : '';
-  return {
-    text: `select ${INVOICE_ROW} where invoices.business_id = $1 and ${where} ${page} order by ${key} ${order}, invoices.id ${order} limit $2`,
-    values: [businessId, limit, ...(after ? [after.key, after.id] : [])],
-  };
+  const { where, key, type, descending } = PARTS[part];
+  const order = descending ? sql`desc` : sql`asc`;
+  const beyond = descending ? sql`<` : sql`>`;
+  return sql`select ${INVOICE_ROW} where invoices.business_id = ${businessId} and ${where}
+      ${after ? sql`and (${key}, invoices.id) ${beyond} (${after.key}::${type}, ${after.id}::uuid)` : NONE}
+      order by ${key} ${order}, invoices.id ${order} limit ${limit}`;
 }
 
 /** One page of a part of the list, by key. */
@@ -324,10 +323,10 @@ export const invoiceRows = (
 
 /** A customer's invoices, latest change first. */
 export const invoicesOfCustomer = (db: Db, customerId: string, limit: number): Promise<InvoiceRow[]> =>
-  many(db, {
-    text: `select ${INVOICE_ROW} where invoices.business_id = $1 and customer_id = $2 order by invoices.changed_at desc, invoices.id desc limit $3`,
-    values: [db.businessId, customerId, limit],
-  });
+  many(
+    db,
+    sql`select ${INVOICE_ROW} where invoices.business_id = ${db.businessId} and customer_id = ${customerId} order by invoices.changed_at desc, invoices.id desc limit ${limit}`,
+  );
 
 /** The person's own draft on which nothing was ever typed, if there is one: starting again opens it. */
 export const untouchedDraft = (db: Db, byName: string): Promise<{ id: string } | null> =>
@@ -396,11 +395,11 @@ export async function payerView(db: Connection, token: string): Promise<PayerVie
 
 /** The number that is still open and when it is due, for invoices that are late; oldest first. */
 export const lateInvoices = (db: Db, today: CalendarDate, limit: number): Promise<InvoiceRow[]> =>
-  many(db, {
-    text: `select ${INVOICE_ROW} where invoices.business_id = $1 and stage = 'sent' and due_minor > 0 and due_on < $2
-      order by due_on, invoices.id limit $3`,
-    values: [db.businessId, today, limit],
-  });
+  many(
+    db,
+    sql`select ${INVOICE_ROW} where invoices.business_id = ${db.businessId} and stage = 'sent' and due_minor > 0 and due_on < ${today}
+      order by due_on, invoices.id limit ${limit}`,
+  );
 
 /** The largest open invoice of each day from today on, for the names on the horizon. */
 export const largestDue = (
@@ -435,12 +434,11 @@ export type FoundInvoice = {
 
 /** Invoices whose number begins so, or whose customer's name holds these words; latest first, at most 8. */
 export function invoicesFound(db: Db, words: string): Promise<FoundInvoice[]> {
-  const [first, second, third] = wordPatterns(words);
   return many(
     db,
     sql`with payers as (
           select id, name from customers
-          where business_id = ${db.businessId} and id in (select customers_matching(${first}, ${second}, ${third}, 20)))
+          where business_id = ${db.businessId} and id in (select ${customersMatching(words, 20)}))
         select invoices.id, number, customers.name as customer, stage
         from invoices left join customers on customers.business_id = invoices.business_id and customers.id = customer_id
         where invoices.business_id = ${db.businessId}

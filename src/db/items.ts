@@ -1,11 +1,11 @@
 import { type Item, type ItemOption, itemSearchText, type Promised, stockKey } from '@/core/item/item';
 import type { Db, Tx } from './pool';
-import { likePattern, many, records, run, type Statement, sql } from './sql';
+import { joined, likePattern, many, NONE, records, run, type Statement, sql } from './sql';
 
 export type { Item };
 export type ItemCursor = { readonly key: string; readonly id: string };
 
-const COLUMNS = `items.id, items.code, items.name, items.description, items.kind, items.unit, items.prices, items.cost,
+const COLUMNS = sql`items.id, items.code, items.name, items.description, items.kind, items.unit, items.prices, items.cost,
   items.tax_class as "taxClass", trim_scale(items.on_hand)::text as "onHand", trim_scale(items.low_at)::text as "lowAt",
   items.picture_id as "pictureId",
   coalesce((select jsonb_agg(jsonb_build_object('id', o.id, 'name', o.name, 'code', o.code, 'prices', o.prices,
@@ -13,26 +13,18 @@ const COLUMNS = `items.id, items.code, items.name, items.description, items.kind
     from item_options o where o.business_id = items.business_id and o.item_id = items.id and not o.archived), '[]') as options`;
 
 export const itemsById = (db: Db, ids: readonly string[]): Promise<Item[]> =>
-  many(db, {
-    text: `select ${COLUMNS} from items where business_id = $1 and id = any($2::uuid[])`,
-    values: [db.businessId, [...ids]],
-  });
+  many(db, sql`select ${COLUMNS} from items where business_id = ${db.businessId} and id = any(${[...ids]}::uuid[])`);
 
 /** The statement of one page of items by name, so that a test can read its plan. */
 export function itemPage(businessId: string, words: string, limit: number, after: ItemCursor | null): Statement {
-  const values: unknown[] = [businessId, limit];
-  const place = (value: unknown): string => `$${values.push(value)}`;
   const found = words
     .split(/\s+/)
     .filter(Boolean)
     .slice(0, 5)
-    .map((word) => `and search like ${place(likePattern(word))}`);
-  return {
-    text: `select ${COLUMNS} from items where business_id = $1 and not archived ${found.join(' ')}
-      ${after ? `and (lower(name), id) > (${place(after.key)}, ${place(after.id)}::uuid)` : ''}
-      order by lower(name), id limit $2`,
-    values,
-  };
+    .map((word) => sql`and search like ${likePattern(word)}`);
+  return sql`select ${COLUMNS} from items where business_id = ${businessId} and not archived ${joined(found, sql` `)}
+      ${after ? sql`and (lower(name), id) > (${after.key}, ${after.id}::uuid)` : NONE}
+      order by lower(name), id limit ${limit}`;
 }
 
 export const itemRows = (db: Db, words: string, limit: number, after: ItemCursor | null = null): Promise<Item[]> =>
@@ -73,7 +65,7 @@ export async function replaceOptions(tx: Tx, itemId: string, options: readonly I
       sql`insert into item_options (id, business_id, item_id, position, name, code, prices, on_hand, low_at)
           values (${option.id}, ${tx.businessId}, ${itemId}, ${position}, ${option.name}, ${option.code}, ${json(option.prices)},
             ${option.onHand}, ${option.lowAt})
-          on conflict (id) do update set position = excluded.position, name = excluded.name, code = excluded.code,
+          on conflict (business_id, id) do update set position = excluded.position, name = excluded.name, code = excluded.code,
             prices = excluded.prices, on_hand = excluded.on_hand, low_at = excluded.low_at, archived = false
           where item_options.business_id = ${tx.businessId} and item_options.item_id = ${itemId}`,
     );

@@ -1,7 +1,8 @@
+import { OPEN_STATUSES } from '@/core/invoice/state';
 import type { Account, Entry } from '@/core/ledger/entry';
 import { type Money, money } from '@/core/money/money';
 import type { Db, Tx } from './pool';
-import { many, records, run, sql } from './sql';
+import { many, oneOf, records, run, sql } from './sql';
 
 /** What an entry belongs to; `cause` names what is booked, once and for all: `payment:ID`. */
 export type Booking = {
@@ -88,7 +89,7 @@ export const ledgerTroubles = (db: Db): Promise<LedgerTrouble[]> =>
             (coalesce(kept.due_minor, 0) - coalesce(counted.due_minor, 0))::bigint
           from (
             select currency, due_on, sum(due_minor)::bigint as due_minor from invoice_sums
-            where business_id = ${db.businessId} and status in ('sent', 'seen', 'part') group by currency, due_on
+            where business_id = ${db.businessId} and status in ${oneOf(OPEN_STATUSES)} group by currency, due_on
           ) as kept
           full join (
             select currency, due_on, sum(due_minor)::bigint as due_minor from invoices

@@ -134,8 +134,8 @@ export const queuedMessages = (db: Db): Promise<Pick<Message, 'id' | 'kind' | 'i
         where business_id = ${db.businessId} and state = 'queued' order by created_at, id`,
   );
 
-/** Whose message an id is; null for none. Outside any business. */
-export async function messageHolder(db: Connection, id: string): Promise<string | null> {
-  const row = await maybeOne<{ holder: string | null }>(db, sql`select message_holder(${id}) as holder`);
+/** Whose message an id from before the upgrade to keys by business is; null for none. Outside any business. */
+export async function earlierMessageHolder(db: Connection, id: string): Promise<string | null> {
+  const row = await maybeOne<{ holder: string | null }>(db, sql`select business_of(${id}) as holder`);
   return row?.holder ?? null;
 }

@@ -43,12 +43,8 @@ export async function prepareDatabase(admin: string, database: string): Promise<
   return databaseUrls(admin, database);
 }
 
-/**
- * Brings the database to the newest migration: forward only, each file in its own transaction, under an advisory lock.
- *
- * @throws Error where a file that was applied has been edited since
- */
-export async function migrate(urls: DatabaseUrls): Promise<void> {
+/** Makes the job queue, and the one way in which a transaction of the application puts a job there. */
+export async function migrateJobs(urls: DatabaseUrls): Promise<void> {
   await runMigrations({ connectionString: urls.jobs });
   await withClient(urls.jobs, async (client) => {
     await client.query('grant usage on schema graphile_worker to dahlia_owner');
@@ -61,6 +57,16 @@ export async function migrate(urls: DatabaseUrls): Promise<void> {
       'grant execute on function graphile_worker.enqueue(text, json, timestamptz, text) to dahlia_owner',
     );
   });
+}
+
+/**
+ * Brings the database to the newest migration: forward only, each file in its own transaction, under an advisory lock.
+ *
+ * @param files how many files at most, counted from where the database is; for trying an upgrade
+ * @throws Error where a file that was applied has been edited since
+ */
+export async function migrate(urls: DatabaseUrls, files = Number.POSITIVE_INFINITY): Promise<void> {
+  await migrateJobs(urls);
   await withClient(urls.owner, async (client) => {
     await refuseEditedFiles(client);
     await runner({
@@ -70,6 +76,7 @@ export async function migrate(urls: DatabaseUrls): Promise<void> {
       migrationsTable: 'migrations',
       log: () => undefined,
       checkOrder: true,
+      count: files,
       singleTransaction: false,
     });
     await client.query('create table if not exists migration_hashes (name text primary key, sha256 text not null)');

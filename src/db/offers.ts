@@ -1,6 +1,6 @@
 import { completeOffer, type Offer, type OfferState, type Placement } from '@/core/offer/offer';
 import type { Connection, Db, Tx } from './pool';
-import { likePattern, many, maybeOne, one, run, type Statement, sql } from './sql';
+import { likePattern, many, maybeOne, NONE, one, run, type Statement, sql } from './sql';
 
 /** An offer with where it is placed. `address` is its own short address, empty for none; `look` a page's or button's. */
 export type PlacedOffer = {
@@ -22,7 +22,7 @@ export type PlacedOffer = {
 
 type Kept = Omit<PlacedOffer, 'offer'> & { definition: Partial<Offer> };
 
-const OFFER = `offers.id, offers.placement, offers.name, offers.public_id as "publicId", coalesce(offers.address, '') as address,
+const OFFER = sql`offers.id, offers.placement, offers.name, offers.public_id as "publicId", coalesce(offers.address, '') as address,
   offers.state, offers.definition, offers.revision, offers.look, offers.published, offers.sites, offers.placed_at as "placedAt",
   offers.created_at as "createdAt", offers.changed_at as "changedAt"`;
 
@@ -36,10 +36,10 @@ export const offerHolder = (db: Connection, called: string): Promise<{ businessI
   maybeOne(db, sql`select business_id as "businessId", offer_id as "offerId" from offer_holder(${called})`);
 
 export async function offerById(db: Db, id: string, lock = false): Promise<PlacedOffer | null> {
-  const row = await maybeOne<Kept>(db, {
-    text: `select ${OFFER} from offers where business_id = $1 and id = $2${lock ? ' for update' : ''}`,
-    values: [db.businessId, id],
-  });
+  const row = await maybeOne<Kept>(
+    db,
+    sql`select ${OFFER} from offers where business_id = ${db.businessId} and id = ${id}${lock ? sql` for update` : NONE}`,
+  );
   return row && whole(row);
 }
 
@@ -53,16 +53,21 @@ export async function offerRevision(db: Db, offerId: string, revision: number): 
   return row && completeOffer(row.definition);
 }
 
-export const insertOffer = (
+const insertName = (tx: Tx, name: string, offerId: string): Promise<number> =>
+  run(tx, sql`insert into offer_names (name, business_id, offer_id) values (${name}, ${tx.businessId}, ${offerId})`);
+
+export async function insertOffer(
   tx: Tx,
   offer: Pick<PlacedOffer, 'id' | 'placement' | 'name' | 'publicId' | 'offer' | 'look' | 'sites'>,
-): Promise<number> =>
-  run(
+): Promise<void> {
+  await insertName(tx, offer.publicId, offer.id);
+  await run(
     tx,
     sql`insert into offers (id, business_id, placement, name, public_id, definition, look, sites, created_at, changed_at)
         values (${offer.id}, ${tx.businessId}, ${offer.placement}, ${offer.name}, ${offer.publicId},
           ${JSON.stringify(offer.offer)}, ${JSON.stringify(offer.look)}, ${[...offer.sites]}, ${tx.now}, ${tx.now})`,
   );
+}
 
 /** Writes what an offer says; the revision goes up with each writing that changes it. */
 export const updateOffer = (
@@ -102,9 +107,21 @@ export const updatePlaced = (tx: Tx, id: string): Promise<number> =>
     sql`update offers set placed_at = coalesce(placed_at, ${tx.now}) where business_id = ${tx.businessId} and id = ${id}`,
   );
 
-/** Gives an offer its short address, or takes it away with an empty one. A taken one breaks `offers_address_unique`. */
-export const updateAddress = (tx: Tx, id: string, address: string): Promise<number> =>
-  run(tx, sql`update offers set address = ${address || null} where business_id = ${tx.businessId} and id = ${id}`);
+/** Gives an offer its short address, or takes it away with an empty one; false for no offer. A taken one breaks `offer_names_pkey`. */
+export async function updateAddress(tx: Tx, id: string, address: string): Promise<boolean> {
+  const done = await run(
+    tx,
+    sql`update offers set address = ${address || null} where business_id = ${tx.businessId} and id = ${id}`,
+  );
+  if (done === 0) return false;
+  await run(
+    tx,
+    sql`delete from offer_names where business_id = ${tx.businessId} and offer_id = ${id}
+          and name <> (select public_id from offers where business_id = ${tx.businessId} and id = ${id})`,
+  );
+  if (address) await insertName(tx, address, id);
+  return true;
+}
 
 /** Whether somebody, of whatever business, has this short address. */
 export async function isAddressTaken(db: Connection, address: string): Promise<boolean> {
@@ -115,9 +132,11 @@ export async function isAddressTaken(db: Connection, address: string): Promise<b
 export const deleteUnusedOffer = (tx: Tx, id: string): Promise<number> =>
   run(
     tx,
-    sql`delete from offers where business_id = ${tx.businessId} and id = ${id}
-          and not exists (select 1 from orders where orders.business_id = ${tx.businessId} and orders.offer_id = ${id})
-          and not exists (select 1 from requests where requests.business_id = ${tx.businessId} and requests.offer_id = ${id})`,
+    sql`with gone as (delete from offers where business_id = ${tx.businessId} and id = ${id}
+            and not exists (select 1 from orders where orders.business_id = ${tx.businessId} and orders.offer_id = ${id})
+            and not exists (select 1 from requests where requests.business_id = ${tx.businessId} and requests.offer_id = ${id})
+          returning id)
+        delete from offer_names using gone where business_id = ${tx.businessId} and offer_id = gone.id`,
   );
 
 /** What an offer has brought in, in one currency; minor units. */
@@ -131,7 +150,7 @@ export type OfferSum = {
 /** An offer with what it has brought in, and who came to see it. */
 export type OfferRow = PlacedOffer & { readonly sums: readonly OfferSum[]; readonly visits: number };
 
-const ROW = `${OFFER},
+const ROW = sql`${OFFER},
   coalesce((select jsonb_agg(jsonb_build_object('currency', s.currency, 'orders', s.orders, 'paidMinor', s.paid_minor,
       'refundedMinor', s.refunded_minor) order by s.paid_minor desc)
     from offer_sums s where s.business_id = offers.business_id and s.offer_id = offers.id), '[]') as sums,
@@ -145,15 +164,10 @@ export function offerPage(
   limit: number,
   after: { key: string; id: string } | null,
 ): Statement {
-  const values: unknown[] = [businessId, placement, limit];
-  const place = (value: unknown): string => `$${values.push(value)}`;
-  return {
-    text: `select ${ROW} from offers where business_id = $1 and placement = $2
-      ${words.trim() ? `and lower(name || ' ' || coalesce(address, '')) like ${place(likePattern(words.trim()))}` : ''}
-      ${after ? `and (changed_at, id) < (${place(after.key)}::timestamptz, ${place(after.id)}::uuid)` : ''}
-      order by changed_at desc, id desc limit $3`,
-    values,
-  };
+  return sql`select ${ROW} from offers where business_id = ${businessId} and placement = ${placement}
+      ${words.trim() ? sql`and lower(name || ' ' || coalesce(address, '')) like ${likePattern(words.trim())}` : NONE}
+      ${after ? sql`and (changed_at, id) < (${after.key}::timestamptz, ${after.id}::uuid)` : NONE}
+      order by changed_at desc, id desc limit ${limit}`;
 }
 
 export async function offerRows(
@@ -172,10 +186,10 @@ export async function offerRows(
 
 /** One offer with its sums. */
 export async function offerRow(db: Db, id: string): Promise<OfferRow | null> {
-  const row = await maybeOne<Kept & { sums: OfferSum[]; visits: number }>(db, {
-    text: `select ${ROW} from offers where business_id = $1 and id = $2`,
-    values: [db.businessId, id],
-  });
+  const row = await maybeOne<Kept & { sums: OfferSum[]; visits: number }>(
+    db,
+    sql`select ${ROW} from offers where business_id = ${db.businessId} and id = ${id}`,
+  );
   return row && whole(row);
 }
 

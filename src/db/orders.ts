@@ -1,9 +1,11 @@
 import type { Choice } from '@/core/offer/choice';
 import { completeOffer, type Offer } from '@/core/offer/offer';
 import type { PrintedOrder } from '@/core/offer/order';
+import { TAKEN_STATES } from '@/core/offer/order';
+import { WENT_THROUGH } from '@/core/payment/outcome';
 import type { KeptCard } from '@/core/plan/shown-card';
 import type { Connection, Db, Tx } from './pool';
-import { many, maybeOne, one, run, type Statement, sql } from './sql';
+import { many, maybeOne, one, oneOf, run, type Statement, sql } from './sql';
 
 export type OrderState = 'pending' | 'paid' | 'refused';
 
@@ -33,7 +35,7 @@ export type Order = {
 
 type Kept = Omit<Order, 'offer'> & { definition: Partial<Offer> };
 
-const ORDER = `orders.id, orders.offer_id as "offerId", orders.checkout_key as "checkoutKey", orders.token, orders.reference, orders.state,
+const ORDER = sql`orders.id, orders.offer_id as "offerId", orders.checkout_key as "checkoutKey", orders.token, orders.reference, orders.state,
   orders.request_id as "requestId", orders.customer_id as "customerId", orders.payer_email as "payerEmail", orders.currency,
   orders.total_minor as "totalMinor", orders.code_id as "codeId", orders.definition, orders.choice, orders.printed, orders.kept,
   orders.started_at as "startedAt", orders.settled_at as "settledAt"`;
@@ -41,10 +43,7 @@ const ORDER = `orders.id, orders.offer_id as "offerId", orders.checkout_key as "
 const whole = ({ definition, ...row }: Kept): Order => ({ ...row, offer: completeOffer(definition) });
 
 const orderWhere = async (db: Connection, where: Statement): Promise<Order | null> => {
-  const row = await maybeOne<Kept>(db, {
-    text: `select ${ORDER} from orders where ${where.text}`,
-    values: where.values,
-  });
+  const row = await maybeOne<Kept>(db, sql`select ${ORDER} from orders where ${where}`);
   return row && whole(row);
 };
 
@@ -53,18 +52,15 @@ export const orderHolder = (db: Connection, token: string): Promise<{ businessId
   maybeOne(db, sql`select business_id as "businessId", order_id as "orderId" from order_holder(${token})`);
 
 export const orderById = (db: Db, id: string): Promise<Order | null> =>
-  orderWhere(db, { text: 'business_id = $1 and id = $2', values: [db.businessId, id] });
+  orderWhere(db, sql`business_id = ${db.businessId} and id = ${id}`);
 
 /** Locked until the transaction ends. */
 export const lockedOrder = (tx: Tx, id: string): Promise<Order | null> =>
-  orderWhere(tx, { text: 'business_id = $1 and id = $2 for update', values: [tx.businessId, id] });
+  orderWhere(tx, sql`business_id = ${tx.businessId} and id = ${id} for update`);
 
 /** The order of one checkout, if it came before. */
 export const orderByCheckout = (db: Db, offerId: string, key: string): Promise<Order | null> =>
-  orderWhere(db, {
-    text: 'business_id = $1 and offer_id = $2 and checkout_key = $3',
-    values: [db.businessId, offerId, key],
-  });
+  orderWhere(db, sql`business_id = ${db.businessId} and offer_id = ${offerId} and checkout_key = ${key}`);
 
 export type NewOrder = Omit<Order, 'state' | 'customerId' | 'startedAt' | 'settledAt'> & { readonly revision: number };
 
@@ -104,7 +100,7 @@ export async function takenOrders(db: Db, offerId: string): Promise<number> {
   const row = await one<{ taken: number }>(
     db,
     sql`select count(*)::int as taken from orders
-        where business_id = ${db.businessId} and offer_id = ${offerId} and state in ('pending', 'paid')`,
+        where business_id = ${db.businessId} and offer_id = ${offerId} and state in ${oneOf(TAKEN_STATES)}`,
   );
   return row.taken;
 }
@@ -131,7 +127,7 @@ export const orderRows = (db: Db, offerId: string, limit: number): Promise<Order
           orders.currency, orders.total_minor as "totalMinor", coalesce(orders.settled_at, orders.started_at) as at,
           payments.id as "paymentId", coalesce(payments.refunded_minor, 0)::bigint as "refundedMinor"
         from orders left join payments on payments.business_id = orders.business_id and payments.order_id = orders.id
-          and payments.state in ('paid', 'voided')
+          and payments.state in ${oneOf(WENT_THROUGH)}
         where orders.business_id = ${db.businessId} and orders.offer_id = ${offerId}
         order by orders.started_at desc, orders.id desc limit ${limit}`,
   );

@@ -32,7 +32,7 @@ export const keepPartner = (tx: Tx, partner: Partner): Promise<number> =>
     tx,
     sql`insert into partners (id, business_id, name, email, account, created_at)
         values (${partner.id}, ${tx.businessId}, ${partner.name}, ${partner.email}, ${partner.account}, ${tx.now})
-        on conflict (id) do update set name = excluded.name, email = excluded.email, account = excluded.account
+        on conflict (business_id, id) do update set name = excluded.name, email = excluded.email, account = excluded.account
         where partners.business_id = ${tx.businessId}`,
   );
 

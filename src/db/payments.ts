@@ -1,7 +1,7 @@
 import type { CardSeen, RefusalReason } from '@/core/payment/outcome';
 import type { PaymentMethod } from '@/core/receipt/receipt';
 import type { Db, Tx } from './pool';
-import { many, maybeOne, one, records, run, type Statement, sql } from './sql';
+import { many, maybeOne, NONE, one, records, run, type Statement, sql } from './sql';
 
 export type PaymentState = 'pending' | 'paid' | 'refused' | 'voided';
 export type Channel = 'invoice' | 'link' | 'page' | 'button' | 'plan' | 'desk';
@@ -36,7 +36,7 @@ export type Payment = {
   readonly settledAt: Date | null;
 };
 
-const PAYMENT = `payments.id, payments.invoice_id as "invoiceId", payments.order_id as "orderId",
+const PAYMENT = sql`payments.id, payments.invoice_id as "invoiceId", payments.order_id as "orderId",
   payments.charge_id as "chargeId", payments.customer_id as "customerId",
   payments.attempt_key as "attemptKey", payments.channel,
   payments.currency, payments.amount_minor as "amountMinor", payments.tip_minor as "tipMinor", payments.fee_minor as "feeMinor",
@@ -46,38 +46,35 @@ const PAYMENT = `payments.id, payments.invoice_id as "invoiceId", payments.order
   payments.card_last4 as "cardLast4", payments.reason, payments.started_at as "startedAt", payments.settled_at as "settledAt"`;
 
 export const paymentById = (db: Db, id: string): Promise<Payment | null> =>
-  maybeOne(db, {
-    text: `select ${PAYMENT} from payments where business_id = $1 and id = $2`,
-    values: [db.businessId, id],
-  });
+  maybeOne(db, sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and id = ${id}`);
 
 /** Payments by id, locked until the transaction ends: an outcome is written down once. */
 export const lockedPayments = (tx: Tx, ids: readonly string[]): Promise<Payment[]> =>
-  many(tx, {
-    text: `select ${PAYMENT} from payments where business_id = $1 and id = any($2) order by id for update`,
-    values: [tx.businessId, [...ids]],
-  });
+  many(
+    tx,
+    sql`select ${PAYMENT} from payments where business_id = ${tx.businessId} and id = any(${[...ids]}) order by id for update`,
+  );
 
 /** Those of these payments whose outcome is still open. */
 export const openPayments = (db: Db, ids: readonly string[]): Promise<Payment[]> =>
-  many(db, {
-    text: `select ${PAYMENT} from payments where business_id = $1 and id = any($2) and state = 'pending' order by id`,
-    values: [db.businessId, [...ids]],
-  });
+  many(
+    db,
+    sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and id = any(${[...ids]}) and state = 'pending' order by id`,
+  );
 
 /** The invoice's attempt that carries the payer's key, if this click came before. */
 export const paymentByAttempt = (db: Db, invoiceId: string, attemptKey: string): Promise<Payment | null> =>
-  maybeOne(db, {
-    text: `select ${PAYMENT} from payments where business_id = $1 and attempt_key = $2 and invoice_id = $3`,
-    values: [db.businessId, attemptKey, invoiceId],
-  });
+  maybeOne(
+    db,
+    sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and attempt_key = ${attemptKey} and invoice_id = ${invoiceId}`,
+  );
 
 /** The order's attempts, latest first. */
 export const orderPayments = (db: Db, orderId: string): Promise<Payment[]> =>
-  many(db, {
-    text: `select ${PAYMENT} from payments where business_id = $1 and order_id = $2 order by started_at desc, id desc`,
-    values: [db.businessId, orderId],
-  });
+  many(
+    db,
+    sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and order_id = ${orderId} order by started_at desc, id desc`,
+  );
 
 /** Notes what was given back of a payment; a voided one never was. */
 export const updateRefunded = (tx: Tx, id: string, moreMinor: bigint, voided: boolean): Promise<number> =>
@@ -103,10 +100,10 @@ export const heldByPending = async (db: Db, invoiceId: string): Promise<bigint> 
 
 /** The invoice's open attempt that keeps others out: there is one at most. */
 export const pendingPayment = (db: Db, invoiceId: string): Promise<Payment | null> =>
-  maybeOne(db, {
-    text: `select ${PAYMENT} from payments where business_id = $1 and invoice_id = $2 and state = 'pending' and exclusive`,
-    values: [db.businessId, invoiceId],
-  });
+  maybeOne(
+    db,
+    sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and invoice_id = ${invoiceId} and state = 'pending' and exclusive`,
+  );
 
 /** How many cards were refused at an invoice since an instant. */
 export async function refusedOfInvoice(db: Db, invoiceId: string, since: Date): Promise<number> {
@@ -201,7 +198,7 @@ export type PaymentRow = Payment & {
   readonly receiptNumber: string | null;
 };
 
-const ROW = `${PAYMENT}, coalesce(customers.name, orders.printed->'payer'->>'name') as customer,
+const ROW = sql`${PAYMENT}, coalesce(customers.name, orders.printed->'payer'->>'name') as customer,
     coalesce(invoices.number, offers.name) as subject, offers.id as "offerId", orders.reference as "orderReference",
     receipts.id as "receiptId", receipts.number as "receiptNumber"
   from payments
@@ -216,12 +213,9 @@ export const paymentPage = (
   businessId: string,
   limit: number,
   after: { key: string; id: string } | null,
-): Statement => ({
-  text: `select ${ROW} where payments.business_id = $1
-    ${after ? 'and (payments.started_at, payments.id) < ($3::timestamptz, $4::uuid)' : ''}
-    order by payments.started_at desc, payments.id desc limit $2`,
-  values: [businessId, limit, ...(after ? [after.key, after.id] : [])],
-});
+): Statement => sql`select ${ROW} where payments.business_id = ${businessId}
+    ${after ? sql`and (payments.started_at, payments.id) < (${after.key}::timestamptz, ${after.id}::uuid)` : NONE}
+    order by payments.started_at desc, payments.id desc limit ${limit};`;
 
 export const paymentRows = (
   db: Db,
@@ -230,52 +224,46 @@ export const paymentRows = (
 ): Promise<PaymentRow[]> => many(db, paymentPage(db.businessId, limit, after));
 
 export const paymentRow = (db: Db, id: string): Promise<PaymentRow | null> =>
-  maybeOne(db, {
-    text: `select ${ROW} where payments.business_id = $1 and payments.id = $2`,
-    values: [db.businessId, id],
-  });
+  maybeOne(db, sql`select ${ROW} where payments.business_id = ${db.businessId} and payments.id = ${id}`);
 
 /** These payments, in no order. */
 export const paymentRowsOf = (db: Db, ids: readonly string[]): Promise<PaymentRow[]> =>
-  many(db, {
-    text: `select ${ROW} where payments.business_id = $1 and payments.id = any($2::uuid[])`,
-    values: [db.businessId, [...ids]],
-  });
+  many(db, sql`select ${ROW} where payments.business_id = ${db.businessId} and payments.id = any(${[...ids]}::uuid[])`);
 
 /** The payments of one invoice that went through, oldest first. */
 export const paidPayments = (db: Db, invoiceId: string): Promise<PaymentRow[]> =>
-  many(db, {
-    text: `select ${ROW} where payments.business_id = $1 and payments.invoice_id = $2 and payments.state = 'paid'
+  many(
+    db,
+    sql`select ${ROW} where payments.business_id = ${db.businessId} and payments.invoice_id = ${invoiceId} and payments.state = 'paid'
       order by payments.settled_at, payments.id`,
-    values: [db.businessId, invoiceId],
-  });
+  );
 
 /** The latest payments that went through, for "Came in". */
 export const cameIn = (db: Db, limit: number): Promise<PaymentRow[]> =>
-  many(db, {
-    text: `select ${ROW} where payments.business_id = $1 and payments.state = 'paid'
-      order by payments.settled_at desc, payments.id desc limit $2`,
-    values: [db.businessId, limit],
-  });
+  many(
+    db,
+    sql`select ${ROW} where payments.business_id = ${db.businessId} and payments.state = 'paid'
+      order by payments.settled_at desc, payments.id desc limit ${limit}`,
+  );
 
 /** The last refused attempt of each invoice that is still unpaid and has no attempt since. */
 export const refusedLately = (db: Db, since: Date, limit: number): Promise<PaymentRow[]> =>
-  many(db, {
-    text: `select ${ROW} where payments.business_id = $1 and payments.state = 'refused' and payments.started_at > $2
+  many(
+    db,
+    sql`select ${ROW} where payments.business_id = ${db.businessId} and payments.state = 'refused' and payments.started_at > ${since}
         and invoices.due_minor > 0 and invoices.stage = 'sent'
-        and not exists (select 1 from payments later where later.business_id = $1 and later.invoice_id = payments.invoice_id
+        and not exists (select 1 from payments later where later.business_id = ${db.businessId} and later.invoice_id = payments.invoice_id
           and later.started_at > payments.started_at)
-      order by payments.started_at desc, payments.id desc limit $3`,
-    values: [db.businessId, since, limit],
-  });
+      order by payments.started_at desc, payments.id desc limit ${limit}`,
+  );
 
 /** Attempts whose outcome has been open since before `before`. */
 export const pendingSince = (db: Db, before: Date, limit: number): Promise<PaymentRow[]> =>
-  many(db, {
-    text: `select ${ROW} where payments.business_id = $1 and payments.state = 'pending' and payments.started_at < $2
-      order by payments.started_at, payments.id limit $3`,
-    values: [db.businessId, before, limit],
-  });
+  many(
+    db,
+    sql`select ${ROW} where payments.business_id = ${db.businessId} and payments.state = 'pending' and payments.started_at < ${before}
+      order by payments.started_at, payments.id limit ${limit}`,
+  );
 
 /** Money that came another way than by card, paid from the start; the attempt key makes the same press one payment. */
 export const insertReceived = (
@@ -303,7 +291,7 @@ export const insertReceived = (
 
 /** A payment taken at the desk, by the key of the press. */
 export const paymentByDeskKey = (db: Db, attemptKey: string): Promise<Payment | null> =>
-  maybeOne(db, {
-    text: `select ${PAYMENT} from payments where business_id = $1 and attempt_key = $2 and channel = 'desk'`,
-    values: [db.businessId, attemptKey],
-  });
+  maybeOne(
+    db,
+    sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and attempt_key = ${attemptKey} and channel = 'desk'`,
+  );

@@ -21,11 +21,15 @@ export const signInCandidate = (db: Connection, email: string): Promise<SignInCa
         from sign_in_candidate(${email})`,
   );
 
-/** Whose session this token hash is, if it has not ended. Outside any business. */
-export const sessionHolder = (db: Connection, tokenHash: Buffer, at: Date): Promise<Actor | null> =>
+/** Whose session this is, by how its token begins and the hash of the whole, if it has not ended. Outside any business. */
+export const sessionHolder = (
+  db: Connection,
+  { begins, hash }: { begins: string; hash: Buffer },
+  at: Date,
+): Promise<Actor | null> =>
   maybeOne(
     db,
-    sql`select person_id as "personId", business_id as "businessId", name, role from session_holder(${tokenHash}, ${at})`,
+    sql`select person_id as "personId", business_id as "businessId", name, role from session_holder(${begins}, ${hash}, ${at})`,
   );
 
 export const insertSession = (
@@ -46,15 +50,22 @@ export const endSession = (tx: Tx, personId: string, tokenHash: Buffer): Promise
         and (token_hash = ${tokenHash} or expires_at <= ${tx.now})`,
   );
 
-export const insertPerson = (
+/** Writes a person down. An address that signs in somebody already, of whatever business, breaks `sign_in_names_pkey`. */
+export async function insertPerson(
   tx: Tx,
   person: { id: string; businessId: string; name: string; email: string; role: Role; passwordHash: string },
-): Promise<number> =>
-  run(
+): Promise<void> {
+  await run(
+    tx,
+    sql`insert into sign_in_names (email_key, business_id, person_id)
+        values (lower(${person.email}), ${person.businessId}, ${person.id})`,
+  );
+  await run(
     tx,
     sql`insert into people (id, business_id, name, email, role, password_hash, created_at)
         values (${person.id}, ${person.businessId}, ${person.name}, ${person.email}, ${person.role}, ${person.passwordHash}, ${tx.now})`,
   );
+}
 
 export type DemoPerson = {
   readonly name: string;

@@ -4,8 +4,9 @@ import { completePaper } from '@/core/paper/paper';
 import type { Progress } from '@/core/plan/ahead';
 import type { PlanTerms } from '@/core/plan/plan';
 import type { PlanState } from '@/core/plan/state';
+import { RUNNING_STATES } from '@/core/plan/state';
 import type { Connection, Db, Tx } from './pool';
-import { many, maybeOne, one, records, run, sql } from './sql';
+import { many, maybeOne, NONE, one, oneOf, records, run, sql } from './sql';
 
 /** A billing plan as kept; amounts in minor units of its currency. */
 export type Plan = Progress & {
@@ -34,7 +35,7 @@ export type Plan = Progress & {
   readonly endedAt: Date | null;
 };
 
-const PLAN = `plans.id, plans.customer_id as "customerId", plans.number, plans.state, plans.terms, plans.currency, plans.memo,
+const PLAN = sql`plans.id, plans.customer_id as "customerId", plans.number, plans.state, plans.terms, plans.currency, plans.memo,
   plans.reference, plans.link_token as "linkToken", plans.pauses, plans.starts_on as "startsOn", plans.invoice_id as "invoiceId",
   plans.order_id as "orderId", plans.charged_minor as "chargedMinor", plans.charged_count as "chargedCount",
   plans.planned_minor as "plannedMinor", plans.planned_count as "plannedCount", plans.next_on as "nextOn",
@@ -48,10 +49,10 @@ const complete = <Row extends Plan>(row: Row): Row => ({
 
 /** Plans by id; those that there are not are left out. */
 export async function plansByIds(db: Db, ids: readonly string[], lock = false): Promise<Plan[]> {
-  const rows = await many<Plan>(db, {
-    text: `select ${PLAN} from plans where business_id = $1 and id = any($2) order by id${lock ? ' for update' : ''}`,
-    values: [db.businessId, [...ids]],
-  });
+  const rows = await many<Plan>(
+    db,
+    sql`select ${PLAN} from plans where business_id = ${db.businessId} and id = any(${[...ids]}) order by id${lock ? sql` for update` : NONE}`,
+  );
   return rows.map(complete);
 }
 
@@ -126,10 +127,10 @@ export const planHolder = (db: Connection, token: string): Promise<{ businessId:
 /** What a customer's plans are, latest first; drafts are left out. */
 export const plansOfCustomer = async (db: Db, customerId: string): Promise<Plan[]> =>
   (
-    await many<Plan>(db, {
-      text: `select ${PLAN} from plans where business_id = $1 and customer_id = $2 and state <> 'draft' order by id desc limit 100`,
-      values: [db.businessId, customerId],
-    })
+    await many<Plan>(
+      db,
+      sql`select ${PLAN} from plans where business_id = ${db.businessId} and customer_id = ${customerId} and state <> 'draft' order by id desc limit 100`,
+    )
   ).map(complete);
 
 export type PlanRow = {
@@ -182,21 +183,21 @@ export const planCounts = (db: Db): Promise<{ state: PlanState; count: number; r
 
 /** Waiting plans whose holder is to be reminded by an instant and was not yet, locked. */
 export async function claimWaiting(tx: Tx, at: Date, limit: number): Promise<Plan[]> {
-  const rows = await many<Plan>(tx, {
-    text: `select ${PLAN} from plans where business_id = $1 and state = 'waiting' and remind_at <= $2 and reminded_at is null
-      order by remind_at, id limit $3 for update skip locked`,
-    values: [tx.businessId, at, limit],
-  });
+  const rows = await many<Plan>(
+    tx,
+    sql`select ${PLAN} from plans where business_id = ${tx.businessId} and state = 'waiting' and remind_at <= ${at} and reminded_at is null
+      order by remind_at, id limit ${limit} for update skip locked`,
+  );
   return rows.map(complete);
 }
 
 /** Waiting plans whose time is over, locked. */
 export async function claimLapsed(tx: Tx, today: CalendarDate, limit: number): Promise<Plan[]> {
-  const rows = await many<Plan>(tx, {
-    text: `select ${PLAN} from plans where business_id = $1 and state = 'waiting' and lapses_on < $2
-      order by lapses_on, id limit $3 for update skip locked`,
-    values: [tx.businessId, today, limit],
-  });
+  const rows = await many<Plan>(
+    tx,
+    sql`select ${PLAN} from plans where business_id = ${tx.businessId} and state = 'waiting' and lapses_on < ${today}
+      order by lapses_on, id limit ${limit} for update skip locked`,
+  );
   return rows.map(complete);
 }
 
@@ -219,7 +220,7 @@ export const planMovements = (db: Db, from: CalendarDate): Promise<{ month: stri
 export async function livingMembers(db: Db): Promise<number> {
   const row = await one<{ count: number }>(
     db,
-    sql`select count(*)::int as count from plans where business_id = ${db.businessId} and kind = 'membership' and state in ('active', 'paused')`,
+    sql`select count(*)::int as count from plans where business_id = ${db.businessId} and kind = 'membership' and state in ${oneOf(RUNNING_STATES)}`,
   );
   return row.count;
 }

@@ -11,7 +11,7 @@ export type Question = {
   readonly answer: string | null;
 };
 
-const COLUMNS = `id, invoice_id as "invoiceId", text, by_name as "byName", asked_at as "askedAt", answer`;
+const COLUMNS = sql`id, invoice_id as "invoiceId", text, by_name as "byName", asked_at as "askedAt", answer`;
 
 export const insertQuestion = (tx: Tx, question: Question): Promise<number> =>
   run(
@@ -21,16 +21,13 @@ export const insertQuestion = (tx: Tx, question: Question): Promise<number> =>
   );
 
 export const questionById = (db: Db, id: string): Promise<Question | null> =>
-  maybeOne(db, {
-    text: `select ${COLUMNS} from questions where business_id = $1 and id = $2`,
-    values: [db.businessId, id],
-  });
+  maybeOne(db, sql`select ${COLUMNS} from questions where business_id = ${db.businessId} and id = ${id}`);
 
 export const questionsOf = (db: Db, invoiceId: string): Promise<Question[]> =>
-  many(db, {
-    text: `select ${COLUMNS} from questions where business_id = $1 and invoice_id = $2 order by asked_at, id`,
-    values: [db.businessId, invoiceId],
-  });
+  many(
+    db,
+    sql`select ${COLUMNS} from questions where business_id = ${db.businessId} and invoice_id = ${invoiceId} order by asked_at, id`,
+  );
 
 /** Questions that nobody has answered, oldest first, with whose invoice they are about. */
 export const openQuestions = (db: Db, limit: number): Promise<(Question & { number: string; customer: string })[]> =>

@@ -3,7 +3,7 @@ import type { Pauses } from '@/core/invoice/recurring';
 import { completePaper, type Paper } from '@/core/paper/paper';
 import type { Schedule } from '@/core/schedule/schedule';
 import type { Db, Tx } from './pool';
-import { many, maybeOne, run, sql } from './sql';
+import { many, maybeOne, NONE, run, sql } from './sql';
 
 /** An invoice that comes again; `nextNominal` and `nextOn` are null once there is no further date. */
 export type RecurringInvoice = {
@@ -28,28 +28,28 @@ export type RecurringRun = {
   readonly trouble: string | null;
 };
 
-const COLUMNS = `recurring_invoices.id, recurring_invoices.name, recurring_invoices.customer_id as "customerId", recurring_invoices.paper, recurring_invoices.schedule, recurring_invoices.makes,
+const COLUMNS = sql`recurring_invoices.id, recurring_invoices.name, recurring_invoices.customer_id as "customerId", recurring_invoices.paper, recurring_invoices.schedule, recurring_invoices.makes,
   recurring_invoices.state, recurring_invoices.pauses, recurring_invoices.next_nominal as "nextNominal", recurring_invoices.next_on as "nextOn", recurring_invoices.by_id as "byId"`;
 
 const completed = <Row extends RecurringInvoice>(row: Row): Row => ({ ...row, paper: completePaper(row.paper) });
 
 export async function recurringById(db: Db, id: string, lock = false): Promise<RecurringInvoice | null> {
-  const row = await maybeOne<RecurringInvoice>(db, {
-    text: `select ${COLUMNS} from recurring_invoices where business_id = $1 and id = $2${lock ? ' for update' : ''}`,
-    values: [db.businessId, id],
-  });
+  const row = await maybeOne<RecurringInvoice>(
+    db,
+    sql`select ${COLUMNS} from recurring_invoices where business_id = ${db.businessId} and id = ${id}${lock ? sql` for update` : NONE}`,
+  );
   return row && completed(row);
 }
 
 /** All recurring invoices with their customers' names, those that come next first. */
 export async function recurringOf(db: Db): Promise<(RecurringInvoice & { customer: string })[]> {
-  const rows = await many<RecurringInvoice & { customer: string }>(db, {
-    text: `select ${COLUMNS}, customers.name as customer from recurring_invoices
+  const rows = await many<RecurringInvoice & { customer: string }>(
+    db,
+    sql`select ${COLUMNS}, customers.name as customer from recurring_invoices
       join customers on customers.business_id = recurring_invoices.business_id and customers.id = recurring_invoices.customer_id
-      where recurring_invoices.business_id = $1
+      where recurring_invoices.business_id = ${db.businessId}
       order by array_position(array['active', 'paused', 'finished'], recurring_invoices.state), recurring_invoices.next_on nulls last, recurring_invoices.id limit 500`,
-    values: [db.businessId],
-  });
+  );
   return rows.map(completed);
 }
 

@@ -13,27 +13,21 @@ export type Refund = {
   readonly startedAt: Date;
 };
 
-const REFUND = `id, payment_id as "paymentId", kind, amount_minor as "amountMinor", reason, state, by_name as "byName",
+const REFUND = sql`id, payment_id as "paymentId", kind, amount_minor as "amountMinor", reason, state, by_name as "byName",
   started_at as "startedAt"`;
 
 export const refundById = (db: Db, id: string): Promise<Refund | null> =>
-  maybeOne(db, {
-    text: `select ${REFUND} from refunds where business_id = $1 and id = $2`,
-    values: [db.businessId, id],
-  });
+  maybeOne(db, sql`select ${REFUND} from refunds where business_id = ${db.businessId} and id = ${id}`);
 
 export const refundByRequest = (db: Db, requestKey: string): Promise<Refund | null> =>
-  maybeOne(db, {
-    text: `select ${REFUND} from refunds where business_id = $1 and request_key = $2`,
-    values: [db.businessId, requestKey],
-  });
+  maybeOne(db, sql`select ${REFUND} from refunds where business_id = ${db.businessId} and request_key = ${requestKey}`);
 
 /** A payment's refunds, oldest first. */
 export const refundsOf = (db: Db, paymentId: string): Promise<Refund[]> =>
-  many(db, {
-    text: `select ${REFUND} from refunds where business_id = $1 and payment_id = $2 order by started_at, id`,
-    values: [db.businessId, paymentId],
-  });
+  many(
+    db,
+    sql`select ${REFUND} from refunds where business_id = ${db.businessId} and payment_id = ${paymentId} order by started_at, id`,
+  );
 
 export const insertRefund = (
   tx: Tx,

@@ -19,21 +19,18 @@ export type Request = {
   readonly endedAt: Date | null;
 };
 
-const REQUEST = `id, offer_id as "offerId", to_name as "toName", to_address as "toAddress", filled, locked, way, words, state,
+const REQUEST = sql`id, offer_id as "offerId", to_name as "toName", to_address as "toAddress", filled, locked, way, words, state,
   by_name as "byName", sent_at as "sentAt", seen_at as "seenAt", ended_at as "endedAt"`;
 
 export const requestById = (db: Db, id: string): Promise<Request | null> =>
-  maybeOne(db, {
-    text: `select ${REQUEST} from requests where business_id = $1 and id = $2`,
-    values: [db.businessId, id],
-  });
+  maybeOne(db, sql`select ${REQUEST} from requests where business_id = ${db.businessId} and id = ${id}`);
 
 /** An offer's requests, latest first. */
 export const requestsOf = (db: Db, offerId: string): Promise<Request[]> =>
-  many(db, {
-    text: `select ${REQUEST} from requests where business_id = $1 and offer_id = $2 order by sent_at desc, id desc limit 200`,
-    values: [db.businessId, offerId],
-  });
+  many(
+    db,
+    sql`select ${REQUEST} from requests where business_id = ${db.businessId} and offer_id = ${offerId} order by sent_at desc, id desc limit 200`,
+  );
 
 export const insertRequest = (
   tx: Tx,

@@ -5,26 +5,26 @@ import { many, maybeOne, run, sql } from './sql';
 /** Terms and conditions with the version in force. */
 export type Terms = PrintedTerms & { readonly id: string };
 
-const LATEST = `select distinct on (terms.id) terms.id, terms.name, versions.id as "versionId", versions.version, versions.text
+const LATEST = sql`select distinct on (terms.id) terms.id, terms.name, versions.id as "versionId", versions.version, versions.text
   from terms join terms_versions versions on versions.business_id = terms.business_id and versions.terms_id = terms.id`;
 
 export const termsList = (db: Db): Promise<Terms[]> =>
-  many(db, {
-    text: `${LATEST} where terms.business_id = $1 and not archived order by terms.id, versions.version desc`,
-    values: [db.businessId],
-  });
+  many(
+    db,
+    sql`${LATEST} where terms.business_id = ${db.businessId} and not archived order by terms.id, versions.version desc`,
+  );
 
 export const termsById = (db: Db, id: string): Promise<Terms | null> =>
-  maybeOne(db, {
-    text: `${LATEST} where terms.business_id = $1 and terms.id = $2 order by terms.id, versions.version desc`,
-    values: [db.businessId, id],
-  });
+  maybeOne(
+    db,
+    sql`${LATEST} where terms.business_id = ${db.businessId} and terms.id = ${id} order by terms.id, versions.version desc`,
+  );
 
 export const insertTerms = (tx: Tx, id: string, name: string): Promise<number> =>
   run(
     tx,
     sql`insert into terms (id, business_id, name, created_at) values (${id}, ${tx.businessId}, ${name}, ${tx.now})
-        on conflict (id) do update set name = excluded.name where terms.business_id = ${tx.businessId}`,
+        on conflict (business_id, id) do update set name = excluded.name`,
   );
 
 export const insertTermsVersion = (

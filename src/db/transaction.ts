@@ -1,14 +1,15 @@
 import { type Connection, type Db, pool, type Tx } from './pool';
+import { isTaken } from './sql';
 
 const ATTEMPTS = 12;
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
 // Broken by somebody else's insert after our snapshot was taken: run again, the row is then seen and answered for.
-const RACES = new Set(['payments_attempt_unique', 'payments_one_pending', 'cards_kept_unique']);
+const RACES = ['payments', 'cards'];
 
 function isConflict(error: unknown): boolean {
   if (typeof error !== 'object' || error === null || !('code' in error)) return false;
-  if (error.code === '23505') return 'constraint' in error && RACES.has(String(error.constraint));
+  if (RACES.some((table) => isTaken(error, table))) return true;
   return error.code === '40001' || error.code === '40P01';
 }
 

@@ -3,6 +3,9 @@ import type { CalendarDate } from '../dates/calendar-date';
 /** An invoice's state for people; Overdue is derived from today. */
 export type InvoiceState = 'Draft' | 'Sent' | 'Seen' | 'Part-paid' | 'Paid' | 'Overdue' | 'Cancelled';
 
+/** What an invoice's kept status says while it is open, whether late or not. */
+export const OPEN_STATUSES = ['sent', 'seen', 'part'] as const;
+
 /** What is kept of an invoice that its state follows from; amounts in minor units. */
 export type InvoiceStatus = {
   readonly stage: 'draft' | 'sent' | 'cancelled';

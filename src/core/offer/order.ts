@@ -6,6 +6,9 @@ import type { Choice } from './choice';
 import type { Offer } from './offer';
 import type { OfferQuote } from './quote';
 
+/** States of an order that takes up what there is: stock, uses of a code, places of an offer. */
+export const TAKEN_STATES = ['pending', 'paid'] as const;
+
 /** An answer as it was given; a file's text is its name. */
 export type PrintedAnswer = {
   readonly label: string;

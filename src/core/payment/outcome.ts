@@ -1,3 +1,6 @@
+/** States of a payment that went through, also where all of it was taken back the same day. */
+export const WENT_THROUGH = ['paid', 'voided'] as const;
+
 /** Why a card was refused, in our words; the processor's own codes are turned into these at the border. */
 export type RefusalReason =
   | 'not-enough-money'

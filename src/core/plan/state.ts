@@ -2,6 +2,9 @@
 export const PLAN_STATES = ['draft', 'waiting', 'active', 'paused', 'finished', 'cancelled'] as const;
 export type PlanState = (typeof PLAN_STATES)[number];
 
+/** States in which a plan goes on: it makes charges now, or will again. */
+export const RUNNING_STATES = ['active', 'paused'] as const satisfies readonly PlanState[];
+
 export const PLAN_STATE_WORDS = {
   draft: 'Draft',
   waiting: 'Waiting for card',

@@ -1,4 +1,4 @@
-import { randomBytes, randomInt, randomUUID } from 'node:crypto';
+import { randomInt, randomUUID } from 'node:crypto';
 import { sellerOf } from '@/core/business/business';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor, money } from '@/core/money/money';
@@ -12,6 +12,7 @@ import { businessById } from '@/db/businesses';
 import { fileById } from '@/db/files';
 import { insertPromises } from '@/db/items';
 import { countAttempt } from '@/db/limits';
+import { newToken } from '@/db/link-tokens';
 import { offerById } from '@/db/offers';
 import { insertOrder, lockedOrder, type Order, orderByCheckout, orderById, takenOrders } from '@/db/orders';
 import { insertPayments, orderPayments, type Payment, paymentById } from '@/db/payments';
@@ -201,7 +202,7 @@ async function claimOrder(tx: Tx, offerId: string, attempt: OrderAttempt, kept: 
     id,
     offerId,
     checkoutKey: attempt.checkoutKey,
-    token: known?.token ?? randomBytes(18).toString('base64url'),
+    token: known?.token ?? newToken(tx.businessId, 18),
     reference: known?.reference ?? orderReference(),
     requestId: request?.id ?? null,
     payerEmail: printed.payer.email,

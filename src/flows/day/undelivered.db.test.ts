@@ -35,7 +35,11 @@ test('a link to a plan, a receipt of an order and the link to the own page that 
   expect(messages.map(({ kind }) => kind).sort()).toEqual(['own-page', 'plan-link', 'receipt']);
   for (const { id } of messages) {
     await handOverMessage(house.business.id, id);
-    const body = JSON.stringify({ messageId: `<${id}@localhost>`, event: 'bounced', reason: 'The mailbox is full' });
+    const body = JSON.stringify({
+      messageId: `<${id}.${house.business.id}@localhost>`,
+      event: 'bounced',
+      reason: 'The mailbox is full',
+    });
     const time = String(Math.floor(Date.now() / 1000));
     expect(await hearMailEvent({ body, time, signature: eventSignature('test-mail', time, body) })).toBe(true);
   }

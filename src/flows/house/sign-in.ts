@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
 import { countAttempt, forgetAttempts, type Limit } from '@/db/limits';
+import { beginningOf, newToken } from '@/db/link-tokens';
 import { type Actor, endSession, insertSession, sessionHolder, signInCandidate } from '@/db/people';
 import { anybody, desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
@@ -34,10 +35,10 @@ export const signIn = anybody({ tells: false }).run(
     const right = await verify(candidate?.passwordHash ?? (await nobody), password);
     if (!candidate || !right) throw new Refusal('sign-in-failed');
     await forgetAttempts(PER_PERSON, person);
-    const token = randomBytes(32).toString('base64url');
+    const { businessId, personId } = candidate;
+    const token = newToken(businessId, 32);
     const { now } = house;
     const expiresAt = new Date(now.getTime() + SESSION_DAYS * 86_400_000);
-    const { businessId, personId } = candidate;
     await house
       .within(businessId)
       .write((tx) => insertSession(tx, { tokenHash: hashOf(token), businessId, personId, createdAt: now, expiresAt }));
@@ -48,7 +49,7 @@ export const signIn = anybody({ tells: false }).run(
 /** Who holds this session; null where it has ended. */
 export const actorOf = anybody().run(
   async (house, token: string): Promise<Actor | null> =>
-    house.outside((db) => sessionHolder(db, hashOf(token), house.now)),
+    house.outside((db) => sessionHolder(db, { begins: beginningOf(token), hash: hashOf(token) }, house.now)),
 );
 
 /** Ends the session, here and for the database. */

@@ -21,12 +21,12 @@ import { type Business, businessById } from '@/db/businesses';
 import { type Customer, customerById, customersByIds, customersByWriting, customersOfGroup } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
 import { enqueueJobs } from '@/db/jobs';
+import { newToken } from '@/db/link-tokens';
 import { personById } from '@/db/people';
 import type { Db, Tx } from '@/db/pool';
 import { desk, worker } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
-import { linkToken } from './draft';
 import { issueInvoices, type ToIssue } from './issue-invoices';
 import { readingOf } from './paper-setting';
 
@@ -164,7 +164,7 @@ async function sendRows(tx: Tx, bulkId: string): Promise<boolean> {
       customer,
       how: bulk.sendWith,
       byName,
-      fresh: { linkToken: linkToken(), origin: 'batch', made: { by: 'batch', byName } },
+      fresh: { linkToken: newToken(tx.businessId), origin: 'batch', made: { by: 'batch', byName } },
     };
   });
   const issued = await issueInvoices(tx, business, items);

@@ -1,4 +1,4 @@
-import { randomBytes, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { type Business, usualWays } from '@/core/business/business';
 import type { Customer } from '@/core/customer/customer';
 import { dateInZone } from '@/core/dates/zone';
@@ -16,6 +16,7 @@ import {
   untouchedDraft,
   updateDraft,
 } from '@/db/invoices';
+import { newToken } from '@/db/link-tokens';
 import type { Db, Tx } from '@/db/pool';
 import { templateById } from '@/db/templates';
 import { addToTimeline } from '@/db/timeline';
@@ -25,7 +26,6 @@ import { found } from '@/flows/door/rights';
 import { localeOf, readingOf } from './paper-setting';
 
 /** 192 bits: nobody guesses a link. */
-export const linkToken = (): string => randomBytes(24).toString('base64url');
 
 /** What an invoice is begun from: for a customer, from a template, as another invoice, or as the customer's last one. */
 export type StartFrom = {
@@ -85,7 +85,7 @@ export async function writeDraft(
   const { document, tally } = await readingOf(tx, business, customer, paper);
   const id = randomUUID();
   const sums = { currency: document.currency, totalMinor: tally.total, taxMinor: tally.taxTotal };
-  await insertDraft(tx, { id, paper, linkToken: linkToken(), revision, origin, ...sums });
+  await insertDraft(tx, { id, paper, linkToken: newToken(tx.businessId), revision, origin, ...sums });
   return id;
 }
 

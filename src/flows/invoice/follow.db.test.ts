@@ -295,7 +295,7 @@ describe('words between the two', () => {
     await mailEverything();
     const tell = (event: string, secret = 'test-mail') => {
       const body = JSON.stringify({
-        messageId: `<${message?.id}@localhost>`,
+        messageId: `<${message?.id}.${house.business.id}@localhost>`,
         to: 'x',
         event,
         reason: 'The mailbox is full',

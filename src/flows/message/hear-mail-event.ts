@@ -1,5 +1,5 @@
 import { MESSAGE_KINDS } from '@/core/message/kinds';
-import { messageById, messageHolder, updateDelivery } from '@/db/messages';
+import { earlierMessageHolder, messageById, updateDelivery } from '@/db/messages';
 import { addToTimeline } from '@/db/timeline';
 import { anybody } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
@@ -7,16 +7,18 @@ import { services } from '@/outside/services';
 import { isGenuineEvent } from '@/outside/signed-event';
 import { subjectOfMessage } from './subject';
 
-const MESSAGE_ID = /^<?([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12})@/;
+// `MESSAGE.BUSINESS@…`; mail from before had the message alone.
+const UUID = '[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}';
+const MESSAGE_ID = new RegExp(`^<?(${UUID})(?:\\.(${UUID}))?@`);
 
 /** Acts on what the mail server reports of a message; false where it is not signed as the mail server signs. */
 export const hearMailEvent = anybody().run(
   async (house, report: { body: string; time: string; signature: string }): Promise<boolean> => {
     if (!isGenuineEvent(services().mailSecret, report.time, report.signature, report.body)) return false;
     const said = JSON.parse(report.body) as { messageId?: unknown; event?: unknown; reason?: unknown };
-    const id = MESSAGE_ID.exec(String(said.messageId ?? ''))?.[1];
+    const [, id, holder] = MESSAGE_ID.exec(String(said.messageId ?? '')) ?? [];
     if (!id || (said.event !== 'delivered' && said.event !== 'bounced')) return true;
-    const businessId = await house.outside((db) => messageHolder(db, id));
+    const businessId = holder ?? (await house.outside((db) => earlierMessageHolder(db, id)));
     if (!businessId) return true;
     const result = { state: said.event, trouble: said.event === 'bounced' ? String(said.reason ?? '') : null } as const;
     await house.within(businessId).write(async (tx) => {

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { codeKey } from '@/core/offer/code';
 import { archiveCode, type CodeRow, codeRows, type KeptCode, keepCode } from '@/db/codes';
+import { isTaken } from '@/db/sql';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 
@@ -38,7 +39,7 @@ export const storeCode = desk('records').run(
         if ((await keepCode(tx, code, code.code)) === 0) throw new Refusal('not-found');
       });
     } catch (error) {
-      if (error instanceof Error && 'constraint' in error && error.constraint === 'discount_codes_key_unique')
+      if (isTaken(error, 'discount_codes'))
         throw new Refusal('code-word-taken', [{ field: 'code', words: 'You have another code of these letters.' }]);
       throw error;
     }

@@ -20,6 +20,7 @@ import {
   updatePlaced,
 } from '@/db/offers';
 import { type OrderRow, orderRows } from '@/db/orders';
+import { isTaken } from '@/db/sql';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
@@ -180,11 +181,10 @@ export const setAddress = desk('ask').run(async (ctx, id: string, address: strin
   if (address && (await lookAtAddress(ctx.actor, id, address)).state === 'taken') throw new Refusal('address-taken');
   try {
     await ctx.write(async (tx) => {
-      if ((await updateAddress(tx, id, address)) === 0) throw new Refusal('not-found');
+      if (!(await updateAddress(tx, id, address))) throw new Refusal('not-found');
     });
   } catch (error) {
-    if (error instanceof Error && 'constraint' in error && error.constraint === 'offers_address_unique')
-      throw new Refusal('address-taken');
+    if (isTaken(error, 'offer_names')) throw new Refusal('address-taken');
     throw error;
   }
 });

@@ -3,6 +3,7 @@ import type { Business } from '@/core/business/business';
 import type { Customer } from '@/core/customer/customer';
 import { cardText } from '@/core/payment/outcome';
 import { filledAuthorisation, USUAL_AUTHORISATION } from '@/core/plan/authorisation';
+import { RUNNING_STATES } from '@/core/plan/state';
 import { type AuthorisedHow } from '@/core/timeline/timeline';
 import { type Authorisation, currentText, insertAuthorisation, insertText, withdraw } from '@/db/authorisations';
 import { businessById } from '@/db/businesses';
@@ -93,7 +94,7 @@ export async function withdrawAuthorisation(tx: Writing, customerId: string, pla
   await withdraw(tx, customerId, planId, tx.name);
   const plans = planId ? [found(await planById(tx, planId, true))] : await plansOfCustomer(tx, customerId);
   for (const plan of plans) {
-    if (plan.customerId !== customerId || !['active', 'paused', 'waiting'].includes(plan.state)) continue;
+    if (plan.customerId !== customerId || ![...RUNNING_STATES, 'waiting'].includes(plan.state)) continue;
     if (plan.terms.pay !== 'card') continue;
     await addToTimeline(tx, { planId: plan.id }, { kind: 'withdrawn' }, tx.name);
     await endPlan(tx, plan, 'cancelled', { why: 'withdrawn', byName: tx.name });

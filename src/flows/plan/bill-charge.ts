@@ -9,12 +9,12 @@ import { wordsOf } from '@/core/words/words';
 import { businessById } from '@/db/businesses';
 import { chargeById, updateCharges } from '@/db/charges';
 import { customerById } from '@/db/customers';
+import { newToken } from '@/db/link-tokens';
 import { personById } from '@/db/people';
 import { type Plan, planById } from '@/db/plans';
 import type { Context } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
-import { linkToken } from '@/flows/invoice/draft';
 import { issueInvoices, type ToIssue } from '@/flows/invoice/issue-invoices';
 import { localeOf } from '@/flows/invoice/paper-setting';
 
@@ -44,7 +44,7 @@ export function invoiceOfCharge(
       // Whoever pays a refused charge by its link may pay what is asked there.
       ways: { ...filled.ways, card: true, parts: true, first: '' },
     },
-    fresh: { linkToken: linkToken(), origin: 'plan', made: { by: 'plan', byName: plan.terms.name } },
+    fresh: { linkToken: newToken(business.id), origin: 'plan', made: { by: 'plan', byName: plan.terms.name } },
   };
 }
 

@@ -10,6 +10,7 @@ import { businessById, takeNumber } from '@/db/businesses';
 import { type CardOnFile, cardById } from '@/db/cards';
 import { customerById } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
+import { newToken } from '@/db/link-tokens';
 import { deletePlan, insertPlan, type Plan, planById, updatePlan } from '@/db/plans';
 import type { Tx } from '@/db/pool';
 import { addToTimeline } from '@/db/timeline';
@@ -17,7 +18,7 @@ import { PLAN_LINK } from '@/flows/door/links';
 import { byLink, type Context, desk, inNameOf, type Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
-import { linkToken, writeDraft } from '@/flows/invoice/draft';
+import { writeDraft } from '@/flows/invoice/draft';
 import { issueDraft } from '@/flows/invoice/issue-invoices';
 import { queueMessage } from '@/flows/message/queue-message';
 import { type Given, writeAuthorisation } from './authorise';
@@ -60,7 +61,16 @@ export async function writePlan(
   }: { readonly id?: string; readonly customerId: string; readonly currency: string },
 ): Promise<string> {
   const number = `P-${await takeNumber(tx, 'plan')}`;
-  const plan = { id, customerId, number, currency, linkToken: linkToken(), orderId: null, byId: tx.personId, ...words };
+  const plan = {
+    id,
+    customerId,
+    number,
+    currency,
+    linkToken: newToken(tx.businessId),
+    orderId: null,
+    byId: tx.personId,
+    ...words,
+  };
   await insertPlan(tx, plan);
   await addToTimeline(tx, { planId: id }, { kind: 'made' }, tx.name);
   return id;

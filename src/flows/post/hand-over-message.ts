@@ -42,7 +42,7 @@ async function postMail(subject: Subject): Promise<void> {
   const { subject: about, text, html, files } = await WRITERS[message.kind].mail(subject);
   const inward = MESSAGE_KINDS[message.kind].reader === 'business';
   await post.handOver({
-    messageId: `<${message.id}@${new URL(publicUrl).hostname}>`,
+    messageId: `<${message.id}.${business.id}@${new URL(publicUrl).hostname}>`,
     from: { name: business.name, address: mailFrom },
     // Whoever answers a customer's question from the mail program reaches the customer.
     replyTo: message.kind === 'question' ? (message.details.from ?? mailFrom) : inward ? mailFrom : business.email,

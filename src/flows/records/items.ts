@@ -12,6 +12,7 @@ import {
   updateItem,
 } from '@/db/items';
 import type { Db } from '@/db/pool';
+import { isTaken } from '@/db/sql';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
@@ -77,7 +78,7 @@ export const keepItem = desk('records').run(async (ctx, id: string | null, field
       await replaceOptions(tx, item.id, item.options);
     });
   } catch (error) {
-    if (error instanceof Error && 'constraint' in error && error.constraint === 'items_code_unique')
+    if (isTaken(error, 'items'))
       throw new Refusal('code-taken', [{ field: 'code', words: 'Another item has this code.' }]);
     throw error;
   }
