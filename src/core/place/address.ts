@@ -55,7 +55,11 @@ const without = (code: string): string => code.replace(/^[A-Z]{2}-/, '');
 export function addressLines(address: Address, home: string, locale: string): string[] {
   const form = addressForm(address.country);
   const region = form.regionPrinted ? without(address.region) : '';
-  const joined = (parts: readonly string[], by = ' ') => parts.filter(Boolean).join(by);
+  const joined = (parts: readonly string[], by = ' ') =>
+    parts
+      .map((part) => part.trim())
+      .filter(Boolean)
+      .join(by);
   const place = {
     'code-city': [joined([address.postalCode, address.city])],
     'city-region-code': [joined([joined([address.city, region], ', '), address.postalCode])],
