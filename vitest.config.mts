@@ -18,6 +18,8 @@ const MAIN_PATHS = [
 export default defineConfig({
   resolve: { alias },
   test: {
+    // Two files at once, each with a database and, in the browser, programs of its own: most of a test is waiting.
+    maxWorkers: 2,
     projects: [
       {
         resolve: { alias },
@@ -59,10 +61,9 @@ export default defineConfig({
           ...base,
           name: 'browser',
           include: ['tests/browser/**/*.test.ts', 'tests/faults/**/*.test.ts'],
-          globalSetup: ['tests/support/database-template.ts'],
+          globalSetup: ['tests/support/database-template.ts', 'tests/support/built-application.ts'],
           testTimeout: 600_000,
           hookTimeout: 900_000,
-          fileParallelism: false,
         },
       },
     ],

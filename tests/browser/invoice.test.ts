@@ -1,10 +1,12 @@
 /** The whole path of an invoice through the real interface: composed, proved, sent, opened, paid, seen as paid. */
 import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, afterEach, beforeAll, expect, test } from 'vitest';
+import { newCustomer } from '@/core/customer/customer';
 import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
 import { passwordHash } from '@/flows/house/sign-in';
+import { addCustomer } from '@/flows/records/customers';
 import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
@@ -16,6 +18,7 @@ import {
   openFinder,
   openPage,
   press,
+  pressKeyOn,
   shown,
   signInAs,
   type,
@@ -25,8 +28,8 @@ import {
   visitAgain,
 } from '../support/person';
 import { type Stack, startStack } from '../support/stack';
-import { pause, until } from '../support/until';
-import { fetchedWork, foundHouse, type House, mailOf, plainPaper, sentInvoice } from '../support/workshop';
+import { until } from '../support/until';
+import { fetchedWork, foundHouse, type House, keptDraft, mailOf, plainPaper, sentInvoice } from '../support/workshop';
 
 const PASSWORD = 'a plane and a saw';
 let stack: Stack;
@@ -99,8 +102,7 @@ test('signing in: a wrong password is said, and the address stays', async () => 
 test('an invoice goes all the way: typed on the paper, proved, sent, paid, seen as paid without a reload', async () => {
   const { page, errors } = desk;
   await visit(page, `${stack.web}/today`);
-  await page.keyboard.press('n');
-  await untilTrue(page, () => location.pathname.startsWith('/ask/compose/'));
+  await pressKeyOn(page, 'n', '/ask/compose/');
   await byName(page, 'Who pays: nobody chosen yet');
 
   // A customer added on the spot.
@@ -227,8 +229,7 @@ test('with the keyboard alone: from the list to a sent invoice', async () => {
   const { page } = desk;
   await visit(page, `${stack.web}/ask/invoices`);
   await expectAccessible(page, 'list');
-  await page.keyboard.press('n');
-  await untilTrue(page, () => location.pathname.startsWith('/ask/compose/'));
+  await pressKeyOn(page, 'n', '/ask/compose/');
   await byName(page, 'Who pays: nobody chosen yet');
   const focusOn = async (label: string) => {
     for (let tabs = 0; tabs < 40; tabs++) {
@@ -265,8 +266,7 @@ test('with the keyboard alone: from the list to a sent invoice', async () => {
 
 test('sending what is not ready names the place and goes there', async () => {
   const { page } = desk;
-  await page.keyboard.press('n');
-  await untilTrue(page, () => location.pathname.startsWith('/ask/compose/'));
+  await pressKeyOn(page, 'n', '/ask/compose/');
   await press(page, 'Send invoice', 'button');
   await untilShown(page, 'Choose who pays.');
   expect(await page.evaluate(() => document.activeElement?.getAttribute('data-field'))).toBe('customer');
@@ -301,8 +301,10 @@ test('without a connection nothing typed is lost', async () => {
   const sure = await page.waitForSelector('[role=dialog] .btn-sure');
   await sure?.click();
   await untilTrue(page, () => location.pathname === '/ask/invoices');
-  // The list stays, whatever the thrown-away draft's own screen hears afterwards.
-  await pause(700);
+  // The list stays, whatever the thrown-away draft's own screen hears afterwards: what happens later is seen on it.
+  const later = await addCustomer(house.owner, newCustomer('Zephyrine Afterwards'));
+  await keptDraft(house, plainPaper(house, { customerId: later.id }));
+  await untilShown(page, 'Zephyrine Afterwards');
   await untilShown(page, 'Choose an invoice to see it here');
 });
 

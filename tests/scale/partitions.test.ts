@@ -1,5 +1,5 @@
 import pg from 'pg';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { calendarDate } from '@/core/dates/calendar-date';
 import { EVERYTHING } from '@/core/invoice/ask';
 import { customerPage } from '@/db/customers';
@@ -11,14 +11,10 @@ import { paymentPage } from '@/db/payments';
 import { beginOffer } from '@/flows/offer/offers';
 import { asSuperuser } from '../support/database';
 import { BUSINESS_TABLES } from '../support/partitioned';
-import { foundHouse, openWorkshop, sentInvoice, type Workshop } from '../support/workshop';
+import { foundHouse, sentInvoice, sharedWorkshop } from '../support/workshop';
 
 const TODAY = calendarDate('2026-07-01');
-let workshop: Workshop;
-beforeAll(async () => {
-  workshop = await openWorkshop();
-});
-afterAll(() => workshop.close());
+const workshop = await sharedWorkshop();
 
 const ask = <Row>(text: string) => asSuperuser<Row>(workshop.admin, text);
 

@@ -2,9 +2,10 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import axe from 'axe-core';
-import type { Browser, ElementHandle, Frame, KeyInput, Page } from 'puppeteer-core';
+import type { Browser, ElementHandle, Frame, HTTPRequest, KeyInput, Page } from 'puppeteer-core';
 import { expect } from 'vitest';
 import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
+import { pause } from './until';
 
 /** Long enough for a machine three times slower, or one that stood still for a minute: a test that goes well never waits so long. */
 const PATIENCE = 150_000;
@@ -96,6 +97,7 @@ export async function openPage(
 ): Promise<{ page: Page; errors: string[]; close: () => void }> {
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
+  watchFetches(page);
   await page.bringToFront();
   await page.setViewport(size);
   page.setDefaultTimeout(PATIENCE);
@@ -110,12 +112,40 @@ export async function openPage(
   return { page, errors, close: () => void context.close().catch(() => undefined) };
 }
 
+// What a page is fetching: what a page that was left had open is nobody's any more, and a line that stays open is no fetching.
+const fetching = new WeakMap<Page, Set<HTTPRequest>>();
+
+function watchFetches(page: Page): void {
+  const open = new Set<HTTPRequest>();
+  fetching.set(page, open);
+  page.on('request', (request) => {
+    if (request.resourceType() !== 'eventsource' && !request.headers()['next-router-prefetch']) open.add(request);
+  });
+  page.on('framenavigated', (frame) => frame === page.mainFrame() && open.clear());
+  page.on('requestfinished', (request) => open.delete(request));
+  page.on('requestfailed', (request) => open.delete(request));
+}
+
+/** Looks of 50 ms each at which nothing may be fetched before a page counts as being there. */
+const QUIET_LOOKS = 4;
+const MOST_LOOKS = 160;
+
 /**
- * Waits until what a page fetches by itself has come, so that its buttons listen; not longer than a while, since a page may
- * always be fetching something.
+ * Waits until every control of the page has been taken up by its program and what it fetches by itself has come; not longer than
+ * a while, since a page may always be fetching something.
  */
-const settled = (page: Page): Promise<unknown> =>
-  page.waitForNetworkIdle({ idleTime: 400, concurrency: 1, timeout: 8000 }).catch(() => undefined);
+async function settled(page: Page): Promise<void> {
+  const taken = () =>
+    !document.querySelector('script[src*="/_next/"]') ||
+    [...document.querySelectorAll('button, a, input, select, textarea')].every((one) =>
+      Object.keys(one).some((key) => key.startsWith('__reactProps')),
+    );
+  for (let looks = 0, quiet = 0; looks < MOST_LOOKS && quiet < QUIET_LOOKS; looks++) {
+    const busy = (fetching.get(page)?.size ?? 0) > 0 || !(await page.evaluate(taken).catch(() => false));
+    quiet = busy ? 0 : quiet + 1;
+    await pause(50);
+  }
+}
 
 /** Goes to an address, and waits until the page is there and listens. */
 export async function visit(page: Page, address: string): Promise<void> {
@@ -177,6 +207,18 @@ export async function pressUntil(page: Page, key: KeyInput, selector: string): P
     if (there) return;
   }
   throw new Error(`${key} does not open ${selector}`);
+}
+
+/** Presses a key until it has led on: a page just shown may not listen yet. */
+export async function pressKeyOn(page: Page, key: KeyInput, path: string): Promise<void> {
+  for (let tries = 0; tries < 60; tries++) {
+    await page.keyboard.press(key);
+    const led = await page
+      .waitForFunction((wanted: string) => location.pathname.startsWith(wanted), { timeout: 2500, polling: 50 }, path)
+      .catch(() => null);
+    if (led) return;
+  }
+  throw new Error(`${key} does not lead to ${path}`);
 }
 
 /** "Find or do" by its key, with an empty field: the key may have been pressed twice, the second time into the field. */

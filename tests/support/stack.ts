@@ -3,7 +3,6 @@ import type { ChildProcess } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import type { DatabaseUrls } from '@/db/migrate';
-import { buildApplication } from '../../bin/stack/build';
 import { portFrom } from '../../bin/stack/ports';
 import {
   type ProgramName,
@@ -13,9 +12,8 @@ import {
   stopProgram,
   untilAnswers,
 } from '../../bin/stack/programs';
+import { DIST } from './built-application';
 import { ownDatabase } from './database';
-
-export const DIST = '.next-test';
 
 export type Stack = {
   readonly admin: string;
@@ -38,15 +36,16 @@ export async function startStack(
   more: Readonly<Record<string, string>> = {},
   database: () => Promise<DatabaseUrls & { admin: string }> = ownDatabase,
 ): Promise<Stack> {
-  buildApplication(DIST);
   const urls = await database();
+  // Two files that run side by side do not try for the same ports.
+  const apart = 100 * (Number(process.env.VITEST_POOL_ID ?? 1) - 1);
   const folder = mkdtempSync(join(resolve('.data/test'), 'stack-'));
   const options: StackOptions = {
     folder,
     urls,
-    webPort: await portFrom(5200),
-    standInPort: await portFrom(5600),
-    smtpPort: await portFrom(5900),
+    webPort: await portFrom(5200 + apart),
+    standInPort: await portFrom(5600 + apart),
+    smtpPort: await portFrom(5900 + apart),
     distDir: DIST,
     more: {
       LOG_LEVEL: 'info',

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Challenge, solveChallenge } from 'altcha-lib';
 import { deriveKey } from 'altcha-lib/algorithms/pbkdf2';
+import { afterAll } from 'vitest';
 import { NEW_PROFILE } from '@/core/business/business';
 import { newCustomer } from '@/core/customer/customer';
 import { completePaper, type Paper } from '@/core/paper/paper';
@@ -91,6 +92,13 @@ export async function openWorkshop(
       await stopStandIns();
     },
   };
+}
+
+/** The same for all tests of the file that asks for it, closed after the last of them: `const workshop = await sharedWorkshop();` */
+export async function sharedWorkshop(...asked: Parameters<typeof openWorkshop>): Promise<Workshop> {
+  const workshop = await openWorkshop(...asked);
+  afterAll(() => workshop.close());
+  return workshop;
 }
 
 const PROFILE: Business = {
