@@ -1,3 +1,4 @@
+import type { NumberSeries } from '../invoice/numbering';
 import type { BankDetails, Seller } from '../invoice/printed';
 import { type PaperWays, USUAL_WAYS } from '../paper/paper';
 import { type Address, NO_ADDRESS } from '../place/address';
@@ -101,3 +102,17 @@ export function isQuiet({ quietFrom, quietTo }: Pick<Business, 'quietFrom' | 'qu
   if (from === to) return false;
   return from < to ? time >= from && time < to : time >= from || time < to;
 }
+
+/** What a person may write of a business; zone, locale, currency and the smallest payment stay. */
+export type ProfileFields = Omit<
+  Business,
+  | 'id'
+  | 'address'
+  | 'zone'
+  | 'locale'
+  | 'currency'
+  | 'smallestPaymentMinor'
+  | 'signingSecret'
+  | 'receiptStyle'
+  | 'charging'
+> & { readonly series: readonly NumberSeries[] };

@@ -138,3 +138,6 @@ export function importedRow(cells: readonly string[], mapping: Mapping, places: 
     },
   };
 }
+
+/** As many rows as one request carries; a file is sent in parts, so that progress can be shown. */
+export const IMPORT_PART = 2000;

@@ -93,3 +93,5 @@ export function stateCounts(
   }
   return ASKED_STATES.map((state) => ({ state, ...(counts.get(state) ?? { count: 0, sums: {} }) }));
 }
+
+export const MOST_AT_ONCE = 500;

@@ -64,3 +64,5 @@ export function bulkRow(
   }
   return { customer, own };
 }
+
+export const MOST_IN_BULK = 5000;
