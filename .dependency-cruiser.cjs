@@ -1,4 +1,4 @@
-/** The arrows: app, jobs → flows → db, outside, documents → core; app → ui → core. Never backwards. */
+/** The arrows: app, jobs → flows → db, outside, documents → core; app → ui → input → core. Never backwards. */
 const room = (name) => `^src/${name}/`;
 const only = (from, allowed, comment) => ({
   name: `${from}-knows-only`,
@@ -20,13 +20,18 @@ module.exports = {
       [room('db'), room('outside'), room('documents'), room('core')],
       'what happens is the only place where these meet',
     ),
-    only('ui', [room('core')], 'what is seen never knows what is remembered'),
+    only('input', [room('core')], 'the rules of what may be sent, for whoever sends and whoever receives'),
+    only('ui', [room('core'), room('input')], 'what is seen never knows what is remembered'),
     only(
       'jobs',
       [room('flows'), '^src/outside/log', '^src/db/(jobs|worker-life)\\.ts$'],
       'a task only calls its flow; the queue itself is in db',
     ),
-    only('app', [room('flows'), room('ui'), room('core'), '^src/outside/log'], 'where it is: routes knock at flows'),
+    only(
+      'app',
+      [room('flows'), room('ui'), room('input'), room('core'), '^src/outside/log'],
+      'where it is: routes knock at flows',
+    ),
     {
       name: 'core-is-pure',
       severity: 'error',

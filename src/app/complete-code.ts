@@ -1,4 +1,4 @@
-import type { CodeInput } from './input/offer-records-input';
+import type { CodeInput } from '@/input/offer-records-input';
 
 /** A discount code as kept: amounts as they are counted. */
 export const completeCode = (input: CodeInput) => ({

@@ -1,4 +1,4 @@
-import type { ItemInput } from './input/item-input';
+import type { ItemInput } from '@/input/item-input';
 
 const count = (typed: string | null | undefined): string | null => (typed ? typed.replace(',', '.') : null);
 

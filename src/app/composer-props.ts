@@ -4,7 +4,7 @@ import { dateInZone } from '@/core/dates/zone';
 import { type Actor, mayDo } from '@/flows/door/rights';
 import { composerChoices } from '@/flows/invoice/composer-choices';
 import type { InvoiceSheet } from '@/flows/invoice/invoice-sheet';
-import type { ComposerProps } from '@/ui/composer/composer';
+import type { ComposerProps } from '@/ui/composer/composer-props';
 
 /** All that the composer shows of a paper. @param sentVersion the version that is changed, or null for a draft */
 export async function composerOf(

@@ -1,7 +1,7 @@
 import { jsonMinor } from '@/core/money/money';
 import type { UpcomingRow, UpcomingWords } from '@/flows/plan/upcoming';
+import type { UpcomingInput } from '@/input/plan-input';
 import type { JsonCharge } from '@/ui/upcoming/json-charge';
-import type { UpcomingInput } from './input/plan-input';
 
 /** What a list over all charges was asked for. */
 export const upcomingWords = (

@@ -1,4 +1,4 @@
-import { Empty } from '@/ui/empty';
+import { Empty } from '@/ui/kit/empty';
 
 /** An address that leads nowhere. */
 export default function NotHere() {

@@ -16,9 +16,9 @@ import {
   ValidateNested,
 } from 'class-validator';
 import type { Choice } from '@/core/offer/choice';
-import type { Work } from '@/flows/payment/card-testing';
 import { AddressInput } from './customer-input';
 import { trimmed } from './trimmed';
+import type { Work } from './work-input';
 
 /** Texts by name: few, and short. */
 export const Texts = (most: number, longest: number) => (target: object, propertyName: string) =>

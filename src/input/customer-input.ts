@@ -17,9 +17,8 @@ import {
   ValidateNested,
 } from 'class-validator';
 import type { Customer } from '@/core/customer/customer';
-import { IMPORT_FIELDS, type ImportField } from '@/core/customer/import-rows';
+import { IMPORT_FIELDS, IMPORT_PART, type ImportField } from '@/core/customer/import-rows';
 import type { Address } from '@/core/place/address';
-import { IMPORT_PART } from '@/flows/records/import-customers';
 import { DueInput } from './paper-input';
 import { trimmed } from './trimmed';
 

@@ -1,8 +1,13 @@
 import { IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
-import type { FilePurpose } from '@/flows/file/store-file';
 
 export class UploadInput {
-  @IsIn(['attachment', 'logo', 'picture', 'document', 'seal', 'authorisation']) purpose!: FilePurpose;
+  @IsIn(['attachment', 'logo', 'picture', 'document', 'seal', 'authorisation']) purpose!:
+    | 'attachment'
+    | 'logo'
+    | 'picture'
+    | 'document'
+    | 'seal'
+    | 'authorisation';
   @IsString() @MaxLength(400) name!: string;
 }
 

@@ -13,8 +13,8 @@ import {
   Min,
   MinLength,
 } from 'class-validator';
-import type { Work } from '@/flows/payment/card-testing';
 import { trimmed } from './trimmed';
+import type { Work } from './work-input';
 
 /** One press of the payer's button. The card is a token of the processor's; a number would not pass. */
 export class PayInput {

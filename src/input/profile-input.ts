@@ -18,12 +18,12 @@ import {
   registerDecorator,
   ValidateNested,
 } from 'class-validator';
+import type { ProfileFields } from '@/core/business/business';
 import type { NumberSeries } from '@/core/invoice/numbering';
 import type { BankDetails } from '@/core/invoice/printed';
 import { MOST_REMINDERS } from '@/core/invoice/reminders';
 import type { BusinessTax } from '@/core/tax/business-tax';
 import { isLanguage } from '@/core/words/words';
-import type { ProfileFields } from '@/flows/records/profile';
 import { AddressInput } from './customer-input';
 import { WaysInput } from './paper-input';
 import { trimmed } from './trimmed';

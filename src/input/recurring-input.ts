@@ -18,9 +18,8 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { type CalendarDate, isCalendarDate } from '@/core/dates/calendar-date';
-import type { OwnWords } from '@/core/invoice/bulk';
+import { MOST_IN_BULK, type OwnWords } from '@/core/invoice/bulk';
 import type { Schedule } from '@/core/schedule/schedule';
-import { MOST_IN_BULK } from '@/flows/invoice/bulk-invoices';
 import { SendWithInput } from './paper-input';
 import { trimmed } from './trimmed';
 

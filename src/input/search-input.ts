@@ -15,8 +15,15 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
-import { ASKED_STATES, type AskedState, EVERYTHING, type InvoiceAsk, SORTS, type Sort } from '@/core/invoice/ask';
-import { MOST_AT_ONCE } from '@/flows/invoice/many-invoices';
+import {
+  ASKED_STATES,
+  type AskedState,
+  EVERYTHING,
+  type InvoiceAsk,
+  MOST_AT_ONCE,
+  SORTS,
+  type Sort,
+} from '@/core/invoice/ask';
 import { trimmed } from './trimmed';
 
 const DAY = /^(\d{4}-\d{2}-\d{2})?$/;

@@ -1,5 +1,6 @@
 'use client';
-import { Trouble } from '@/ui/trouble';
+import { Button } from '@/ui/kit/button';
+import { Trouble } from '@/ui/kit/trouble';
 
 export default function DeskTrouble({ error, reset }: { error: Error & { digest?: string }; reset: () => void }) {
   return (
@@ -10,9 +11,9 @@ export default function DeskTrouble({ error, reset }: { error: Error & { digest?
           words="Nothing was changed. Try again; if it stays, tell us the reference."
           {...(error.digest ? { reference: error.digest } : {})}
         >
-          <button type="button" className="btn btn-go" onClick={reset}>
+          <Button look="go" onClick={reset}>
             Try again
-          </button>
+          </Button>
         </Trouble>
       </div>
     </div>

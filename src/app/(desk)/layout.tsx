@@ -4,8 +4,8 @@ import { deskSetting } from '@/app/setting';
 import { mayDo } from '@/flows/door/rights';
 import { hearingSince } from '@/flows/house/changes';
 import { businessToday } from '@/flows/payment/payment-list';
-import { BusinessLocaleProvider } from '@/ui/day-input';
 import { DeskFrame } from '@/ui/desk-frame';
+import { BusinessLocaleProvider } from '@/ui/kit/business-locale';
 
 export default async function DeskLayout({ children }: { children: ReactNode }) {
   const since = hearingSince();

@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { Empty } from '@/ui/empty';
+import { Empty } from '@/ui/kit/empty';
 
 export default function NotHere() {
   return (

@@ -1,4 +1,4 @@
-import { SectionTabs } from '@/ui/tabs';
+import { SectionTabs } from '@/ui/kit/tabs';
 
 const KINDS = [
   { name: 'Invoices', href: '/ask/invoices' },

@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { AddCardInput, CardsOfInput, OrderCardsInput } from '@/app/input/plan-input';
 import { addCardAtDesk, customerCards, orderAtDesk } from '@/flows/plan/cards-on-file';
+import { AddCardInput, CardsOfInput, OrderCardsInput } from '@/input/plan-input';
 
 export const GET = desk(CardsOfInput, (actor, { input }) => customerCards(actor, input.customerId));
 

@@ -1,7 +1,7 @@
 import { desk } from '@/app/answer';
-import { CustomerInput } from '@/app/input/customer-input';
-import { WordsInput } from '@/app/input/people-input';
 import { addCustomer, findCustomers } from '@/flows/records/customers';
+import { CustomerInput } from '@/input/customer-input';
+import { WordsInput } from '@/input/people-input';
 
 export const GET = desk(WordsInput, (actor, { input }) => findCustomers(actor, input.words));
 

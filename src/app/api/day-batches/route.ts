@@ -1,8 +1,8 @@
 import { jsonBatch } from '@/app/(desk)/money/batches/json-batch';
 import { desk } from '@/app/answer';
-import { BatchPageInput } from '@/app/input/batch-input';
 import { isCalendarDate } from '@/core/dates/calendar-date';
 import { batchList } from '@/flows/day/day-batches';
+import { BatchPageInput } from '@/input/batch-input';
 
 export const GET = desk(BatchPageInput, async (actor, { input }) => {
   const page = await batchList(actor, isCalendarDate(input.key) ? input.key : null);

@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { DeskPaymentInput, DeskQuoteInput } from '@/app/input/plan-input';
 import { deskQuote, payAtDesk } from '@/flows/payment/desk-payment';
+import { DeskPaymentInput, DeskQuoteInput } from '@/input/plan-input';
 
 export const GET = desk(DeskQuoteInput, (actor, { input }) => deskQuote(actor, input));
 

@@ -1,8 +1,8 @@
 import { desk } from '@/app/answer';
-import { BringInInput } from '@/app/input/search-input';
 import { Refusal } from '@/flows/door/refusal';
 import { MOST_BYTES } from '@/flows/file/store-file';
 import { bringInPdf, readEInvoice } from '@/flows/invoice/bring-in-invoice';
+import { BringInInput } from '@/input/search-input';
 
 /** The body is the file: an e-invoice to be read, or a PDF that is the document itself. */
 export const POST = desk(

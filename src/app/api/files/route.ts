@@ -1,7 +1,7 @@
 import { desk } from '@/app/answer';
-import { UploadInput } from '@/app/input/file-input';
 import { Refusal } from '@/flows/door/refusal';
 import { MOST_BYTES, storeFile } from '@/flows/file/store-file';
+import { UploadInput } from '@/input/file-input';
 
 /** The body is the file itself; what it is for and its name stand in the address. */
 export const POST = desk(

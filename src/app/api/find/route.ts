@@ -1,5 +1,5 @@
 import { desk } from '@/app/answer';
-import { WordsInput } from '@/app/input/people-input';
 import { findInvoices } from '@/flows/house/find';
+import { WordsInput } from '@/input/people-input';
 
 export const GET = desk(WordsInput, (actor, { input }) => findInvoices(actor, input.words));

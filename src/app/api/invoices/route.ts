@@ -1,10 +1,10 @@
 import { jsonRow } from '@/app/(desk)/ask/invoices/json-row';
 import { desk } from '@/app/answer';
-import { InvoicePageInput } from '@/app/input/list-input';
-import { StartInput } from '@/app/input/paper-input';
 import { startInvoice } from '@/flows/invoice/draft';
 import { moreInvoices } from '@/flows/invoice/invoice-list';
 import { businessToday } from '@/flows/payment/payment-list';
+import { InvoicePageInput } from '@/input/list-input';
+import { StartInput } from '@/input/paper-input';
 
 export const GET = desk(InvoicePageInput, async (actor, { input }) => {
   const { business, today } = await businessToday(actor);

@@ -1,8 +1,8 @@
 import { desk } from '@/app/answer';
 import { completeItem } from '@/app/complete-item';
-import { ItemInput } from '@/app/input/item-input';
-import { WordsInput } from '@/app/input/people-input';
 import { findItems, keepItem } from '@/flows/records/items';
+import { ItemInput } from '@/input/item-input';
+import { WordsInput } from '@/input/people-input';
 
 export const GET = desk(WordsInput, (actor, { input }) => findItems(actor, input.words));
 

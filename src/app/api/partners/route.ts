@@ -1,5 +1,5 @@
 import { desk } from '@/app/answer';
-import { PartnerInput } from '@/app/input/offer-records-input';
 import { storePartner } from '@/flows/records/partners';
+import { PartnerInput } from '@/input/offer-records-input';
 
 export const POST = desk(PartnerInput, (actor, { input }) => storePartner(actor, null, input));

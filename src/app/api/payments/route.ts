@@ -1,7 +1,7 @@
 import { jsonPayment } from '@/app/(desk)/money/payments/json-payment';
 import { desk } from '@/app/answer';
-import { PageInput } from '@/app/input/list-input';
 import { businessToday, paymentPage } from '@/flows/payment/payment-list';
+import { PageInput } from '@/input/list-input';
 
 export const GET = desk(PageInput, async (actor, { input }) => {
   const { business, today } = await businessToday(actor);

@@ -1,5 +1,5 @@
 import { desk } from '@/app/answer';
-import { CountryInput } from '@/app/input/customer-input';
 import { placesFor } from '@/flows/records/places';
+import { CountryInput } from '@/input/customer-input';
 
 export const GET = desk(CountryInput, (actor, { input }) => placesFor(actor, input.country ?? ''));

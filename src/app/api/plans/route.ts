@@ -1,10 +1,10 @@
 import { desk } from '@/app/answer';
 import { planWords } from '@/app/complete-plan';
-import { KeepPlanInput, PlanListInput } from '@/app/input/plan-input';
 import { jsonPlan } from '@/app/json-plan';
 import { businessToday } from '@/flows/payment/payment-list';
 import { planList } from '@/flows/plan/plan-list';
 import { keepPlan } from '@/flows/plan/plans';
+import { KeepPlanInput, PlanListInput } from '@/input/plan-input';
 
 export const GET = desk(PlanListInput, async (actor, { input }) => {
   const { business, today } = await businessToday(actor);

@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { ProfileInput } from '@/app/input/profile-input';
 import { keepProfile } from '@/flows/records/profile';
+import { ProfileInput } from '@/input/profile-input';
 
 export const PUT = desk(ProfileInput, (actor, { input }) =>
   keepProfile(actor, {

@@ -1,5 +1,5 @@
 import { open } from '@/app/answer';
-import { CountryInput } from '@/app/input/customer-input';
 import { regionsOf } from '@/flows/records/places';
+import { CountryInput } from '@/input/customer-input';
 
 export const GET = open(CountryInput, async ({ input }) => regionsOf(input.country ?? ''));

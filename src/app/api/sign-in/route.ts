@@ -1,8 +1,8 @@
 import { NextResponse } from 'next/server';
 import { open } from '@/app/answer';
-import { SignInInput } from '@/app/input/people-input';
 import { SESSION_COOKIE } from '@/app/session';
 import { signIn } from '@/flows/house/sign-in';
+import { SignInInput } from '@/input/people-input';
 
 export const POST = open(SignInInput, async ({ input, address }) => {
   const { token, expiresAt } = await signIn(input.email, input.password, address);

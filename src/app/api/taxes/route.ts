@@ -1,5 +1,5 @@
 import { desk } from '@/app/answer';
-import { TaxesInput } from '@/app/input/profile-input';
 import { keepTaxRules } from '@/flows/records/taxes';
+import { TaxesInput } from '@/input/profile-input';
 
 export const PUT = desk(TaxesInput, (actor, { input }) => keepTaxRules(actor, input.rules));

@@ -1,6 +1,6 @@
 import { desk, Nothing } from '@/app/answer';
-import { paperOf, TemplateInput } from '@/app/input/paper-input';
 import { keepAsTemplate, templateNames } from '@/flows/invoice/templates';
+import { paperOf, TemplateInput } from '@/input/paper-input';
 
 export const GET = desk(Nothing, (actor) => templateNames(actor));
 

@@ -1,8 +1,8 @@
 import { desk } from '@/app/answer';
-import { UpcomingInput } from '@/app/input/plan-input';
 import { jsonUpcoming, upcomingWords } from '@/app/json-upcoming';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { upcomingCharges } from '@/flows/plan/upcoming';
+import { UpcomingInput } from '@/input/plan-input';
 
 export const GET = desk(UpcomingInput, async (actor, { input }) => {
   const after = input.key && input.id ? { on: input.key as CalendarDate, id: input.id } : null;

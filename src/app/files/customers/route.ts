@@ -1,6 +1,6 @@
 import { desk, textAnswer } from '@/app/answer';
-import { ExportInput } from '@/app/input/list-input';
 import { exportCustomers } from '@/flows/records/export-customers';
+import { ExportInput } from '@/input/list-input';
 
 export const GET = desk(ExportInput, async (actor, { input }) => {
   const { name, text } = await exportCustomers(actor, input.form);

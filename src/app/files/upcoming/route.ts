@@ -1,7 +1,7 @@
 import { desk, textAnswer } from '@/app/answer';
-import { UpcomingInput } from '@/app/input/plan-input';
 import { upcomingWords } from '@/app/json-upcoming';
 import { upcomingCsv } from '@/flows/plan/upcoming';
+import { UpcomingInput } from '@/input/plan-input';
 
 export const GET = desk(
   UpcomingInput,

@@ -5,7 +5,7 @@ import { shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { bulkList } from '@/flows/invoice/bulk-invoices';
 import { businessToday } from '@/flows/payment/payment-list';
-import { Empty } from '@/ui/empty';
+import { Empty } from '@/ui/kit/empty';
 import { AskTabs } from '../ask-tabs';
 
 export const metadata: Metadata = { title: 'Bulk invoices' };

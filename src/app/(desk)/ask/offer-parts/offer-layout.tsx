@@ -4,7 +4,7 @@ import type { Placement } from '@/core/offer/offer';
 import { mayDo } from '@/flows/door/rights';
 import { offersPage } from '@/flows/offer/offers';
 import { businessToday } from '@/flows/payment/payment-list';
-import { Empty } from '@/ui/empty';
+import { Empty } from '@/ui/kit/empty';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
 import { ListGroups } from '@/ui/list/list-group';
 import { BeginOffer } from '@/ui/offer/begin-offer';

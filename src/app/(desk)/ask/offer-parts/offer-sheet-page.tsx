@@ -12,7 +12,7 @@ import { buttonPlacing } from '@/flows/offer/button';
 import { offerLink, offerSheet } from '@/flows/offer/offers';
 import { offerRequests } from '@/flows/offer/requests';
 import { businessToday } from '@/flows/payment/payment-list';
-import { Amount } from '@/ui/amount';
+import { Amount } from '@/ui/kit/amount';
 import { ButtonPlacing } from '@/ui/offer/button-placing';
 import { OfferActions } from '@/ui/offer/offer-actions';
 import { OfferOrders } from '@/ui/offer/offer-orders';

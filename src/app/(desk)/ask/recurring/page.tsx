@@ -5,7 +5,7 @@ import { shortDate } from '@/core/dates/date-text';
 import { everyWords } from '@/core/invoice/recurring';
 import { recurringList } from '@/flows/invoice/recurring';
 import { businessToday } from '@/flows/payment/payment-list';
-import { Empty } from '@/ui/empty';
+import { Empty } from '@/ui/kit/empty';
 import { AskTabs } from '../ask-tabs';
 
 export const metadata: Metadata = { title: 'Coming again' };

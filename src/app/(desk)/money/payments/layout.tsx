@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { pageActor } from '@/app/session';
 import { businessToday, paymentPage } from '@/flows/payment/payment-list';
-import { Empty } from '@/ui/empty';
+import { Empty } from '@/ui/kit/empty';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
 import { ListGroups } from '@/ui/list/list-group';
 import { MoneyTabs } from '../money-tabs';

@@ -4,7 +4,7 @@ import { customerRow } from '@/app/rows';
 import { pageActor } from '@/app/session';
 import { mayDo } from '@/flows/door/rights';
 import { customersPage } from '@/flows/records/customers';
-import { Empty } from '@/ui/empty';
+import { Empty } from '@/ui/kit/empty';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
 import { RecordList } from '@/ui/records/record-list';
 import { RecordsTabs } from '../records-tabs';

@@ -5,7 +5,7 @@ import { pageActor } from '@/app/session';
 import { mayDo } from '@/flows/door/rights';
 import { businessToday } from '@/flows/payment/payment-list';
 import { itemsPage } from '@/flows/records/items';
-import { Empty } from '@/ui/empty';
+import { Empty } from '@/ui/kit/empty';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
 import { RecordList } from '@/ui/records/record-list';
 import { RecordsTabs } from '../records-tabs';

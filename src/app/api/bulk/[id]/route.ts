@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { BulkActionInput } from '@/app/input/recurring-input';
 import { sendBulk } from '@/flows/invoice/bulk-invoices';
+import { BulkActionInput } from '@/input/recurring-input';
 
 export const POST = desk(BulkActionInput, (actor, { input, params }) =>
   sendBulk(actor, params.id ?? '', input.action === 'again'),

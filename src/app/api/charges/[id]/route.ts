@@ -1,8 +1,8 @@
 import { desk } from '@/app/answer';
-import { ChargeActionInput } from '@/app/input/plan-input';
 import type { Actor } from '@/flows/door/rights';
 import { takeAsPaid } from '@/flows/payment/take-as-paid';
 import { chargeAgain, moveCharge, skipCharge, waiveCharge } from '@/flows/plan/change-charge';
+import { ChargeActionInput } from '@/input/plan-input';
 
 const ACTIONS: Readonly<
   Record<ChargeActionInput['action'], (actor: Actor, id: string, input: ChargeActionInput) => Promise<void>>

@@ -1,7 +1,7 @@
 import { desk, Nothing } from '@/app/answer';
 import { completeCode } from '@/app/complete-code';
-import { CodeInput } from '@/app/input/offer-records-input';
 import { removeCode, storeCode } from '@/flows/offer/codes';
+import { CodeInput } from '@/input/offer-records-input';
 
 export const PUT = desk(CodeInput, async (actor, { input, params }) => ({
   id: (await storeCode(actor, params.id ?? '', completeCode(input))).id,

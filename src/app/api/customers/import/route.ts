@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { ImportInput } from '@/app/input/customer-input';
 import { checkCustomers, importCustomers } from '@/flows/records/import-customers';
+import { ImportInput } from '@/input/customer-input';
 
 export const POST = desk(ImportInput, (actor, { input }) => {
   // Whatever a cell is, it is read as text: a row of a file has nothing else.

@@ -1,7 +1,7 @@
 import { desk } from '@/app/answer';
-import { CustomerPageInput } from '@/app/input/customer-input';
 import { customerRow } from '@/app/rows';
 import { customersPage } from '@/flows/records/customers';
+import { CustomerPageInput } from '@/input/customer-input';
 
 export const GET = desk(CustomerPageInput, async (actor, { input }) => {
   const after = input.key !== undefined && input.id ? { key: input.key, id: input.id } : null;

@@ -1,6 +1,6 @@
 import { desk, Nothing } from '@/app/answer';
-import { DraftInput, paperOf } from '@/app/input/paper-input';
 import { discardDraft, saveDraft } from '@/flows/invoice/draft';
+import { DraftInput, paperOf } from '@/input/paper-input';
 
 export const PUT = desk(DraftInput, (actor, { input, params }) =>
   saveDraft(actor, params.id ?? '', paperOf(input.paper), input.revision),

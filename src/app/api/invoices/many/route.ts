@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { ManyInput } from '@/app/input/search-input';
 import { cancelMany, remindMany } from '@/flows/invoice/many-invoices';
+import { ManyInput } from '@/input/search-input';
 
 export const POST = desk(ManyInput, (actor, { input }) =>
   input.action === 'remind'

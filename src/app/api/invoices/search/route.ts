@@ -1,8 +1,8 @@
 import { jsonRow } from '@/app/(desk)/ask/invoices/json-row';
 import { desk } from '@/app/answer';
-import { askOf, SearchInput } from '@/app/input/search-input';
 import { searchInvoices } from '@/flows/invoice/search-invoices';
 import { businessToday } from '@/flows/payment/payment-list';
+import { askOf, SearchInput } from '@/input/search-input';
 
 export const GET = desk(SearchInput, async (actor, { input }) => {
   const { business, today } = await businessToday(actor);

@@ -1,7 +1,7 @@
 import { desk, Nothing } from '@/app/answer';
 import { completeItem } from '@/app/complete-item';
-import { ItemInput } from '@/app/input/item-input';
 import { keepItem, removeItem } from '@/flows/records/items';
+import { ItemInput } from '@/input/item-input';
 
 export const PUT = desk(ItemInput, (actor, { input, params }) => keepItem(actor, params.id ?? '', completeItem(input)));
 

@@ -1,8 +1,8 @@
 import { desk } from '@/app/answer';
-import { ItemPageInput } from '@/app/input/item-input';
 import { itemRow } from '@/app/rows';
 import { businessToday } from '@/flows/payment/payment-list';
 import { itemsPage } from '@/flows/records/items';
+import { ItemPageInput } from '@/input/item-input';
 
 export const GET = desk(ItemPageInput, async (actor, { input }) => {
   const after = input.key !== undefined && input.id ? { key: input.key, id: input.id } : null;

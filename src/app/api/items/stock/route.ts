@@ -1,5 +1,5 @@
 import { desk } from '@/app/answer';
-import { IdsInput } from '@/app/input/item-input';
 import { availableStock } from '@/flows/records/items';
+import { IdsInput } from '@/input/item-input';
 
 export const GET = desk(IdsInput, (actor, { input }) => availableStock(actor, input.ids.split(',').filter(Boolean)));

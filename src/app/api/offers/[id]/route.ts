@@ -1,6 +1,6 @@
 import { desk, Nothing } from '@/app/answer';
-import { KeepOfferInput } from '@/app/input/offer-input';
 import { deleteOffer, keepOffer } from '@/flows/offer/offers';
+import { KeepOfferInput } from '@/input/offer-input';
 
 export const PUT = desk(KeepOfferInput, (actor, { input: { revision, ...fields }, params }) =>
   keepOffer(actor, params.id ?? '', revision, fields),

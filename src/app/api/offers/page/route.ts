@@ -1,8 +1,8 @@
 import { jsonOffer } from '@/app/(desk)/ask/offer-parts/json-offer';
 import { desk } from '@/app/answer';
-import { OfferPageInput } from '@/app/input/offer-input';
 import { offersPage } from '@/flows/offer/offers';
 import { businessToday } from '@/flows/payment/payment-list';
+import { OfferPageInput } from '@/input/offer-input';
 import { PLACEMENT_WORDS } from '@/ui/offer/placement-words';
 
 export const GET = desk(OfferPageInput, async (actor, { input }) => {

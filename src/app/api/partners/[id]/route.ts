@@ -1,6 +1,6 @@
 import { desk, Nothing } from '@/app/answer';
-import { PartnerInput } from '@/app/input/offer-records-input';
 import { removePartner, storePartner } from '@/flows/records/partners';
+import { PartnerInput } from '@/input/offer-records-input';
 
 export const PUT = desk(PartnerInput, (actor, { input, params }) => storePartner(actor, params.id ?? '', input));
 

@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { AccountInput } from '@/app/input/offer-records-input';
 import { accountHolder } from '@/flows/records/partners';
+import { AccountInput } from '@/input/offer-records-input';
 
 export const GET = desk(
   AccountInput,

@@ -1,6 +1,6 @@
 import { open } from '@/app/answer';
-import { PayInput } from '@/app/input/pay-input';
 import { payByLink } from '@/flows/payment/take-payment';
+import { PayInput } from '@/input/pay-input';
 
 export const POST = open(PayInput, ({ input, params, address }) =>
   payByLink(

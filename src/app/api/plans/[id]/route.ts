@@ -1,6 +1,5 @@
 import { desk, Nothing } from '@/app/answer';
 import { planWords } from '@/app/complete-plan';
-import { KeepPlanInput, PlanActionInput } from '@/app/input/plan-input';
 import type { Actor } from '@/flows/door/rights';
 import {
   cancelPlan,
@@ -12,6 +11,7 @@ import {
   withdrawAtDesk,
 } from '@/flows/plan/change-plan';
 import { discardPlan, keepPlan } from '@/flows/plan/plans';
+import { KeepPlanInput, PlanActionInput } from '@/input/plan-input';
 
 export const PUT = desk(KeepPlanInput, (actor, { input, params }) =>
   keepPlan(actor, params.id ?? '', planWords(input), input.revision),

@@ -1,5 +1,5 @@
 import { desk } from '@/app/answer';
-import { AnswerInput } from '@/app/input/follow-input';
 import { answerQuestion } from '@/flows/invoice/answer-question';
+import { AnswerInput } from '@/input/follow-input';
 
 export const POST = desk(AnswerInput, (actor, { input, params }) => answerQuestion(actor, params.id ?? '', input.text));

@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { RecurringActionInput, RecurringInput } from '@/app/input/recurring-input';
 import { endRecurring, pauseRecurring, replanRecurring, resumeRecurring, skipNext } from '@/flows/invoice/recurring';
+import { RecurringActionInput, RecurringInput } from '@/input/recurring-input';
 
 const ACTIONS = { pause: pauseRecurring, resume: resumeRecurring, skip: skipNext, end: endRecurring } as const;
 

@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { OrderInput } from '@/app/input/checkout-input';
 import { rehearseOrder } from '@/flows/checkout/rehearse';
+import { OrderInput } from '@/input/checkout-input';
 
 export const POST = desk(OrderInput, (actor, { input, params }) =>
   rehearseOrder(actor, params.id ?? '', { ...input, chargedMinor: BigInt(input.chargedMinor) }),

@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { ChargesAgainInput } from '@/app/input/plan-input';
 import { carryOver } from '@/flows/plan/change-charge';
+import { ChargesAgainInput } from '@/input/plan-input';
 
 export const POST = desk(ChargesAgainInput, async (actor, { input }) => ({
   carried: await carryOver(actor, input.ids),

@@ -1,6 +1,6 @@
 import { desk, fileAnswer } from '@/app/answer';
-import { PaperToSignInput } from '@/app/input/plan-input';
 import { paperToSign } from '@/flows/plan/authorisation-file';
+import { PaperToSignInput } from '@/input/plan-input';
 
 /** The paper that a customer signs, before a plan begins or a card is kept. */
 export const GET = desk(

@@ -1,6 +1,6 @@
 import { desk, fileAnswer } from '@/app/answer';
-import { GiftYearInput } from '@/app/input/offer-records-input';
 import { giftLetter } from '@/flows/records/gifts';
+import { GiftYearInput } from '@/input/offer-records-input';
 
 export const GET = desk(
   GiftYearInput,

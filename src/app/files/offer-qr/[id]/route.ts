@@ -1,7 +1,7 @@
 import { NextResponse } from 'next/server';
 import { desk } from '@/app/answer';
-import { QrInput } from '@/app/input/file-input';
 import { offerQr } from '@/flows/offer/link-qr';
+import { QrInput } from '@/input/file-input';
 
 /** An offer's address as a QR code: SVG to look at and to print, PNG for programs that want one. */
 export const GET = desk(

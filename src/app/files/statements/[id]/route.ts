@@ -1,6 +1,6 @@
 import { desk, fileAnswer } from '@/app/answer';
-import { StatementInput } from '@/app/input/recurring-input';
 import { customerStatementPdf } from '@/flows/records/statement';
+import { StatementInput } from '@/input/recurring-input';
 
 export const GET = desk(StatementInput, async (actor, { input, params }) => {
   const asked = { from: input.from ?? '', to: input.to ?? '', currency: input.currency ?? '' };

@@ -9,9 +9,9 @@ import { invoiceState, sharePaid } from '@/core/invoice/state';
 import { jsonMinor } from '@/core/money/money';
 import { wordsOf } from '@/core/words/words';
 import { type InvoiceSheet, printedOf } from '@/flows/invoice/invoice-sheet';
-import { Amount, Figure } from '@/ui/amount';
 import { InvoicePaper } from '@/ui/invoice/invoice-paper';
 import { AnswerAction, CopyLink, MoreActions, NextAction, type SheetActionsOf } from '@/ui/invoice/sheet-actions';
+import { Amount, Figure } from '@/ui/kit/amount';
 import { Rosette } from '@/ui/rosette';
 import { Timeline } from '@/ui/timeline';
 

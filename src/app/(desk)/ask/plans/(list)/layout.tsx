@@ -6,7 +6,7 @@ import { pageActor } from '@/app/session';
 import { mayDo } from '@/flows/door/rights';
 import { businessToday } from '@/flows/payment/payment-list';
 import { planList } from '@/flows/plan/plan-list';
-import { Empty } from '@/ui/empty';
+import { Empty } from '@/ui/kit/empty';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
 import { PlanList } from '@/ui/plan/plan-list';
 import { AskTabs } from '../../ask-tabs';

@@ -3,6 +3,7 @@ import { redirect } from 'next/navigation';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { addDays } from '@/core/dates/calendar-date';
+import { monthlyFrom } from '@/core/schedule/typed';
 import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
 import { RecurringForm } from '@/ui/recurring/recurring-form';
 
@@ -24,16 +25,7 @@ export default async function NewRecurringPage({ searchParams }: { searchParams:
         </p>
         <RecurringForm
           from={from}
-          first={{
-            unit: 'month',
-            every: '1',
-            start: addDays(today, 1),
-            lastDay: false,
-            ends: 'never',
-            endsOn: '',
-            endsAfter: '12',
-            shift: 'none',
-          }}
+          first={monthlyFrom(addDays(today, 1))}
           firstName={`${what}, ${customer.name}`.slice(0, 80)}
           firstMakes="send"
           locale={business.locale}

@@ -13,9 +13,9 @@ import { businessToday } from '@/flows/payment/payment-list';
 import { customerPlans } from '@/flows/plan/own-page';
 import { customerSheet } from '@/flows/records/customers';
 import { giftYears } from '@/flows/records/gifts';
-import { Figure } from '@/ui/amount';
 import { CustomerCards } from '@/ui/customer/customer-cards';
 import { CustomerSheet } from '@/ui/customer/customer-sheet';
+import { Figure } from '@/ui/kit/amount';
 import { ListRowLink } from '@/ui/list/list-row';
 
 type Props = { params: Promise<{ id: string }> };

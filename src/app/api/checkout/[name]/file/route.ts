@@ -1,7 +1,7 @@
 import { open } from '@/app/answer';
-import { FileNameInput } from '@/app/input/file-input';
 import { Refusal } from '@/flows/door/refusal';
 import { MOST_BYTES, storeAnswer } from '@/flows/file/store-file';
+import { FileNameInput } from '@/input/file-input';
 
 export const POST = open(
   FileNameInput,

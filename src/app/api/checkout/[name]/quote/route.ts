@@ -1,5 +1,5 @@
 import { open } from '@/app/answer';
-import { QuoteInput } from '@/app/input/checkout-input';
 import { checkoutQuote } from '@/flows/checkout/checkout-page';
+import { QuoteInput } from '@/input/checkout-input';
 
 export const POST = open(QuoteInput, ({ input, params }) => checkoutQuote(params.name ?? '', input));

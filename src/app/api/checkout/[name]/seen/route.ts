@@ -1,5 +1,5 @@
 import { open } from '@/app/answer';
-import { RequestSignInput } from '@/app/input/checkout-input';
 import { noteRequestSeen } from '@/flows/checkout/checkout-page';
+import { RequestSignInput } from '@/input/checkout-input';
 
 export const POST = open(RequestSignInput, ({ input, params }) => noteRequestSeen(params.name ?? '', input.request));

@@ -1,5 +1,5 @@
 import { open } from '@/app/answer';
-import { CheckoutKeyInput } from '@/app/input/checkout-input';
 import { checkoutStatus } from '@/flows/checkout/take-order';
+import { CheckoutKeyInput } from '@/input/checkout-input';
 
 export const GET = open(CheckoutKeyInput, ({ input, params }) => checkoutStatus(params.name ?? '', input.checkout));

@@ -1,5 +1,5 @@
 import { open } from '@/app/answer';
-import { CheckoutKeyInput } from '@/app/input/checkout-input';
 import { withdrawOrder } from '@/flows/checkout/take-order';
+import { CheckoutKeyInput } from '@/input/checkout-input';
 
 export const POST = open(CheckoutKeyInput, ({ input, params }) => withdrawOrder(params.name ?? '', input.checkout));

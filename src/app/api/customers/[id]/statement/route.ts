@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { MailStatementInput } from '@/app/input/recurring-input';
 import { mailStatement } from '@/flows/records/statement';
+import { MailStatementInput } from '@/input/recurring-input';
 
 export const POST = desk(MailStatementInput, (actor, { input, params }) =>
   mailStatement(actor, params.id ?? '', {

@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { CancelInput } from '@/app/input/follow-input';
 import { cancelInvoice } from '@/flows/invoice/cancel-invoice';
+import { CancelInput } from '@/input/follow-input';
 
 export const POST = desk(CancelInput, (actor, { input, params }) =>
   cancelInvoice(actor, params.id ?? '', input.reason, input.tell),

@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { ReceivedInput } from '@/app/input/follow-input';
 import { recordReceived } from '@/flows/payment/receive-payment';
+import { ReceivedInput } from '@/input/follow-input';
 
 export const POST = desk(ReceivedInput, (actor, { input, params }) =>
   recordReceived(actor, params.id ?? '', { ...input, amountMinor: BigInt(input.amountMinor) }),

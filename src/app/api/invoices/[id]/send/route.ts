@@ -1,7 +1,7 @@
 import { desk } from '@/app/answer';
-import { SendInput } from '@/app/input/paper-input';
 import { sendInvoice } from '@/flows/invoice/send-invoice';
 import { setSendingTime } from '@/flows/invoice/timed-sending';
+import { SendInput } from '@/input/paper-input';
 
 export const POST = desk(SendInput, async (actor, { input, params }) => {
   const id = params.id ?? '';

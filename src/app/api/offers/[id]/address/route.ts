@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { AddressNameInput } from '@/app/input/offer-input';
 import { lookAtAddress, setAddress } from '@/flows/offer/offers';
+import { AddressNameInput } from '@/input/offer-input';
 
 export const GET = desk(AddressNameInput, (actor, { input, params }) =>
   lookAtAddress(actor, params.id ?? '', input.address),

@@ -1,6 +1,6 @@
 import { desk, Nothing } from '@/app/answer';
-import { PageInput } from '@/app/input/offer-input';
 import { keepPage, publishHostedPage } from '@/flows/checkout/hosted-page';
+import { PageInput } from '@/input/offer-input';
 
 export const PUT = desk(PageInput, (actor, { input, params }) => keepPage(actor, params.id ?? '', input.look));
 

@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { RequestInput } from '@/app/input/offer-input';
 import { sendRequest } from '@/flows/offer/requests';
+import { RequestInput } from '@/input/offer-input';
 
 export const POST = desk(RequestInput, (actor, { input: { amount, answers, ...fields }, params }) =>
   sendRequest(actor, params.id ?? '', {

@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { OfferStateInput } from '@/app/input/offer-input';
 import { setOfferState } from '@/flows/offer/offers';
+import { OfferStateInput } from '@/input/offer-input';
 
 export const PUT = desk(OfferStateInput, (actor, { input, params }) =>
   setOfferState(actor, params.id ?? '', input.state),

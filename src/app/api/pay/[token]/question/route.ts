@@ -1,6 +1,6 @@
 import { open } from '@/app/answer';
-import { QuestionInput } from '@/app/input/pay-input';
 import { askQuestion } from '@/flows/invoice/consent';
+import { QuestionInput } from '@/input/pay-input';
 
 export const POST = open(QuestionInput, ({ input, params, address }) =>
   askQuestion(params.token ?? '', input, address),

@@ -1,5 +1,5 @@
 import { open } from '@/app/answer';
-import { SeenInput } from '@/app/input/pay-input';
 import { noteSeen } from '@/flows/invoice/payer-page';
+import { SeenInput } from '@/input/pay-input';
 
 export const POST = open(SeenInput, ({ input, params }) => noteSeen(params.token ?? '', input.device));

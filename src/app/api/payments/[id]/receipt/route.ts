@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { ReceiptAgainInput } from '@/app/input/offer-input';
 import { sendReceiptAgain } from '@/flows/checkout/send-receipt';
+import { ReceiptAgainInput } from '@/input/offer-input';
 
 export const POST = desk(ReceiptAgainInput, (actor, { input, params }) =>
   sendReceiptAgain(actor, params.id ?? '', input),

@@ -1,6 +1,6 @@
 import { desk } from '@/app/answer';
-import { cardGiven, StartPlanInput } from '@/app/input/plan-input';
 import { startAtDesk } from '@/flows/plan/plans';
+import { cardGiven, StartPlanInput } from '@/input/plan-input';
 
 export const POST = desk(StartPlanInput, (actor, { input, params }) =>
   startAtDesk(

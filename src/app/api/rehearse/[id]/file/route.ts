@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { desk } from '@/app/answer';
-import { FileNameInput } from '@/app/input/file-input';
+import { FileNameInput } from '@/input/file-input';
 
 /** A file handed in at a rehearsal is not kept. */
 export const POST = desk(

@@ -1,5 +1,5 @@
 import { desk } from '@/app/answer';
-import { QuoteInput } from '@/app/input/checkout-input';
 import { rehearsedQuote } from '@/flows/checkout/rehearse';
+import { QuoteInput } from '@/input/checkout-input';
 
 export const POST = desk(QuoteInput, (actor, { input, params }) => rehearsedQuote(actor, params.id ?? '', input));

@@ -1,5 +1,5 @@
 import { open } from '@/app/answer';
-import { DecisionInput } from '@/app/input/pay-input';
 import { decideFile } from '@/flows/invoice/consent';
+import { DecisionInput } from '@/input/pay-input';
 
 export const POST = open(DecisionInput, ({ input, params }) => decideFile(params.token ?? '', params.id ?? '', input));
