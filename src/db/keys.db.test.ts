@@ -1,20 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { asSuperuser } from '../../tests/support/database';
 import { BUSINESS_TABLES } from '../../tests/support/partitioned';
-import { foundHouse, type House, openWorkshop, type Workshop } from '../../tests/support/workshop';
+import { foundHouse, sharedWorkshop } from '../../tests/support/workshop';
 import { linkKey } from './link-tokens';
 
-let workshop: Workshop;
-let mine: House;
-let theirs: House;
-beforeAll(async () => {
-  workshop = await openWorkshop();
-  mine = await foundHouse('Mine');
-  theirs = await foundHouse('Theirs');
-});
-afterAll(() => workshop.close());
+const workshop = await sharedWorkshop();
+const mine = await foundHouse('Mine');
+const theirs = await foundHouse('Theirs');
 
 const ask = <Row>(text: string, values: unknown[] = []) => asSuperuser<Row>(workshop.admin, text, values);
 

@@ -1,23 +1,18 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { calendarDate } from '@/core/dates/calendar-date';
 import type { Entry } from '@/core/ledger/entry';
 import { money } from '@/core/money/money';
 import { programContext } from '@/flows/door/program';
 import { checkBooks } from '@/flows/house/check-books';
 import { asSuperuser } from '../../tests/support/database';
-import { foundHouse, type House, openWorkshop, sentInvoice, type Workshop } from '../../tests/support/workshop';
+import { foundHouse, sentInvoice, sharedWorkshop } from '../../tests/support/workshop';
 import { insertEntry } from './ledger';
 import { isTaken } from './sql';
 import { inBusiness } from './transaction';
 
-let workshop: Workshop;
-let house: House;
-beforeAll(async () => {
-  workshop = await openWorkshop();
-  house = await foundHouse();
-});
-afterAll(() => workshop.close());
+const workshop = await sharedWorkshop();
+const house = await foundHouse();
 
 const posted = (amounts: readonly [bigint, string][]): Entry => ({
   on: calendarDate('2026-05-04'),

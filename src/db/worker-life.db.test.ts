@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { Logger, run as runWorker } from 'graphile-worker';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { programContext } from '@/flows/door/program';
 import { asSuperuser } from '../../tests/support/database';
 import { until } from '../../tests/support/until';
-import { foundHouse, type House, openWorkshop, type Workshop } from '../../tests/support/workshop';
+import { foundHouse, sharedWorkshop } from '../../tests/support/workshop';
 import { businessById, insertCounter } from './businesses';
 import { beat, enqueueJobs, releaseJobsOfTheDead, secondsSinceBeat } from './jobs';
 import { listen } from './listen';
@@ -13,13 +13,8 @@ import { run, sql } from './sql';
 import { inBusiness } from './transaction';
 import { queuePool } from './worker-life';
 
-let workshop: Workshop;
-let house: House;
-beforeAll(async () => {
-  workshop = await openWorkshop();
-  house = await foundHouse();
-});
-afterAll(() => workshop.close());
+const workshop = await sharedWorkshop();
+const house = await foundHouse();
 
 const add = (key: string) =>
   inBusiness(programContext(house.business.id), (tx) =>

@@ -4,6 +4,7 @@ import type { Route } from 'next';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
+import { Button } from './kit/button';
 
 /** The places of the desk, each with its key. */
 export const PLACES = [
@@ -95,18 +96,18 @@ export function Band({
         Find or do
         <kbd className="key ml-auto">/</kbd>
       </button>
-      <button
-        type="button"
+      <Button
         onClick={onCover}
         aria-pressed={covered}
-        className="link hidden sm:inline"
+        look="link"
+        className="hidden sm:inline"
         title="Hide names and sums"
       >
         {covered ? 'Uncover' : 'Cover'}
-      </button>
-      <button type="button" onClick={onAsk} disabled={!mayAsk} className="btn btn-ink btn-low ml-auto sm:ml-0">
+      </Button>
+      <Button onClick={onAsk} disabled={!mayAsk} look="ink" size="low" className="ml-auto sm:ml-0">
         Ask for money
-      </button>
+      </Button>
     </header>
   );
 }

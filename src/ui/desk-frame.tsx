@@ -4,11 +4,11 @@ import { useRouter } from 'next/navigation';
 import { type ReactNode, useMemo, useState } from 'react';
 import { Band, PLACES } from './band';
 import { type Action, Finder } from './finder';
-import { useKeys } from './keys';
+import { useKeys } from './kit/keys';
+import { send } from './kit/send';
+import { say, sayTrouble, Toasts } from './kit/toasts';
 import { Live } from './live';
 import { useMakeAndOpen } from './make-and-open';
-import { send } from './send';
-import { say, sayTrouble, Toasts } from './toasts';
 
 const YEAR = 31_536_000;
 const remember = (name: string, value: string): void => {

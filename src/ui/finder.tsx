@@ -2,7 +2,7 @@
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
-import { send } from './send';
+import { send } from './kit/send';
 
 /** Something that can be done from anywhere. */
 export type Action = { readonly words: string; readonly key?: string; readonly do: () => void };

@@ -2,8 +2,8 @@
 import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
 import { useCallback, useRef, useState, useTransition } from 'react';
-import { send } from './send';
-import { sayTrouble } from './toasts';
+import { send } from './kit/send';
+import { sayTrouble } from './kit/toasts';
 
 /**
  * Makes something at the server and opens its page. Busy until that page is there and not only until the answer came, so that a

@@ -1,11 +1,12 @@
 'use client';
 import { useRef, useState } from 'react';
 import ReactCrop, { type Crop } from 'react-image-crop';
+import { Button } from './kit/button';
 import 'react-image-crop/dist/ReactCrop.css';
-import { upload } from './composer/paper-after';
-import { Dialog } from './dialog';
-import { FieldError } from './field';
+import { upload } from './composer/upload';
 import { FileDrop } from './import/file-drop';
+import { Dialog } from './kit/dialog';
+import { FieldError } from './kit/field';
 
 const MOST_WIDTH = 800;
 
@@ -72,9 +73,9 @@ export function PictureField({
             alt={`The ${name}`}
             className="h-14 w-auto border border-rule bg-[#fffdf9] p-1"
           />
-          <button type="button" className="link" onClick={() => onPicture(null)}>
+          <Button look="link" onClick={() => onPicture(null)}>
             Without a {name}
-          </button>
+          </Button>
         </div>
       ) : (
         <FileDrop
@@ -101,12 +102,10 @@ export function PictureField({
         </ReactCrop>
         {trouble ? <FieldError>{trouble}</FieldError> : null}
         <div className="mt-4 flex justify-end gap-3">
-          <button type="button" className="btn" onClick={() => setPicture('')}>
-            Leave it
-          </button>
-          <button type="button" className="btn btn-go" disabled={busy} onClick={() => void use()}>
-            {busy ? 'Sending it up' : 'Use it'}
-          </button>
+          <Button onClick={() => setPicture('')}>Leave it</Button>
+          <Button look="go" busy={busy} onClick={() => void use()} busyWords="Sending it up">
+            Use it
+          </Button>
         </div>
       </Dialog>
     </div>

@@ -1,8 +1,10 @@
 'use client';
 import { useState } from 'react';
-import { Field, FieldError } from './field';
+import { Button } from './kit/button';
+import { Field } from './kit/field';
+import { Form, useTyped } from './kit/form';
+import { send } from './kit/send';
 import { Rosette } from './rosette';
-import { send } from './send';
 
 type Offer = {
   readonly people: readonly { name: string; email: string; role: string; business: string }[];
@@ -17,19 +19,18 @@ const ROLES: Readonly<Record<string, string>> = {
 
 /** Address and password; in the demo its people stand ready to be chosen. */
 export function SignInForm({ offer }: { offer: Offer | null }) {
-  const [email, setEmail] = useState('');
-  const [password, setPassword] = useState('');
-  const [trouble, setTrouble] = useState('');
-  const [busy, setBusy] = useState(false);
-
-  async function signIn(as: { email: string; password: string }) {
-    setBusy(true);
-    setTrouble('');
-    const answer = await send('POST', '/api/sign-in', as);
-    if (answer.ok) return location.assign('/today');
-    setBusy(false);
-    setTrouble(answer.words);
-  }
+  const [leaving, setLeaving] = useState(false);
+  const form = useTyped({
+    start: { email: '', password: '' },
+    send: (body) => send('POST', '/api/sign-in', body),
+    done: () => {
+      setLeaving(true);
+      location.assign('/today');
+    },
+  });
+  const { values, set } = form;
+  // Until the next page is there.
+  const busy = form.busy || leaving;
 
   return (
     <main className="mx-auto flex min-h-dvh max-w-[920px] flex-col justify-center px-4 py-10">
@@ -39,35 +40,34 @@ export function SignInForm({ offer }: { offer: Offer | null }) {
             <Rosette state="Paid" share={1} size={30} />
             <h1 className="title-screen">Dahlia</h1>
           </div>
-          <form
-            className="mt-6 grid gap-4"
-            noValidate
-            onSubmit={(event) => {
-              event.preventDefault();
-              void signIn({ email, password });
-            }}
-          >
-            <Field
-              label="E-mail address"
-              type="email"
-              name="email"
-              autoComplete="username"
-              value={email}
-              onChange={(event) => setEmail(event.target.value)}
-            />
-            <Field
-              label="Password"
-              type="password"
-              name="password"
-              autoComplete="current-password"
-              value={password}
-              onChange={(event) => setPassword(event.target.value)}
-            />
-            <div aria-live="polite">{trouble ? <FieldError>{trouble}</FieldError> : null}</div>
-            <button type="submit" className={`btn ${offer ? '' : 'btn-go'}`} disabled={busy}>
-              {busy ? 'Signing in' : 'Sign in'}
-            </button>
-          </form>
+          <div className="mt-6" aria-live="polite">
+            <Form
+              of={form}
+              legend="Signing in"
+              actions={
+                <Button type="submit" look={offer ? 'plain' : 'go'} busy={busy} busyWords="Signing in">
+                  Sign in
+                </Button>
+              }
+            >
+              <Field
+                label="E-mail address"
+                type="email"
+                name="email"
+                autoComplete="username"
+                value={values.email}
+                onChange={(event) => set({ email: event.target.value })}
+              />
+              <Field
+                label="Password"
+                type="password"
+                name="password"
+                autoComplete="current-password"
+                value={values.password}
+                onChange={(event) => set({ password: event.target.value })}
+              />
+            </Form>
+          </div>
         </section>
         <section className="border-t border-dashed border-edge p-8 md:border-l md:border-t-0 md:p-10">
           {offer ? (
@@ -81,14 +81,16 @@ export function SignInForm({ offer }: { offer: Offer | null }) {
                       <div className="name truncate">{person.name}</div>
                       <div className="small text-soft">{ROLES[person.role] ?? person.role}</div>
                     </div>
-                    <button
-                      type="button"
-                      className={`btn ${at === 0 ? 'btn-go' : ''}`}
+                    <Button
+                      look={at === 0 ? 'go' : 'plain'}
                       disabled={busy}
-                      onClick={() => void signIn({ email: person.email, password: offer.password })}
+                      onClick={() => {
+                        set({ email: person.email, password: offer.password });
+                        void form.submit();
+                      }}
                     >
                       Come in as {person.name.split(' ')[0]}
-                    </button>
+                    </Button>
                   </li>
                 ))}
               </ul>

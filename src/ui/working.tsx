@@ -1,7 +1,7 @@
 import { money } from '@/core/money/money';
 import { figureText } from '@/core/money/money-text';
 import type { Step, Working } from '@/core/tally/working';
-import { Leader } from './leader';
+import { Leader } from './kit/leader';
 
 function stepFigure(figure: Step['figure'], currency: string, locale: string): string {
   if ('minor' in figure) return figureText(money(figure.minor, currency), locale);

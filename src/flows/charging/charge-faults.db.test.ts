@@ -1,6 +1,6 @@
 /** A thousand charges while the worker is killed at two hundred seeded points, and while the database drops everybody. */
 import pg from 'pg';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { expect, test } from 'vitest';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { instantInZone } from '@/core/dates/zone';
 import { ledgerTroubles } from '@/db/ledger';
@@ -12,7 +12,7 @@ import { asSuperuser } from '../../../tests/support/database';
 import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
 import { seeded } from '../../../tests/support/seeded';
 import { pause } from '../../../tests/support/until';
-import { foundHouse, type House, openWorkshop, type Workshop } from '../../../tests/support/workshop';
+import { foundHouse, sharedWorkshop } from '../../../tests/support/workshop';
 import { chargeDue } from './charge-due';
 
 const CHARGES = 1000;
@@ -20,13 +20,8 @@ const KILLS = 200;
 const PLANS = 50;
 const MINUTES = 60_000;
 
-let workshop: Workshop;
-let house: House;
-beforeAll(async () => {
-  workshop = await openWorkshop();
-  house = await foundHouse();
-});
-afterAll(() => workshop.close());
+const workshop = await sharedWorkshop();
+const house = await foundHouse();
 
 const random = seeded(11);
 

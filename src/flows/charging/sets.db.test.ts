@@ -1,5 +1,5 @@
 /** A set of charges beside what else happens in its business, and beside the sets of others. */
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { instantInZone } from '@/core/dates/zone';
@@ -8,15 +8,11 @@ import { programContext } from '@/flows/door/program';
 import { addCustomer, mergeCustomers } from '@/flows/records/customers';
 import { asSuperuser } from '../../../tests/support/database';
 import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
-import { foundHouse, openWorkshop, type Workshop } from '../../../tests/support/workshop';
+import { foundHouse, sharedWorkshop } from '../../../tests/support/workshop';
 import { chargeDue } from './charge-due';
 import { claimDue } from './claim-charges';
 
-let workshop: Workshop;
-beforeAll(async () => {
-  workshop = await openWorkshop();
-});
-afterAll(() => workshop.close());
+const workshop = await sharedWorkshop();
 
 const at = (day: string) => instantInZone(day as CalendarDate, '12:00', 'America/Los_Angeles');
 

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
+import { beforeEach, expect, test } from 'vitest';
 import type { Choice } from '@/core/offer/choice';
 import type { Offer, Placement } from '@/core/offer/offer';
 import { newBlock } from '@/core/page/page';
@@ -21,18 +21,13 @@ import { accountHolder, storePartner } from '@/flows/records/partners';
 import { SHIPPED_ACCOUNTS } from '../../../standins/bank/accounts';
 import { asSuperuser } from '../../../tests/support/database';
 import { paidOrder, placedOffer } from '../../../tests/support/offers';
-import { foundHouse, type House, mailOf, openWorkshop, type Workshop } from '../../../tests/support/workshop';
+import { foundHouse, type House, mailOf, sharedWorkshop } from '../../../tests/support/workshop';
 import { hostedPage, keepPage, pageDesign, pagePicture, publishHostedPage, restorePage } from './hosted-page';
 import { signedRedirect } from './order-page';
 import { sendReceiptAgain } from './send-receipt';
 
-let workshop: Workshop;
+const workshop = await sharedWorkshop();
 let house: House;
-
-beforeAll(async () => {
-  workshop = await openWorkshop();
-});
-afterAll(() => workshop.close());
 beforeEach(async () => {
   house = await foundHouse();
 });

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import { beforeEach, describe, expect, test } from 'vitest';
 import type { Choice } from '@/core/offer/choice';
 import { newOfferItem, type Offer } from '@/core/offer/offer';
 import { keepCode } from '@/db/codes';
@@ -34,22 +34,16 @@ import {
   foundHouse,
   type House,
   mailOf,
-  openWorkshop,
+  sharedWorkshop,
   tokenOf,
-  type Workshop,
   workDone,
 } from '../../../tests/support/workshop';
 import { checkoutPage, checkoutQuote } from './checkout-page';
 import { orderBackFromBank, orderPage } from './order-page';
 import { checkoutStatus, type OrderAttempt, takeOrder, withdrawOrder } from './take-order';
 
-let workshop: Workshop;
+const workshop = await sharedWorkshop({ CARD_ATTEMPTS_PER_OFFER: '5000' });
 let house: House;
-
-beforeAll(async () => {
-  workshop = await openWorkshop({ CARD_ATTEMPTS_PER_OFFER: '5000' });
-});
-afterAll(() => workshop.close());
 beforeEach(async () => {
   house = await foundHouse();
 });

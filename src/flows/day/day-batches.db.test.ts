@@ -1,6 +1,6 @@
 /** The day's batch: what the processor settles, closed once, compared with its own book. */
 import { randomUUID } from 'node:crypto';
-import { afterAll, afterEach, beforeAll, beforeEach, expect, test, vi } from 'vitest';
+import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { instantInZone } from '@/core/dates/zone';
 import { chargeDue } from '@/flows/charging/charge-due';
@@ -12,25 +12,14 @@ import { asSuperuser } from '../../../tests/support/database';
 import { playMinute } from '../../../tests/support/minute';
 import { paidOrder, placedOffer } from '../../../tests/support/offers';
 import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
-import {
-  cardToken,
-  foundHouse,
-  type House,
-  openWorkshop,
-  sentInvoice,
-  type Workshop,
-} from '../../../tests/support/workshop';
+import { cardToken, foundHouse, type House, sentInvoice, sharedWorkshop } from '../../../tests/support/workshop';
 import { closeDays, compareAgain } from './close-days';
 import { batchCsv, batchList, batchSheet, settleDifferences } from './day-batches';
 import { todayView } from './today';
 
 const DAY = '2027-03-01' as CalendarDate;
-let workshop: Workshop;
+const workshop = await sharedWorkshop();
 let house: House;
-beforeAll(async () => {
-  workshop = await openWorkshop();
-});
-afterAll(() => workshop.close());
 afterEach(() => {
   vi.restoreAllMocks();
 });

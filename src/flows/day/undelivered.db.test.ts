@@ -1,5 +1,5 @@
 /** Mails that come back stand in Today, whatever they are about. */
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { hearMailEvent } from '@/flows/message/hear-mail-event';
 import { sendOwnPage } from '@/flows/plan/own-page';
 import { keepPlan, sendPlan } from '@/flows/plan/plans';
@@ -8,14 +8,10 @@ import { eventSignature } from '../../../standins/cards/webhooks';
 import { asSuperuser } from '../../../tests/support/database';
 import { paidOrder, placedOffer } from '../../../tests/support/offers';
 import { planTerms } from '../../../tests/support/plans';
-import { foundHouse, openWorkshop, type Workshop } from '../../../tests/support/workshop';
+import { foundHouse, sharedWorkshop } from '../../../tests/support/workshop';
 import { todayView } from './today';
 
-let workshop: Workshop;
-beforeAll(async () => {
-  workshop = await openWorkshop();
-});
-afterAll(() => workshop.close());
+const workshop = await sharedWorkshop();
 
 test('a link to a plan, a receipt of an order and the link to the own page that come back are told with what they were about', async () => {
   const house = await foundHouse();

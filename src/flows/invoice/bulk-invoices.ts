@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { dateInZone } from '@/core/dates/zone';
-import { type OwnWords, ownPaper } from '@/core/invoice/bulk';
+import { MOST_IN_BULK, type OwnWords, ownPaper } from '@/core/invoice/bulk';
 import { freshPaper } from '@/core/invoice/placeholders';
 import type { SendWith } from '@/core/invoice/send-with';
 import { sendingProblems } from '@/core/invoice/sending';
@@ -37,7 +37,6 @@ export type BulkTo = {
   readonly rows: readonly { readonly customer: string; readonly own: OwnWords }[];
 };
 
-export const MOST_IN_BULK = 5000;
 const AT_ONCE = 250;
 
 type Wanted = { readonly customer: Customer | null; readonly named: string; readonly own: OwnWords };

@@ -4,7 +4,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
 import { EVERYTHING, type InvoiceAsk } from '@/core/invoice/ask';
 import { sendBy } from '@/core/invoice/send-with';
@@ -28,13 +28,11 @@ import { asSuperuser } from '../../../tests/support/database';
 import {
   cardToken,
   foundHouse,
-  type House,
   keptDraft,
   mailOf,
-  openWorkshop,
   plainPaper,
   sentInvoice,
-  type Workshop,
+  sharedWorkshop,
 } from '../../../tests/support/workshop';
 import { answerQuestion } from './answer-question';
 import { readEInvoice } from './bring-in-invoice';
@@ -49,13 +47,8 @@ import { remindNow } from './remind';
 import { listOverview, saveList, searchInvoices } from './search-invoices';
 import { sendInvoice } from './send-invoice';
 
-let workshop: Workshop;
-let house: House;
-beforeAll(async () => {
-  workshop = await openWorkshop({ CARD_ATTEMPTS_PER_ADDRESS: '500', CARD_ATTEMPTS_PER_INVOICE: '500' });
-  house = await foundHouse();
-});
-afterAll(() => workshop.close());
+const workshop = await sharedWorkshop({ CARD_ATTEMPTS_PER_ADDRESS: '500', CARD_ATTEMPTS_PER_INVOICE: '500' });
+const house = await foundHouse();
 
 const invoiceOf = async (id: string) => {
   const invoice = await readBusiness(programContext(house.business.id), (db) => invoiceById(db, id));

@@ -16,8 +16,6 @@ import { type File, picturesOf } from '@/flows/file/kept-files';
 import { cancelInvoice } from './cancel-invoice';
 import { remindNow } from './remind';
 
-export const MOST_AT_ONCE = 500;
-
 /** What became of each: how many were done, and why the others were not. */
 export type ManyResult = {
   readonly done: number;

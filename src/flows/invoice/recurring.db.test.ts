@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
 import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone, instantInZone } from '@/core/dates/zone';
@@ -10,15 +10,7 @@ import { recordReceived } from '@/flows/payment/receive-payment';
 import { addCustomer, changeCustomer } from '@/flows/records/customers';
 import { asSuperuser } from '../../../tests/support/database';
 import { playMinute } from '../../../tests/support/minute';
-import {
-  foundHouse,
-  type House,
-  keptDraft,
-  openWorkshop,
-  plainPaper,
-  sentInvoice,
-  type Workshop,
-} from '../../../tests/support/workshop';
+import { foundHouse, keptDraft, plainPaper, sentInvoice, sharedWorkshop } from '../../../tests/support/workshop';
 import { bulkSheet, checkBulk, runBulk, sendBulk } from './bulk-invoices';
 import { saveDraft } from './draft';
 import { invoiceSheet } from './invoice-sheet';
@@ -36,13 +28,8 @@ import {
 import { remindDue } from './remind';
 import { dropSendingTime, sendScheduled, setSendingTime } from './timed-sending';
 
-let workshop: Workshop;
-let house: House;
-beforeAll(async () => {
-  workshop = await openWorkshop();
-  house = await foundHouse();
-});
-afterAll(() => workshop.close());
+const workshop = await sharedWorkshop();
+const house = await foundHouse();
 
 const zone = 'America/Los_Angeles';
 const today = () => dateInZone(new Date(), zone);

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
+import { beforeEach, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
 import { invoiceById } from '@/db/invoices';
 import { readBusiness } from '@/db/transaction';
@@ -13,21 +13,16 @@ import {
   type House,
   keptDraft,
   mailOf,
-  openWorkshop,
   plainPaper,
   sentInvoice,
-  type Workshop,
+  sharedWorkshop,
 } from '../../../tests/support/workshop';
 import { discardDraft, saveDraft, startInvoice } from './draft';
 import { invoiceSheet } from './invoice-sheet';
 import { sendInvoice, sendInvoiceAgain } from './send-invoice';
 
-let workshop: Workshop;
+const workshop = await sharedWorkshop();
 let house: House;
-beforeAll(async () => {
-  workshop = await openWorkshop();
-});
-afterAll(() => workshop.close());
 beforeEach(async () => {
   house = await foundHouse();
 });

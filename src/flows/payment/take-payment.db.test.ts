@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
+import { beforeEach, expect, test } from 'vitest';
 import { invoiceById } from '@/db/invoices';
 import { accountBalances, ledgerTroubles } from '@/db/ledger';
 import { pendingPayment } from '@/db/payments';
@@ -8,24 +8,12 @@ import { readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
 import { asSuperuser } from '../../../tests/support/database';
 import { until } from '../../../tests/support/until';
-import {
-  cardToken,
-  foundHouse,
-  type House,
-  openWorkshop,
-  sentInvoice,
-  type Workshop,
-} from '../../../tests/support/workshop';
+import { cardToken, foundHouse, type House, sentInvoice, sharedWorkshop } from '../../../tests/support/workshop';
 import { paymentStatus, returnFromBank, settlePayments, withdrawAttempt } from './settle-payment';
 import { takePayment } from './take-payment';
 
-let workshop: Workshop;
+const workshop = await sharedWorkshop();
 let house: House;
-
-beforeAll(async () => {
-  workshop = await openWorkshop();
-});
-afterAll(() => workshop.close());
 beforeEach(async () => {
   house = await foundHouse();
 });

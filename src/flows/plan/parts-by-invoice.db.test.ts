@@ -1,6 +1,6 @@
 /** A balance whose parts are asked for by invoice: asked on their days, paid by link or otherwise, late ones in Today. */
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
+import { beforeEach, expect, test } from 'vitest';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { instantInZone } from '@/core/dates/zone';
 import { businessById, updateBusiness } from '@/db/businesses';
@@ -18,25 +18,14 @@ import { takePayment } from '@/flows/payment/take-payment';
 import { handOverMessage } from '@/flows/post/hand-over-message';
 import { asSuperuser } from '../../../tests/support/database';
 import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
-import {
-  cardToken,
-  foundHouse,
-  type House,
-  mailOf,
-  openWorkshop,
-  type Workshop,
-} from '../../../tests/support/workshop';
+import { cardToken, foundHouse, type House, mailOf, sharedWorkshop } from '../../../tests/support/workshop';
 import { cancelPlan } from './change-plan';
 import { ownPageToken } from './links';
 import { ownPage } from './own-page';
 import { remindOfParts } from './remind-of-parts';
 
-let workshop: Workshop;
+const workshop = await sharedWorkshop();
 let house: House;
-beforeAll(async () => {
-  workshop = await openWorkshop();
-});
-afterAll(() => workshop.close());
 beforeEach(async () => {
   house = await foundHouse();
 });

@@ -5,7 +5,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import ICAL from 'ical.js';
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import { beforeEach, describe, expect, test } from 'vitest';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { instantInZone } from '@/core/dates/zone';
 import { USUAL_POLICY } from '@/core/plan/dunning';
@@ -19,14 +19,7 @@ import { handOverMessage } from '@/flows/post/hand-over-message';
 import { changeCustomer } from '@/flows/records/customers';
 import { asSuperuser } from '../../../tests/support/database';
 import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
-import {
-  cardToken,
-  foundHouse,
-  type House,
-  mailOf,
-  openWorkshop,
-  type Workshop,
-} from '../../../tests/support/workshop';
+import { cardToken, foundHouse, type House, mailOf, sharedWorkshop } from '../../../tests/support/workshop';
 import { askForCards } from './ask-for-cards';
 import { authorisationFile, paperToSign } from './authorisation-file';
 import { calendarFeed, renewFeed } from './calendar-feed';
@@ -41,12 +34,8 @@ import { remindWaiting } from './remind-waiting';
 import { tellBefore } from './tell-before';
 import { planFiguresCsv, upcomingCsv, upcomingSetting } from './upcoming';
 
-let workshop: Workshop;
+const workshop = await sharedWorkshop();
 let house: House;
-beforeAll(async () => {
-  workshop = await openWorkshop();
-});
-afterAll(() => workshop.close());
 beforeEach(async () => {
   house = await foundHouse();
 });

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { instantInZone } from '@/core/dates/zone';
 import type { ChargingPolicy } from '@/core/plan/dunning';
@@ -18,7 +18,7 @@ import { takeAsPaid } from '@/flows/payment/take-as-paid';
 import { takePayment } from '@/flows/payment/take-payment';
 import { asSuperuser } from '../../../tests/support/database';
 import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
-import { cardToken, foundHouse, type House, openWorkshop, type Workshop } from '../../../tests/support/workshop';
+import { cardToken, foundHouse, sharedWorkshop } from '../../../tests/support/workshop';
 import { askForCards } from './ask-for-cards';
 import { removeAtDesk } from './cards-on-file';
 import { chargeAgain, moveCharge, skipCharge, waiveCharge } from './change-charge';
@@ -39,13 +39,8 @@ import { acceptPlan, keepPlan, sendPlan, startAtDesk } from './plans';
 import { remindWaiting } from './remind-waiting';
 import { tellBefore } from './tell-before';
 
-let workshop: Workshop;
-let house: House;
-beforeAll(async () => {
-  workshop = await openWorkshop();
-  house = await foundHouse();
-});
-afterAll(() => workshop.close());
+const workshop = await sharedWorkshop();
+const house = await foundHouse();
 
 const zone = 'America/Los_Angeles';
 const at = (on: string, hour = '09:05') => instantInZone(on as CalendarDate, hour, zone);

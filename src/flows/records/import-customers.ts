@@ -7,9 +7,6 @@ import type { Db } from '@/db/pool';
 import { desk } from '@/flows/door/operation';
 import { countryCode, regionCode } from '@/outside/places';
 
-/** As many rows as one request carries; a file is sent in parts, so that progress can be shown. */
-export const IMPORT_PART = 2000;
-
 /** What became of the rows of a part: how many are (or would be) written, and why the others are not, by their position. */
 export type ImportResult = {
   readonly written: number;

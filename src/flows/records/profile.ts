@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { Business } from '@/core/business/business';
+import type { Business, ProfileFields } from '@/core/business/business';
 import { type NumberSeries, patternProblem } from '@/core/invoice/numbering';
 import { addressLines } from '@/core/place/address';
 import { businessById, numberSeries, replaceSeries, updateBusiness } from '@/db/businesses';
@@ -9,20 +9,6 @@ import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 
 export type { Terms };
-
-/** What a person may write of a business; zone, locale, currency and the smallest payment stay. */
-export type ProfileFields = Omit<
-  Business,
-  | 'id'
-  | 'address'
-  | 'zone'
-  | 'locale'
-  | 'currency'
-  | 'smallestPaymentMinor'
-  | 'signingSecret'
-  | 'receiptStyle'
-  | 'charging'
-> & { readonly series: readonly NumberSeries[] };
 
 export type Profile = { readonly business: Business; readonly series: NumberSeries[]; readonly terms: Terms[] };
 

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { deflateRawSync } from 'node:zlib';
 import sharp from 'sharp';
-import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
 import type { Item } from '@/core/item/item';
 import { newLine } from '@/core/paper/paper';
@@ -16,15 +16,7 @@ import { keepAsTemplate, templateNames } from '@/flows/invoice/templates';
 import { recordReceived } from '@/flows/payment/receive-payment';
 import { vcardTable } from '@/ui/import/vcard-table';
 import { asSuperuser } from '../../../tests/support/database';
-import {
-  foundHouse,
-  type House,
-  keptDraft,
-  openWorkshop,
-  plainPaper,
-  sentInvoice,
-  type Workshop,
-} from '../../../tests/support/workshop';
+import { foundHouse, keptDraft, plainPaper, sentInvoice, sharedWorkshop } from '../../../tests/support/workshop';
 import { addCustomer, alikeCustomers, customerSheet, customersPage, findCustomers, mergeCustomers } from './customers';
 import { exportCustomers } from './export-customers';
 import { checkCustomers, importCustomers } from './import-customers';
@@ -32,13 +24,8 @@ import { availableStock, findItems, keepItem, removeItem } from './items';
 import { businessProfile, keepProfile, keepTerms } from './profile';
 import { exportTaxRules, keepTaxRules, taxRules } from './taxes';
 
-let workshop: Workshop;
-let house: House;
-beforeAll(async () => {
-  workshop = await openWorkshop();
-  house = await foundHouse();
-});
-afterAll(() => workshop.close());
+const workshop = await sharedWorkshop();
+const house = await foundHouse();
 
 describe('customers', () => {
   test('are found by anything on file, each word somewhere; % and _ are no wildcards', async () => {

@@ -5,11 +5,13 @@ import Papa from 'papaparse';
 import { useState } from 'react';
 import { bulkColumns, bulkRow, type OwnWords } from '@/core/invoice/bulk';
 import { sendBy } from '@/core/invoice/send-with';
-import { Field, FieldError, SelectField } from '../field';
 import { FileDrop } from '../import/file-drop';
+import { Button } from '../kit/button';
+import { Field, FieldError } from '../kit/field';
+import { SelectField } from '../kit/select';
+import { send, troubleOf } from '../kit/send';
 import { RecordTicks } from '../records/record-ticks';
 import type { RecordPage } from '../records/use-record-pages';
-import { send, troubleOf } from '../send';
 
 type Row = { customer: string; own: OwnWords };
 
@@ -114,9 +116,9 @@ export function BulkForm({
         </SelectField>
         {trouble ? <FieldError>{trouble}</FieldError> : null}
         <div className="flex justify-end">
-          <button type="button" className="btn btn-go" disabled={busy || !anybody} onClick={() => void check()}>
-            {busy ? 'Checking' : 'Check them all'}
-          </button>
+          <Button look="go" busy={busy} disabled={!anybody} onClick={() => void check()} busyWords="Checking">
+            Check them all
+          </Button>
         </div>
       </article>
     </div>

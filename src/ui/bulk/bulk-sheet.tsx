@@ -3,9 +3,10 @@ import type { Route } from 'next';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { Figure } from '../amount';
-import { send } from '../send';
-import { sayTrouble } from '../toasts';
+import { Figure } from '../kit/amount';
+import { Button } from '../kit/button';
+import { send } from '../kit/send';
+import { sayTrouble } from '../kit/toasts';
 
 type Row = {
   readonly position: number;
@@ -53,14 +54,14 @@ export function BulkSheetView({
         <div className="flex flex-wrap items-baseline gap-4">
           <h1 className="title-screen flex-1">{name}</h1>
           {mayAsk && state === 'checked' && ready > 0 ? (
-            <button type="button" className="btn btn-go" disabled={busy} onClick={() => void act('send')}>
+            <Button look="go" disabled={busy} onClick={() => void act('send')}>
               Send {ready} invoices
-            </button>
+            </Button>
           ) : null}
           {mayAsk && state === 'done' && refused > 0 ? (
-            <button type="button" className="btn" disabled={busy} onClick={() => void act('again')}>
+            <Button disabled={busy} onClick={() => void act('again')}>
               Try the refused ones again
-            </button>
+            </Button>
           ) : null}
         </div>
         <p className="document mt-1" role="status">

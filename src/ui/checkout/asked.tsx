@@ -4,7 +4,9 @@ import type { Choice } from '@/core/offer/choice';
 import type { OfferField } from '@/core/offer/offer';
 import type { ShownOffer } from '@/core/offer/shown';
 import { NO_ADDRESS } from '@/core/place/address';
-import type { Answer } from '../send';
+import { Check } from '../kit/check';
+import { Select } from '../kit/select';
+import type { Answer } from '../kit/send';
 import type { CheckoutWords } from './checkout-words';
 import { PayerAddress } from './payer-address';
 import { PayerField } from './payer-field';
@@ -45,9 +47,8 @@ function OwnField({ path, field, choice, fixed, words, problemOf, change, leave 
     return (
       <div>
         <label className="flex min-h-11 items-center gap-3 text-[16px]">
-          <input
-            type="checkbox"
-            className="size-5 flex-none accent-plum"
+          <Check
+            tall
             disabled={disabled}
             checked={answer === 'yes'}
             onChange={(event) => set(event.target.checked ? 'yes' : '', true)}
@@ -68,14 +69,14 @@ function OwnField({ path, field, choice, fixed, words, problemOf, change, leave 
       {(tied) => {
         if (field.kind === 'choice')
           return (
-            <select {...tied} disabled={disabled} value={answer} onChange={(event) => set(event.target.value, true)}>
+            <Select {...tied} disabled={disabled} value={answer} onChange={(event) => set(event.target.value, true)}>
               <option value="">{words.choose}</option>
               {field.choices.map((one) => (
                 <option key={one} value={one}>
                   {one}
                 </option>
               ))}
-            </select>
+            </Select>
           );
         if (field.kind === 'file')
           return (

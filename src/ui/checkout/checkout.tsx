@@ -2,60 +2,17 @@
 import { useEffect, useState } from 'react';
 import type { Choice } from '@/core/offer/choice';
 import type { ShownOffer, ShownQuote } from '@/core/offer/shown';
-import { AcceptTerms, TipChoice } from '../payer/before-paying';
+import { Select } from '../kit/select';
+import { send } from '../kit/send';
 import { CardPay } from '../payer/card-pay';
 import { useWork } from '../payer/work';
-import { send } from '../send';
 import { Asked } from './asked';
+import { BeforeCard } from './before-card';
+import { CheckoutSums } from './checkout-sums';
 import type { CheckoutWords } from './checkout-words';
 import { Choose } from './choose';
-import { HowOften } from './how-often';
 import { noteJustPaid } from './lead-on';
 import { useCheckout } from './use-checkout';
-
-/** A code, folded in until somebody has one. */
-function CodeField({
-  typed,
-  counts,
-  trouble,
-  words,
-  onUse,
-}: {
-  typed: string;
-  counts: boolean;
-  trouble: string | undefined;
-  words: CheckoutWords;
-  onUse: (code: string) => void;
-}) {
-  const [code, setCode] = useState(typed);
-  useEffect(() => setCode(typed), [typed]);
-  return (
-    <details open={typed !== ''}>
-      <summary className="min-h-11 py-2.5 text-[15px] underline underline-offset-3">{words.haveCode}</summary>
-      <div className="flex gap-2">
-        <input
-          aria-label={words.code}
-          className="input min-h-11 !text-[16px] uppercase"
-          maxLength={60}
-          autoComplete="off"
-          value={code}
-          onChange={(event) => setCode(event.target.value)}
-          onKeyDown={(event) => {
-            if (event.key !== 'Enter') return;
-            event.preventDefault();
-            onUse(code);
-          }}
-        />
-        <button type="button" className="btn min-h-11" onClick={() => onUse(code)}>
-          {words.useCode}
-        </button>
-      </div>
-      <p aria-live="polite" className={`mt-1 text-[14px]/5 font-medium ${trouble ? 'text-brick' : 'text-leaf'}`}>
-        {trouble ?? (counts ? words.codeCounts : '')}
-      </p>
-    </details>
-  );
-}
 
 /** What a request fills in and fixes: the places that the payer cannot change. */
 const fixedPlaces = (filled: Partial<Choice>): Set<string> =>
@@ -133,9 +90,9 @@ export function Checkout({
             <label className="label !text-[14px]" htmlFor="currency">
               {words.currency}
             </label>
-            <select
+            <Select
               id="currency"
-              className="input min-h-11 !w-[110px] !text-[16px]"
+              className="min-h-11 !w-[110px] !text-[16px]"
               disabled={busyCurrency || fixed.has('currency')}
               value={choice.currency}
               onChange={(event) => otherCurrency(event.target.value)}
@@ -143,7 +100,7 @@ export function Checkout({
               {offer.currencies.map((one) => (
                 <option key={one}>{one}</option>
               ))}
-            </select>
+            </Select>
           </div>
         ) : null}
         <Choose
@@ -179,55 +136,16 @@ export function Checkout({
           />
         ))}
         <div className="md:sticky md:top-4">
-          <div aria-live="polite" className={waiting ? 'opacity-60' : ''}>
-            {quote.rows.map((row, at) => (
-              <div key={at} className="leader py-0.5 font-serif text-[16px]/6">
-                <span className="min-w-0 break-words">{row.label}</span>
-                <span className="dots" aria-hidden="true" />
-                <span className="whitespace-nowrap">{row.text}</span>
-              </div>
-            ))}
-            <div className="rule-total mt-2 flex items-baseline justify-between py-2">
-              <span className="font-serif text-[18px] font-semibold">{words.total}</span>
-              <span className="font-serif text-[26px]/8 font-semibold" data-total={quote.chargedMinor}>
-                {quote.total}
-              </span>
-            </div>
-            {quote.rateNote ? <p className="mt-1.5 text-[14px]/5 text-soft">{quote.rateNote}</p> : null}
-            {problemOf('total') ? (
-              <p className="mt-1 text-[14px] font-medium text-brick">{problemOf('total')}</p>
-            ) : null}
-          </div>
+          <CheckoutSums quote={quote} waiting={waiting} called={words.total} trouble={problemOf('total')} />
           <div className="mt-5 grid gap-5">
-            {offer.codes ? (
-              <CodeField
-                typed={choice.code}
-                counts={quote.codeCounts}
-                trouble={problemOf('code')}
-                words={words}
-                onUse={(code) => change({ code }, 'code')}
-              />
-            ) : null}
-            {offer.tip ? (
-              <TipChoice
-                percents={offer.tip}
-                tip={choice.tip}
-                onTip={(tip) => change({ tip }, 'tip')}
-                withTip={quote.charged === quote.total ? '' : words.withTip.replace('{sum}', quote.charged)}
-                words={words}
-              />
-            ) : null}
-            {offer.repeat ? (
-              <HowOften offer={offer.repeat} choice={choice} words={words} problemOf={problemOf} change={change} />
-            ) : null}
-            {offer.terms ? (
-              <AcceptTerms
-                {...offer.terms}
-                words={words}
-                accepts={choice.acceptsTerms}
-                onAccepts={(acceptsTerms) => change({ acceptsTerms }, 'acceptsTerms')}
-              />
-            ) : null}
+            <BeforeCard
+              offer={offer}
+              choice={choice}
+              quote={quote}
+              words={words}
+              problemOf={problemOf}
+              change={change}
+            />
             <CardPay
               // A picture of its own for each way in which it may stand when the page begins.
               key={status?.state ?? 'none'}

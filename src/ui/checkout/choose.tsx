@@ -1,6 +1,9 @@
 'use client';
 import type { Choice } from '@/core/offer/choice';
 import type { ShownOffer, ShownOfferItem } from '@/core/offer/shown';
+import { Button } from '../kit/button';
+import { Radio } from '../kit/check';
+import { Select } from '../kit/select';
 import type { CheckoutWords } from './checkout-words';
 import { PayerField } from './payer-field';
 
@@ -56,7 +59,7 @@ function ChooseItem({ item, choice, fixed, words, problemOf, change }: Props & {
           <div className="min-w-[180px] flex-1">
             <PayerField label={words.which}>
               {(tied) => (
-                <select
+                <Select
                   {...tied}
                   disabled={fixed}
                   aria-label={`${words.which}: ${item.name}`}
@@ -74,7 +77,7 @@ function ChooseItem({ item, choice, fixed, words, problemOf, change }: Props & {
                       {[one.name, one.price, one.left === 0 ? words.soldOut : ''].filter(Boolean).join(' · ')}
                     </option>
                   ))}
-                </select>
+                </Select>
               )}
             </PayerField>
           </div>
@@ -83,15 +86,14 @@ function ChooseItem({ item, choice, fixed, words, problemOf, change }: Props & {
           <b className="pb-2 font-semibold text-brick">{words.soldOut}</b>
         ) : single ? null : (
           <fieldset className="flex items-center" aria-label={`${words.howMany}: ${item.name}`}>
-            <button
-              type="button"
-              className="btn min-h-11 !px-4"
+            <Button
+              className="min-h-11 !px-4"
               aria-label={`− ${item.name}`}
               disabled={fixed || !(count > item.least)}
               onClick={() => set({ quantity: String(count - 1) })}
             >
               −
-            </button>
+            </Button>
             <input
               aria-label={`${words.howMany}: ${item.name}`}
               className="input mx-1 min-h-11 !w-[64px] text-center !text-[16px]"
@@ -101,15 +103,14 @@ function ChooseItem({ item, choice, fixed, words, problemOf, change }: Props & {
               aria-invalid={problemOf(field) ? true : undefined}
               onChange={(event) => set({ quantity: event.target.value.replace(/\D/g, '').slice(0, 6) })}
             />
-            <button
-              type="button"
-              className="btn min-h-11 !px-4"
+            <Button
+              className="min-h-11 !px-4"
               aria-label={`+ ${item.name}`}
               disabled={fixed || count >= most}
               onClick={() => set({ quantity: String((Number.isFinite(count) ? count : 0) + 1) })}
             >
               +
-            </button>
+            </Button>
           </fieldset>
         )}
         {left !== null && !gone && left <= 10 ? (
@@ -189,10 +190,9 @@ export function Choose(props: Props) {
           <legend className="mb-1 text-[15px] font-medium">{words.purpose}</legend>
           {offer.purposes.map((purpose) => (
             <label key={purpose} className="flex min-h-11 items-center gap-3 border-b border-rule text-[16px]">
-              <input
-                type="radio"
+              <Radio
+                tall
                 name="purpose"
-                className="size-5 flex-none accent-plum"
                 checked={choice.purpose === purpose}
                 onChange={() => change({ purpose }, 'purpose')}
               />

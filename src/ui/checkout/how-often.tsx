@@ -1,6 +1,7 @@
 'use client';
 import type { Choice } from '@/core/offer/choice';
 import type { ShownOffer } from '@/core/offer/shown';
+import { Check, Radio } from '../kit/check';
 import type { CheckoutWords } from './checkout-words';
 
 /** How often it is paid, and what is agreed to where it is repeated. */
@@ -23,10 +24,9 @@ export function HowOften({
         <legend className="mb-1 text-[15px] font-medium">{words.howOften}</legend>
         {offer.choices.map(({ value, text }) => (
           <label key={value} className="flex min-h-11 items-center gap-3 border-b border-rule text-[16px]">
-            <input
-              type="radio"
+            <Radio
+              tall
               name="repeat"
-              className="size-5 flex-none accent-plum"
               checked={choice.repeat === value}
               onChange={() => change({ repeat: value }, 'repeat')}
             />
@@ -44,9 +44,8 @@ export function HowOften({
             {offer.agreement.replaceAll('{customer}', choice.name.trim() || '…')}
           </p>
           <label className="flex min-h-11 items-center gap-3 text-[16px]">
-            <input
-              type="checkbox"
-              className="size-5 flex-none accent-plum"
+            <Check
+              tall
               checked={choice.agrees}
               onChange={(event) => change({ agrees: event.target.checked }, 'agrees')}
             />

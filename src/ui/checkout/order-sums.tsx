@@ -1,8 +1,8 @@
 import type { PrintedOrder } from '@/core/offer/order';
 import { sumRows } from '@/core/words/invoice-wording';
 import { wordsOf } from '@/core/words/words';
-import { Amount, Figure } from '../amount';
-import { Leader } from '../leader';
+import { Amount, Figure } from '../kit/amount';
+import { Leader } from '../kit/leader';
 
 /** What was ordered and what it came to. */
 export function OrderSums({ order, card }: { order: PrintedOrder; card: string }) {

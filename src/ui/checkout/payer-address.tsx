@@ -1,7 +1,8 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { type Address, addressForm } from '@/core/place/address';
-import { send } from '../send';
+import { Select } from '../kit/select';
+import { send } from '../kit/send';
 import type { CheckoutWords } from './checkout-words';
 import { PayerField } from './payer-field';
 
@@ -77,7 +78,7 @@ export function PayerAddress({
       </legend>
       <PayerField label={words.country} trouble={trouble}>
         {(tied) => (
-          <select
+          <Select
             {...tied}
             autoComplete="country"
             value={country}
@@ -89,7 +90,7 @@ export function PayerAddress({
                 {one.name}
               </option>
             ))}
-          </select>
+          </Select>
         )}
       </PayerField>
       <PayerField label={words.street}>
@@ -108,7 +109,7 @@ export function PayerAddress({
       {regions.length > 0 ? (
         <PayerField label={words.region}>
           {(tied) => (
-            <select
+            <Select
               {...tied}
               autoComplete="address-level1"
               value={address.region}
@@ -120,7 +121,7 @@ export function PayerAddress({
                   {one.name}
                 </option>
               ))}
-            </select>
+            </Select>
           )}
         </PayerField>
       ) : null}

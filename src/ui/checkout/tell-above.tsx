@@ -1,5 +1,6 @@
 'use client';
 import { useEffect } from 'react';
+import { Button } from '../kit/button';
 
 const tell = (kind: 'paid' | 'close') => window.parent.postMessage({ from: 'checkout', kind }, '*');
 
@@ -8,9 +9,9 @@ export function TellAbove({ label }: { label: string }) {
   useEffect(() => tell('paid'), []);
   return (
     <p className="px-5 pb-3 sm:px-11">
-      <button type="button" className="btn min-h-11" onClick={() => tell('close')}>
+      <Button className="min-h-11" onClick={() => tell('close')}>
         {label}
-      </button>
+      </Button>
     </p>
   );
 }

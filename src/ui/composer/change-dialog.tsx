@@ -1,7 +1,8 @@
 'use client';
 import { useState } from 'react';
-import { TickField } from '../field';
-import { FormDialog, type Told } from '../form-dialog';
+import { TickField } from '../kit/check';
+
+import { FormDialog, type Told } from '../kit/form-dialog';
 
 /** Making a sent invoice the next version. @param onSure resolves with what went wrong, or an empty text */
 export function ChangeDialog({

@@ -4,7 +4,7 @@ import { ChevronDown, Plus } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import type { Customer } from '@/core/customer/customer';
-import { send } from '../send';
+import { send } from '../kit/send';
 import { NewCustomer } from './new-customer';
 
 const PAUSE_MS = 120;

@@ -6,7 +6,7 @@ import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { shortDate } from '@/core/dates/date-text';
 import { dueDate } from '@/core/invoice/due';
 import type { DueChoice } from '@/core/paper/paper';
-import { Calendar } from '../calendar';
+import { Calendar } from '../kit/calendar';
 
 const DAYS = [7, 14, 30];
 

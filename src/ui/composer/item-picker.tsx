@@ -3,7 +3,7 @@ import { Command } from 'cmdk';
 import { Popover } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { type Item, type ItemOption, priceIn } from '@/core/item/item';
-import { send } from '../send';
+import { send } from '../kit/send';
 
 const PAUSE_MS = 120;
 

@@ -7,9 +7,11 @@ import { type ClipboardEvent, type KeyboardEvent, memo, useState } from 'react';
 import { UNITS, type Unit } from '@/core/item/item';
 import type { PaperLine } from '@/core/paper/paper';
 import type { BusinessTax } from '@/core/tax/business-tax';
-import { Figure } from '../amount';
-import { DayInput } from '../day-input';
-import { FieldError } from '../field';
+import { Figure } from '../kit/amount';
+import { Button } from '../kit/button';
+import { DateInput } from '../kit/date-field';
+import { FieldError } from '../kit/field';
+import { Select } from '../kit/select';
 
 /** How units are written beside a quantity at the desk. */
 export const UNIT_SIGNS: Readonly<Record<Unit, string>> = {
@@ -181,9 +183,10 @@ export const LineRow = memo(function LineRow(props: LineProps) {
             className="blank !w-12 text-right"
             {...field('quantity')}
           />
-          <select
+          <Select
+            look="blank"
             aria-label={`Line ${at + 1}: counted in`}
-            className="blank !w-auto max-w-[62px] appearance-none !px-1 text-center"
+            className="!w-auto max-w-[62px] appearance-none !px-1 text-center"
             value={line.unit}
             onChange={(event) => onChange(line.id, { unit: event.target.value as Unit })}
           >
@@ -192,7 +195,7 @@ export const LineRow = memo(function LineRow(props: LineProps) {
                 {UNIT_SIGNS[unit]}
               </option>
             ))}
-          </select>
+          </Select>
           <span className="px-1 font-serif text-[15px] text-soft">×</span>
           <input
             aria-label={`Line ${at + 1}: price of one`}
@@ -231,7 +234,7 @@ export const LineRow = memo(function LineRow(props: LineProps) {
         {line.on || noting ? (
           <span className="flex items-baseline gap-2 text-soft">
             Day
-            <DayInput
+            <DateInput
               {...field('on')}
               aria-label={`Line ${at + 1}: its day`}
               className="blank !w-[132px] !font-sans !text-[13px]/[18px]"
@@ -241,21 +244,21 @@ export const LineRow = memo(function LineRow(props: LineProps) {
         ) : null}
         <span className="flex-1" />
         {line.note || noting ? null : (
-          <button type="button" className="link link-small" onClick={() => setNoting(true)}>
+          <Button look="small-link" onClick={() => setNoting(true)}>
             Note or day
-          </button>
+          </Button>
         )}
-        <button type="button" className="link link-small" onClick={() => props.onDuplicate(line.id)}>
+        <Button look="small-link" onClick={() => props.onDuplicate(line.id)}>
           Duplicate
-        </button>
+        </Button>
         {line.itemId || !line.what.trim() ? null : (
-          <button type="button" className="link link-small" onClick={() => props.onKeep(line.id)}>
+          <Button look="small-link" onClick={() => props.onKeep(line.id)}>
             Keep as item
-          </button>
+          </Button>
         )}
-        <button type="button" className="link link-small" onClick={() => props.onRemove(line.id)}>
+        <Button look="small-link" onClick={() => props.onRemove(line.id)}>
           Remove line {at + 1}
-        </button>
+        </Button>
       </div>
       {line.note || noting ? (
         <div className="pt-0.5 sm:pl-[34px]">

@@ -1,7 +1,8 @@
 'use client';
 import { useState } from 'react';
-import { Dialog } from '../dialog';
-import { Field } from '../field';
+import { Button } from '../kit/button';
+import { Dialog } from '../kit/dialog';
+import { Field } from '../kit/field';
 
 /** Asks for a name; what went wrong with it is said at the field. @param onName resolves with what went wrong, or an empty text */
 export function NameDialog({
@@ -45,12 +46,10 @@ export function NameDialog({
           onChange={(event) => setName(event.target.value)}
         />
         <div className="mt-5 flex justify-end gap-3">
-          <button type="button" className="btn" onClick={onClose}>
-            Leave it
-          </button>
-          <button type="submit" className="btn btn-go" disabled={busy || !name.trim()}>
+          <Button onClick={onClose}>Leave it</Button>
+          <Button type="submit" look="go" disabled={busy || !name.trim()}>
             {action}
-          </button>
+          </Button>
         </div>
       </form>
     </Dialog>

@@ -2,7 +2,7 @@
 import type { Customer } from '@/core/customer/customer';
 import { newCustomer } from '@/core/customer/customer';
 import { CustomerForm } from '../customer/customer-form';
-import { Dialog } from '../dialog';
+import { Dialog } from '../kit/dialog';
 
 /** Adds a customer on the spot; what was typed into the search is already the name or the address. */
 export function NewCustomer({

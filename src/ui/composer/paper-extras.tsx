@@ -3,8 +3,10 @@ import { X } from 'lucide-react';
 import { type ReactNode, useId, useState } from 'react';
 import type { NumberSeries } from '@/core/invoice/numbering';
 import type { Paper } from '@/core/paper/paper';
-import { DayInput } from '../day-input';
-import { FieldError } from '../field';
+import { Button } from '../kit/button';
+import { DateInput } from '../kit/date-field';
+import { FieldError } from '../kit/field';
+import { Select } from '../kit/select';
 import type { ShownProblems } from './problems';
 
 const CURRENCIES = ['USD', 'EUR', 'GBP', 'CAD', 'AUD', 'CHF', 'JPY', 'SEK', 'NOK', 'DKK', 'PLN', 'NZD', 'MXN', 'KWD'];
@@ -106,9 +108,10 @@ export function PaperExtras({
           <>
             <span className="flex gap-2">
               {series.length > 1 ? (
-                <select
+                <Select
+                  look="blank"
                   aria-label="Series of the number"
-                  className="blank !w-auto !font-sans !text-[13px]"
+                  className="!w-auto !font-sans !text-[13px]"
                   value={paper.series || series[0]?.name}
                   onChange={(event) => onChange({ series: event.target.value })}
                 >
@@ -117,7 +120,7 @@ export function PaperExtras({
                       {one.name || 'Usual'}
                     </option>
                   ))}
-                </select>
+                </Select>
               ) : null}
               <input
                 id={id}
@@ -138,7 +141,7 @@ export function PaperExtras({
       <Part key="issuedOn" label="Day of issue" onDrop={drop('issuedOn', { issuedOn: '' })}>
         {(id) => (
           <>
-            <DayInput
+            <DateInput
               id={id}
               data-field="issuedOn"
               className="blank !font-sans !text-[14px]"
@@ -155,14 +158,14 @@ export function PaperExtras({
         {(id) => (
           <>
             <span className="flex gap-2">
-              <DayInput
+              <DateInput
                 id={id}
                 data-field="serviceFrom"
                 className="blank !font-sans !text-[14px]"
                 value={paper.serviceFrom}
                 onDay={(day) => onChange({ serviceFrom: day })}
               />
-              <DayInput
+              <DateInput
                 aria-label="Service to"
                 data-field="serviceTo"
                 className="blank !font-sans !text-[14px]"
@@ -179,10 +182,11 @@ export function PaperExtras({
       <Part key="currency" label="Currency" onDrop={drop('currency', { currency: '' })}>
         {(id) => (
           <>
-            <select
+            <Select
+              look="blank"
               id={id}
               data-field="currency"
-              className="blank !font-sans !text-[14px]"
+              className="!font-sans !text-[14px]"
               value={paper.currency || currency}
               onChange={(event) => onChange({ currency: event.target.value })}
             >
@@ -191,7 +195,7 @@ export function PaperExtras({
                   {code}
                 </option>
               ))}
-            </select>
+            </Select>
             {error('currency')}
           </>
         )}
@@ -200,15 +204,16 @@ export function PaperExtras({
     prices: (
       <Part key="prices" label="Prices" onDrop={drop('prices', { pricesIncludeTax: null })}>
         {(id) => (
-          <select
+          <Select
+            look="blank"
             id={id}
-            className="blank !font-sans !text-[14px]"
+            className="!font-sans !text-[14px]"
             value={(paper.pricesIncludeTax ?? pricesIncludeTax) ? 'inside' : 'without'}
             onChange={(event) => onChange({ pricesIncludeTax: event.target.value === 'inside' })}
           >
             <option value="without">without tax</option>
             <option value="inside">with tax inside</option>
-          </select>
+          </Select>
         )}
       </Part>
     ),
@@ -222,14 +227,14 @@ export function PaperExtras({
       {left.length > 0 ? (
         <p className="small flex flex-wrap gap-x-3.5 gap-y-1 text-soft">
           {left.map((extra) => (
-            <button
+            <Button
               key={extra}
-              type="button"
-              className="link link-small !text-soft hover:!text-ink"
+              look="small-link"
+              className="!text-soft hover:!text-ink"
               onClick={() => setAsked(new Set([...asked, extra]))}
             >
               {WORDS[extra]}
-            </button>
+            </Button>
           ))}
         </p>
       ) : null}

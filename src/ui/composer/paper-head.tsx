@@ -2,7 +2,7 @@
 import type { Customer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import type { Paper } from '@/core/paper/paper';
-import { FieldError } from '../field';
+import { FieldError } from '../kit/field';
 import { CustomerPicker } from './customer-picker';
 import { DuePicker } from './due-picker';
 import type { ShownProblems } from './problems';

@@ -4,11 +4,13 @@ import type { Customer } from '@/core/customer/customer';
 import { isCalendarDate } from '@/core/dates/calendar-date';
 import { type SendingWay, type SendWith, sendBy } from '@/core/invoice/send-with';
 import { wordsOf } from '@/core/words/words';
-import { Amount } from '../amount';
-import { DayInput } from '../day-input';
-import { Dialog } from '../dialog';
-import { Field, FieldError, TextField } from '../field';
-import { Leader } from '../leader';
+import { Amount } from '../kit/amount';
+import { Button } from '../kit/button';
+import { Check } from '../kit/check';
+import { DateInput } from '../kit/date-field';
+import { Dialog } from '../kit/dialog';
+import { Field, FieldError, TextField } from '../kit/field';
+import { Leader } from '../kit/leader';
 
 const WAYS: readonly (readonly [Exclude<SendingWay, 'plan'>, string])[] = [
   ['mail', 'E-mail'],
@@ -134,16 +136,15 @@ export function SendDialog({
             ) : (
               <p className="small text-soft">
                 “{mailText}”{' '}
-                <button
-                  type="button"
-                  className="link link-small"
+                <Button
+                  look="small-link"
                   onClick={() => {
                     setText(mailText);
                     setWriting(true);
                   }}
                 >
                   Change the words
-                </button>
+                </Button>
               </p>
             )}
           </>
@@ -156,15 +157,10 @@ export function SendDialog({
         {way === 'link' || way === 'hand' ? null : (
           <div className="flex flex-wrap items-center gap-3">
             <label className="flex items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-4 accent-plum"
-                checked={later}
-                onChange={(event) => setLater(event.target.checked)}
-              />
+              <Check checked={later} onChange={(event) => setLater(event.target.checked)} />
               Not now, on
             </label>
-            <DayInput
+            <DateInput
               aria-label="Day of sending"
               className="input !w-[150px]"
               disabled={!later}
@@ -186,12 +182,11 @@ export function SendDialog({
       </div>
       {trouble ? <FieldError>{trouble}</FieldError> : null}
       <div className="mt-5 flex flex-wrap items-center justify-end gap-3">
-        <button type="button" className="link mr-auto" disabled={busy} onClick={onTrial}>
+        <Button look="link" className="mr-auto" disabled={busy} onClick={onTrial}>
           Trial copy to me
-        </button>
-        <button
-          type="button"
-          className="btn btn-go"
+        </Button>
+        <Button
+          look="go"
           autoFocus
           disabled={busy || missing || (later && !on)}
           onClick={() => onSend(how, later && way !== 'link' && way !== 'hand' ? on : '')}
@@ -203,7 +198,7 @@ export function SendDialog({
               : way === 'link'
                 ? 'Send and copy the link'
                 : 'Send invoice'}
-        </button>
+        </Button>
       </div>
     </Dialog>
   );

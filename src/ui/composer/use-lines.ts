@@ -4,7 +4,7 @@ import { lineOfItem } from '@/core/invoice/item-line';
 import { pastedLines } from '@/core/invoice/pasted-rows';
 import type { Item, ItemOption } from '@/core/item/item';
 import { MOST_LINES, newLine, type Paper, type PaperLine } from '@/core/paper/paper';
-import { say } from '../toasts';
+import { say } from '../kit/toasts';
 
 /** Goes to a field of the paper by its place (`customer`, `LINE-ID.price`). */
 export function focusField(field: string): void {

@@ -2,8 +2,8 @@
 import { useRouter } from 'next/navigation';
 import { useCallback, useState } from 'react';
 import type { SendWith } from '@/core/invoice/send-with';
-import { send, troubleOf } from '../send';
-import { say, sayTrouble } from '../toasts';
+import { send, troubleOf } from '../kit/send';
+import { say, sayTrouble } from '../kit/toasts';
 import type { useDraft } from './use-draft';
 
 /**

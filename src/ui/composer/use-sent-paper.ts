@@ -4,9 +4,9 @@ import { useCallback, useRef } from 'react';
 import type { Item } from '@/core/item/item';
 import { typedDecimal } from '@/core/money/typed';
 import type { PaperLine } from '@/core/paper/paper';
+import { send, troubleOf } from '../kit/send';
+import { say, sayTrouble } from '../kit/toasts';
 import { useMakeAndOpen } from '../make-and-open';
-import { send, troubleOf } from '../send';
-import { say, sayTrouble } from '../toasts';
 import type { useDraft } from './use-draft';
 
 type Router = ReturnType<typeof useRouter>;

@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { stockKey } from '@/core/item/item';
 import { shortages } from '@/core/item/stock';
 import type { PaperLine } from '@/core/paper/paper';
-import { send } from '../send';
+import { send } from '../kit/send';
 
 const NONE: ReadonlyMap<string, string> = new Map();
 

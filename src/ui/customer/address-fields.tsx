@@ -1,6 +1,7 @@
 'use client';
 import { type Address, addressForm, countryName } from '@/core/place/address';
-import { Field, SelectField } from '../field';
+import { Field } from '../kit/field';
+import { SelectField } from '../kit/select';
 import { usePlaces } from './use-places';
 
 /** An address in the order and with the parts of its country. @param name the part of the form, for its errors (`billing`) */

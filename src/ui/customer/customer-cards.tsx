@@ -4,12 +4,13 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import type { ShownCard } from '@/core/plan/shown-card';
-import { FormDialog } from '../form-dialog';
+import { Button } from '../kit/button';
+import { FormDialog } from '../kit/form-dialog';
+import { usePress } from '../kit/press';
+import { send, troubleOf } from '../kit/send';
+import { say } from '../kit/toasts';
 import { AuthorisationFields, givenSent, newGiven } from '../plan/authorisation-fields';
 import { CardEntry, type CardEntryHandle } from '../plan/card-entry';
-import { usePress } from '../press';
-import { send, troubleOf } from '../send';
-import { say } from '../toasts';
 import { DeskPayment } from './desk-payment';
 
 type Props = {
@@ -44,12 +45,12 @@ export function CustomerCards(props: Props) {
         <h2 className="title-section flex-1">Cards and plans</h2>
         {mayAsk ? (
           <>
-            <button type="button" className="link" onClick={() => setShown('pay')}>
+            <Button look="link" onClick={() => setShown('pay')}>
               Take a card payment
-            </button>
-            <button type="button" className="link" onClick={() => setShown('add')}>
+            </Button>
+            <Button look="link" onClick={() => setShown('add')}>
               Add a card
-            </button>
+            </Button>
             <Link className="link" href={`/ask/plans/compose?customer=${customer.id}` as Route}>
               New plan
             </Link>
@@ -66,19 +67,18 @@ export function CustomerCards(props: Props) {
               {card.trouble ? <span className="ml-2 text-brick">{card.trouble}</span> : null}
             </span>
             {mayAsk && at > 0 ? (
-              <button type="button" className="link link-small" disabled={busy} onClick={() => void move(at)}>
+              <Button look="small-link" disabled={busy} onClick={() => void move(at)}>
                 Try it earlier
-              </button>
+              </Button>
             ) : null}
             {mayAsk ? (
-              <button
-                type="button"
-                className="link link-small"
+              <Button
+                look="small-link"
                 disabled={busy}
                 onClick={() => void pressed(`/api/cards/${card.id}`, {}, 'The card is taken away', 'DELETE')}
               >
                 Take away
-              </button>
+              </Button>
             ) : null}
           </li>
         ))}
@@ -103,20 +103,18 @@ export function CustomerCards(props: Props) {
       </ul>
       {mayAsk || cards.length > 0 ? (
         <p className="mt-2 flex flex-wrap gap-x-5">
-          <button
-            type="button"
-            className="link"
+          <Button
+            look="link"
             onClick={async () => {
               await navigator.clipboard.writeText(ownPage);
               say('The link to the customer’s own page is copied; it is good for 7 days');
             }}
           >
             Copy the link to their own page, for a new card
-          </button>
+          </Button>
           {customer.email && mayAsk ? (
-            <button
-              type="button"
-              className="link"
+            <Button
+              look="link"
               disabled={busy}
               onClick={() =>
                 void pressed(
@@ -127,12 +125,11 @@ export function CustomerCards(props: Props) {
               }
             >
               Mail it
-            </button>
+            </Button>
           ) : null}
           {customer.phone && mayAsk ? (
-            <button
-              type="button"
-              className="link"
+            <Button
+              look="link"
               disabled={busy}
               onClick={() =>
                 void pressed(
@@ -143,7 +140,7 @@ export function CustomerCards(props: Props) {
               }
             >
               Send it as a text
-            </button>
+            </Button>
           ) : null}
         </p>
       ) : null}

@@ -5,10 +5,11 @@ import { useRouter } from 'next/navigation';
 import { type ReactNode, useState } from 'react';
 import type { Customer } from '@/core/customer/customer';
 import { addressLines } from '@/core/place/address';
-import { Dialog } from '../dialog';
+import { Button } from '../kit/button';
+import { Dialog } from '../kit/dialog';
+import { send } from '../kit/send';
+import { say, sayTrouble } from '../kit/toasts';
 import { useMakeAndOpen } from '../make-and-open';
-import { send } from '../send';
-import { say, sayTrouble } from '../toasts';
 import { CustomerForm } from './customer-form';
 
 const LANGUAGE: Readonly<Record<string, string>> = { en: 'English', de: 'German', fr: 'French', es: 'Spanish' };
@@ -61,17 +62,12 @@ export function CustomerSheet({
         <h1 className="title-screen private min-w-0 flex-1 break-words">{customer.name}</h1>
         {mayAsk && !changing ? (
           <>
-            <button type="button" className="link" onClick={() => setChanging(true)}>
+            <Button look="link" onClick={() => setChanging(true)}>
               Change
-            </button>
-            <button
-              type="button"
-              className="btn btn-go"
-              disabled={opening}
-              onClick={() => void compose({ customerId: customer.id })}
-            >
+            </Button>
+            <Button look="go" disabled={opening} onClick={() => void compose({ customerId: customer.id })}>
               New invoice
-            </button>
+            </Button>
           </>
         ) : null}
       </div>
@@ -99,9 +95,9 @@ export function CustomerSheet({
                     <span className="private text-soft">{other.email}</span>
                   </span>
                   {mayAsk ? (
-                    <button type="button" className="link" onClick={() => setMerging(other)}>
+                    <Button look="link" onClick={() => setMerging(other)}>
                       Make them one
-                    </button>
+                    </Button>
                   ) : null}
                 </p>
               ))}
@@ -141,12 +137,10 @@ export function CustomerSheet({
           is open here is filled from there; further e-mail addresses become copies.
         </p>
         <div className="mt-5 flex justify-end gap-3">
-          <button type="button" className="btn" onClick={() => setMerging(null)}>
-            Leave both
-          </button>
-          <button type="button" className="btn btn-go" disabled={busy} onClick={() => merging && void merge(merging)}>
+          <Button onClick={() => setMerging(null)}>Leave both</Button>
+          <Button look="go" disabled={busy} onClick={() => merging && void merge(merging)}>
             Make them one
-          </button>
+          </Button>
         </div>
       </Dialog>
     </article>

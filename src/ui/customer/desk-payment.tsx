@@ -5,11 +5,11 @@ import { useEffect, useRef, useState } from 'react';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import type { ShownCard } from '@/core/plan/shown-card';
-import { Field } from '../field';
-import { FormDialog } from '../form-dialog';
+import { Field } from '../kit/field';
+import { FormDialog } from '../kit/form-dialog';
+import { send, troubleOf } from '../kit/send';
+import { say, sayTrouble } from '../kit/toasts';
 import { CardChoice, type CardChoiceHandle } from '../plan/card-choice';
-import { send, troubleOf } from '../send';
-import { say, sayTrouble } from '../toasts';
 
 type AttemptStatus = { state: string; words?: string; invoiceId: string; url?: string };
 

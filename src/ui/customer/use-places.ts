@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { send } from '../send';
+import { send } from '../kit/send';
 
 type PlaceChoice = { readonly code: string; readonly name: string };
 

@@ -1,9 +1,10 @@
 'use client';
 import { useState } from 'react';
-import { Field } from '../field';
-import { FormDialog } from '../form-dialog';
-import { usePress } from '../press';
-import { troubleOf } from '../send';
+import { Button } from '../kit/button';
+import { Field } from '../kit/field';
+import { FormDialog } from '../kit/form-dialog';
+import { usePress } from '../kit/press';
+import { troubleOf } from '../kit/send';
 
 /** What can be done with a closed day: comparing once more, and noting that its differences were looked into. */
 export function BatchActions({ day, differs }: { day: string; differs: boolean }) {
@@ -12,18 +13,17 @@ export function BatchActions({ day, differs }: { day: string; differs: boolean }
   const [words, setWords] = useState('');
   return (
     <>
-      <button
-        type="button"
-        className="link"
+      <Button
+        look="link"
         disabled={busy}
         onClick={() => pressed(`/api/day-batches/${day}/compare`, {}, 'Compared with the processor’s book')}
       >
         Compare again
-      </button>
+      </Button>
       {differs ? (
-        <button type="button" className="link" onClick={() => setShown(true)}>
+        <Button look="link" onClick={() => setShown(true)}>
           I have looked into it
-        </button>
+        </Button>
       ) : null}
       <FormDialog
         open={shown}

@@ -3,10 +3,13 @@ import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
-import { Empty } from '../empty';
-import { SelectField } from '../field';
-import { send, troubleOf } from '../send';
-import { say, sayTrouble } from '../toasts';
+import { Button } from '../kit/button';
+import { Check } from '../kit/check';
+import { Empty } from '../kit/empty';
+import { SelectField } from '../kit/select';
+
+import { send, troubleOf } from '../kit/send';
+import { say, sayTrouble } from '../kit/toasts';
 
 type Donor = {
   readonly customerId: string;
@@ -76,9 +79,9 @@ export function GiftLetters({
           ))}
         </SelectField>
         {mayAsk && donors.length > 0 ? (
-          <button type="button" className="btn btn-go" disabled={busy || letters === 0} onClick={() => void mail()}>
+          <Button look="go" disabled={busy || letters === 0} onClick={() => void mail()}>
             {letters === 1 ? 'Mail 1 letter' : `Mail ${letters} letters`}
-          </button>
+          </Button>
         ) : null}
       </div>
       <p className="max-w-[72ch] pb-3">
@@ -94,9 +97,8 @@ export function GiftLetters({
               key={`${donor.customerId} ${donor.currency}`}
               className="grid grid-cols-[auto_minmax(0,1fr)_auto] items-baseline gap-3 border-b border-rule py-2"
             >
-              <input
-                type="checkbox"
-                className="size-4 translate-y-[3px] accent-plum"
+              <Check
+                className="translate-y-[3px]"
                 aria-label={`Letter to ${donor.name}`}
                 disabled={!mayAsk || !donor.email}
                 checked={ticked.has(donor.customerId)}

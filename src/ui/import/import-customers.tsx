@@ -2,8 +2,10 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { guessedMapping, IMPORT_FIELDS, type ImportField, type Mapping } from '@/core/customer/import-rows';
-import { FieldError } from '../field';
-import { send } from '../send';
+import { Button } from '../kit/button';
+import { FieldError } from '../kit/field';
+import { Select } from '../kit/select';
+import { send } from '../kit/send';
 import { FileDrop } from './file-drop';
 import type { Table } from './vcard-table';
 
@@ -136,8 +138,7 @@ export function ImportCustomers() {
                       .join(' · ') || 'empty'}
                   </p>
                 </div>
-                <select
-                  className="input"
+                <Select
                   aria-label={`${heading || `Column ${at + 1}`} is`}
                   value={mapping[at] ?? ''}
                   onChange={(event) =>
@@ -154,15 +155,15 @@ export function ImportCustomers() {
                       {words}
                     </option>
                   ))}
-                </select>
+                </Select>
               </div>
             ))}
           </div>
           <div className="mt-4 flex items-center justify-end gap-3">
             {named ? null : <span className="text-soft">Say which column holds the name.</span>}
-            <button type="button" className="btn btn-go" disabled={!named} onClick={() => void go(false)}>
+            <Button look="go" disabled={!named} onClick={() => void go(false)}>
               Check {table.rows.length.toLocaleString('en')} rows
-            </button>
+            </Button>
           </div>
         </>
       ) : null}
@@ -208,22 +209,13 @@ export function ImportCustomers() {
           <div className="mt-4 flex justify-end gap-3">
             {stage === 'checked' ? (
               <>
-                <button type="button" className="btn" onClick={() => setStage('map')}>
-                  Back to the columns
-                </button>
-                <button
-                  type="button"
-                  className="btn btn-go"
-                  disabled={outcome.written === 0}
-                  onClick={() => void go(true)}
-                >
+                <Button onClick={() => setStage('map')}>Back to the columns</Button>
+                <Button look="go" disabled={outcome.written === 0} onClick={() => void go(true)}>
                   Add {outcome.written.toLocaleString('en')} customers
-                </button>
+                </Button>
               </>
             ) : (
-              <button type="button" className="btn" onClick={() => router.push('/records/customers')}>
-                To the customers
-              </button>
+              <Button onClick={() => router.push('/records/customers')}>To the customers</Button>
             )}
           </div>
         </>

@@ -2,9 +2,9 @@ import type { ReactNode } from 'react';
 import type { PrintedInvoice } from '@/core/invoice/printed';
 import { headFacts, howMuchText, sumRows, underLine } from '@/core/words/invoice-wording';
 import { wordsOf } from '@/core/words/words';
-import { Amount, Figure } from '../amount';
 import { ContactLine } from '../contact-line';
-import { Leader } from '../leader';
+import { Amount, Figure } from '../kit/amount';
+import { Leader } from '../kit/leader';
 
 /** Something that was paid; minor units. */
 export type PaidLine = { readonly id: string; readonly label: string; readonly minor: number };

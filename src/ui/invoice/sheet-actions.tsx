@@ -5,10 +5,11 @@ import { useRouter } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { sendBy } from '@/core/invoice/send-with';
+import { Button } from '../kit/button';
+import { usePress } from '../kit/press';
+import { send, troubleOf } from '../kit/send';
+import { say, sayTrouble } from '../kit/toasts';
 import { useMakeAndOpen } from '../make-and-open';
-import { usePress } from '../press';
-import { send, troubleOf } from '../send';
-import { say, sayTrouble } from '../toasts';
 import { CancelDialog, CreditDialog, ReceivedDialog, WordsDialog } from './sheet-dialogs';
 
 /** What the sheet's actions need to know; amounts in minor units. */
@@ -58,9 +59,8 @@ export function NextAction({ of, remind }: { of: SheetActionsOf; remind: boolean
   if (!of.to) return <span className="text-soft">No e-mail address</span>;
   return (
     <>
-      <button
-        type="button"
-        className={`btn ${remind ? 'btn-go' : ''}`}
+      <Button
+        look={remind ? 'go' : 'plain'}
         disabled={busy}
         onClick={async () => {
           if (remind) return setWriting(true);
@@ -70,7 +70,7 @@ export function NextAction({ of, remind }: { of: SheetActionsOf; remind: boolean
         }}
       >
         {busy ? 'Sending' : remind ? 'Remind' : 'Send it again'}
-      </button>
+      </Button>
       {remind ? <RemindDialog of={of} open={writing} onClose={() => setWriting(false)} /> : null}
     </>
   );
@@ -80,9 +80,8 @@ export function NextAction({ of, remind }: { of: SheetActionsOf; remind: boolean
 export function RemindAtOnce({ invoiceId, to, strong }: { invoiceId: string; to: string; strong: boolean }) {
   const { busy, press } = usePress({ keyed: true });
   return (
-    <button
-      type="button"
-      className={`btn ${strong ? 'btn-go' : ''}`}
+    <Button
+      look={strong ? 'go' : 'plain'}
       disabled={busy}
       onClick={async () => {
         const answer = await press(`/api/invoices/${invoiceId}/remind`, { how: sendBy('mail') }, `${to} is reminded`);
@@ -90,7 +89,7 @@ export function RemindAtOnce({ invoiceId, to, strong }: { invoiceId: string; to:
       }}
     >
       {busy ? 'Sending' : 'Remind'}
-    </button>
+    </Button>
   );
 }
 
@@ -201,9 +200,9 @@ export function AnswerAction({ questionId, question }: { questionId: string; que
   const [open, setOpen] = useState(false);
   return (
     <>
-      <button type="button" className="btn btn-go" onClick={() => setOpen(true)}>
+      <Button look="go" onClick={() => setOpen(true)}>
         Answer
-      </button>
+      </Button>
       <WordsDialog
         open={open}
         title="Answer by e-mail"
@@ -231,9 +230,8 @@ export function AnswerAction({ questionId, question }: { questionId: string; que
 /** Puts the customer's link where it can be pasted from. */
 export function CopyLink({ link }: { link: string }) {
   return (
-    <button
-      type="button"
-      className="link link-small"
+    <Button
+      look="small-link"
       onClick={() =>
         navigator.clipboard.writeText(link).then(
           () => say('The link is copied'),
@@ -242,6 +240,6 @@ export function CopyLink({ link }: { link: string }) {
       }
     >
       Copy link
-    </button>
+    </Button>
   );
 }

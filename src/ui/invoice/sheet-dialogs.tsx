@@ -3,11 +3,13 @@ import { useEffect, useState } from 'react';
 import { typedMinor } from '@/core/invoice/read-paper';
 import { minorDigits } from '@/core/money/currency';
 import { money } from '@/core/money/money';
-import { currencySign, figureText } from '@/core/money/money-text';
-import { DayField } from '../day-input';
-import { Field, SelectField, TextField, TickField } from '../field';
-import { FormDialog, type Told } from '../form-dialog';
-import { MoneyField } from '../money-field';
+import { figureText } from '@/core/money/money-text';
+import { TickField } from '../kit/check';
+import { DateField } from '../kit/date-field';
+import { Field, TextField } from '../kit/field';
+import { FormDialog, type Told } from '../kit/form-dialog';
+import { MoneyField } from '../kit/money-field';
+import { SelectField } from '../kit/select';
 
 type Ended<T> = (value: T) => Promise<string>;
 
@@ -51,12 +53,12 @@ const plainFigure = (minor: number, currency: string): string =>
   figureText(money(BigInt(minor), currency), 'en-US').replace(/,/g, '');
 
 /** An amount as it is typed; `minor` is null while it is none or nothing. */
-function useAmount(firstMinor: number, { currency, locale }: OfMoney, label: string) {
+function useAmount(firstMinor: number, { currency }: OfMoney, label: string) {
   const [amount, setAmount] = useState(plainFigure(firstMinor, currency));
   const field = (
     <MoneyField
       label={label}
-      sign={currencySign(currency, locale).sign}
+      currency={currency}
       value={amount}
       autoFocus
       onChange={(event) => setAmount(event.target.value)}
@@ -105,7 +107,7 @@ export function ReceivedDialog({
           </option>
         ))}
       </SelectField>
-      <DayField label="On which day" value={receivedOn} onDay={(day) => setReceivedOn(day)} />
+      <DateField label="On which day" value={receivedOn} onDay={(day) => setReceivedOn(day)} />
       <Field
         label="Reference"
         maxLength={120}

@@ -1,16 +1,12 @@
 'use client';
 import { CalendarDays } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { createContext, type InputHTMLAttributes, useContext, useState } from 'react';
+import { type InputHTMLAttributes, useState } from 'react';
 import { type CalendarDate, isCalendarDate } from '@/core/dates/calendar-date';
 import { dayFigures, dayPattern, typedDay } from '@/core/dates/typed-day';
+import { useBusinessLocale } from './business-locale';
 import { Calendar } from './calendar';
 import { Labelled } from './field';
-
-const BusinessLocale = createContext('en-US');
-
-/** Says how the business writes its days, to every field below. */
-export const BusinessLocaleProvider = BusinessLocale.Provider;
 
 const FIRST = '1900-01-01' as CalendarDate;
 
@@ -23,7 +19,7 @@ type Given = Omit<InputHTMLAttributes<HTMLInputElement>, 'value' | 'type' | 'min
 };
 
 /** A day, typed in figures in the business's own order or chosen from a calendar. What is typed is never lost. */
-export function DayInput({
+export function DateInput({
   value,
   onDay,
   from = FIRST,
@@ -32,7 +28,7 @@ export function DayInput({
   onChange: _untyped,
   ...more
 }: Given) {
-  const locale = useContext(BusinessLocale);
+  const locale = useBusinessLocale();
   const [typed, setTyped] = useState<string | null>(null);
   const [choosing, setChoosing] = useState(false);
   // While somebody types, their own figures stay; otherwise the day is shown as the business writes it.
@@ -89,7 +85,7 @@ export function DayInput({
 }
 
 /** The same with its label, hint and error. */
-export function DayField({
+export function DateField({
   label,
   error,
   hint,
@@ -98,7 +94,7 @@ export function DayField({
 }: Given & { label: string; error?: string | undefined; hint?: string | undefined }) {
   return (
     <Labelled label={label} error={error} hint={hint} className={className}>
-      {(tied) => <DayInput {...given} {...tied} />}
+      {(tied) => <DateInput {...given} {...tied} />}
     </Labelled>
   );
 }

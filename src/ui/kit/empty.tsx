@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { Rosette } from './rosette';
+import { Rosette } from '../rosette';
 
 /** Nothing here yet: what it would be, and how to begin. */
 export function Empty({ words, children }: { words: string; children?: ReactNode }) {

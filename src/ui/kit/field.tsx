@@ -1,12 +1,6 @@
 'use client';
 import { TriangleAlert } from 'lucide-react';
-import {
-  type InputHTMLAttributes,
-  type ReactNode,
-  type SelectHTMLAttributes,
-  type TextareaHTMLAttributes,
-  useId,
-} from 'react';
+import { type InputHTMLAttributes, type ReactNode, type TextareaHTMLAttributes, useId } from 'react';
 
 /** What is wrong with a field, below it. */
 export function FieldError({ id, children }: { id?: string; children: ReactNode }) {
@@ -18,7 +12,7 @@ export function FieldError({ id, children }: { id?: string; children: ReactNode 
   );
 }
 
-type Around = { label: string; error?: string | undefined; hint?: string | undefined };
+export type Around = { label: string; error?: string | undefined; hint?: string | undefined };
 /** What ties a control to its label, and to the hint or error below it. */
 type Tied = { id: string; 'aria-invalid'?: true | undefined; 'aria-describedby'?: string | undefined };
 
@@ -69,26 +63,6 @@ export function Field({
   );
 }
 
-/** A labelled choice from a list, with its hint and its error. */
-export function SelectField({
-  label,
-  error,
-  hint,
-  className,
-  children,
-  ...select
-}: SelectHTMLAttributes<HTMLSelectElement> & Around) {
-  return (
-    <Labelled label={label} error={error} hint={hint} className={className}>
-      {(tied) => (
-        <select className="input" {...tied} {...select}>
-          {children}
-        </select>
-      )}
-    </Labelled>
-  );
-}
-
 /** A labelled text of several lines, with its hint and its error. */
 export function TextField({
   label,
@@ -101,23 +75,5 @@ export function TextField({
     <Labelled label={label} error={error} hint={hint} className={className}>
       {(tied) => <textarea rows={3} className="input py-2 [field-sizing:content]" {...tied} {...area} />}
     </Labelled>
-  );
-}
-
-/** A box to tick, with its words beside it. */
-export function TickField({
-  label,
-  hint,
-  ...input
-}: Omit<InputHTMLAttributes<HTMLInputElement>, 'type'> & { label: ReactNode; hint?: string }) {
-  const id = useId();
-  return (
-    <div className="flex gap-2.5">
-      <input id={id} type="checkbox" className="mt-[3px] size-4 flex-none accent-plum" {...input} />
-      <label htmlFor={id}>
-        {label}
-        {hint ? <span className="small block text-soft">{hint}</span> : null}
-      </label>
-    </div>
   );
 }

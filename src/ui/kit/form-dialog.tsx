@@ -1,7 +1,9 @@
 'use client';
 import { type ReactNode, useState } from 'react';
+import { Button } from './button';
 import { Dialog } from './dialog';
 import { FieldError } from './field';
+import { Form, type Typed } from './form';
 
 /** What every dialog with a form is told. */
 export type Told = { busy: boolean; onClose: () => void };
@@ -41,14 +43,48 @@ export function FormDialog({
         {children}
         {trouble ? <FieldError>{trouble}</FieldError> : null}
         <div className="mt-1 flex justify-end gap-3">
-          <button type="button" className="btn" onClick={onClose}>
-            Leave it
-          </button>
-          <button type="submit" className={`btn ${danger ? 'btn-sure' : 'btn-go'}`} disabled={busy || disabled}>
-            {busy ? 'One moment' : action}
-          </button>
+          <Button onClick={onClose}>Leave it</Button>
+          <Button type="submit" look={danger ? 'sure' : 'go'} busy={busy} disabled={disabled} busyWords="One moment">
+            {action}
+          </Button>
         </div>
       </form>
+    </Dialog>
+  );
+}
+
+/** A dialog with a form that knows its places. */
+export function TypedDialog<Values>({
+  of,
+  title,
+  about,
+  action,
+  onClose,
+  children,
+}: {
+  of: Typed<Values>;
+  title: string;
+  about: string;
+  action: string;
+  onClose: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <Dialog open onOpenChange={(next) => !next && onClose()} title={title} about={about}>
+      <Form
+        of={of}
+        legend={title}
+        actions={
+          <div className="mt-1 flex justify-end gap-3">
+            <Button onClick={onClose}>Leave it</Button>
+            <Button type="submit" look="go" busy={of.busy} busyWords="One moment">
+              {action}
+            </Button>
+          </div>
+        }
+      >
+        {children}
+      </Form>
     </Dialog>
   );
 }

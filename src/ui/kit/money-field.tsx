@@ -1,32 +1,35 @@
 'use client';
-import { type InputHTMLAttributes, useId } from 'react';
-import { FieldError } from './field';
+import type { ComponentProps } from 'react';
+import { currencySign } from '@/core/money/money-text';
+import { useBusinessLocale } from './business-locale';
+import { type Around, Labelled } from './field';
 
-type Props = InputHTMLAttributes<HTMLInputElement> & { label: string; sign: string; error?: string };
-
-/** A sum of money: the sign stands still, the figure is right-aligned. What was typed stays as typed. */
-export function MoneyField({ label, sign, error, ...input }: Props) {
-  const id = useId();
+/** A sum of money: the currency's sign stands still, the figure is right-aligned. What was typed stays as typed. */
+export function MoneyField({
+  label,
+  currency,
+  error,
+  hint,
+  className,
+  ...input
+}: Omit<ComponentProps<'input'>, 'type'> & Around & { currency: string }) {
+  const { sign } = currencySign(currency, useBusinessLocale());
   return (
-    <div>
-      <label htmlFor={id} className="label mb-1">
-        {label}
-      </label>
-      <div className="relative">
-        <span className="small pointer-events-none absolute left-2.5 top-2 text-soft" aria-hidden="true">
-          {sign}
+    <Labelled label={label} error={error} hint={hint} className={className}>
+      {(tied) => (
+        <span className="relative block">
+          <span className="small pointer-events-none absolute left-2.5 top-2 text-soft" aria-hidden="true">
+            {sign}
+          </span>
+          <input
+            inputMode="decimal"
+            autoComplete="off"
+            className="input pl-8 text-right font-serif text-[16px]"
+            {...tied}
+            {...input}
+          />
         </span>
-        <input
-          id={id}
-          inputMode="decimal"
-          autoComplete="off"
-          className="input text-right font-serif text-[16px]"
-          aria-invalid={error ? true : undefined}
-          aria-describedby={error ? `${id}-more` : undefined}
-          {...input}
-        />
-      </div>
-      {error ? <FieldError id={`${id}-more`}>{error}</FieldError> : null}
-    </div>
+      )}
+    </Labelled>
   );
 }

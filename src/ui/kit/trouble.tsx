@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { Rosette } from './rosette';
+import { Rosette } from '../rosette';
 
 /** Something went wrong: what to do, and the reference that also stands in the log. */
 export function Trouble({

@@ -1,8 +1,9 @@
 'use client';
 import { useParams } from 'next/navigation';
 import { type ReactNode, useState } from 'react';
-import { send } from '../send';
-import { sayTrouble } from '../toasts';
+import { Button } from '../kit/button';
+import { send } from '../kit/send';
+import { sayTrouble } from '../kit/toasts';
 import { type ListRow, ListRowLink } from './list-row';
 
 type Cursor = { readonly key: string; readonly id: string };
@@ -77,9 +78,9 @@ export function ListGroups({
         );
       })}
       {pages.end ? (
-        <button type="button" className="link link-small mt-2 mb-1" disabled={pages.busy} onClick={pages.showMore}>
+        <Button look="small-link" className="mt-2 mb-1" disabled={pages.busy} onClick={pages.showMore}>
           {pages.busy ? 'Fetching more' : 'Show more'}
-        </button>
+        </Button>
       ) : null}
     </>
   );

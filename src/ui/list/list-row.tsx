@@ -1,7 +1,7 @@
 'use client';
 import type { Route } from 'next';
 import Link from 'next/link';
-import { Amount, Figure } from '../amount';
+import { Amount, Figure } from '../kit/amount';
 import { Rosette } from '../rosette';
 import type { RosetteState } from '../rosette-geometry';
 

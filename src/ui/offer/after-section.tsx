@@ -1,6 +1,7 @@
 'use client';
 import { type Offer } from '@/core/offer/offer';
-import { Field, SelectField, TextField } from '../field';
+import { Field, TextField } from '../kit/field';
+import { SelectField } from '../kit/select';
 import { Collapsible } from './collapsible';
 import { type OfferEditing } from './use-offer';
 

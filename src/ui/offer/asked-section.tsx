@@ -2,7 +2,10 @@
 import { Trash2 } from 'lucide-react';
 import { fillTime } from '@/core/offer/fields';
 import { type Asked, FIELD_KINDS, type FieldKind, MOST_FIELDS, type OfferField } from '@/core/offer/offer';
-import { Field, SelectField, TextField, TickField } from '../field';
+import { Button } from '../kit/button';
+import { TickField } from '../kit/check';
+import { Field, TextField } from '../kit/field';
+import { SelectField } from '../kit/select';
 import { Collapsible } from './collapsible';
 import { type OfferEditing } from './use-offer';
 
@@ -147,9 +150,9 @@ export function AskedSection({ of, terms }: { of: OfferEditing; terms: readonly 
         ))}
       </ul>
       {offer.fields.length < MOST_FIELDS ? (
-        <button
-          type="button"
-          className="link justify-self-start"
+        <Button
+          look="link"
+          className="justify-self-start"
           onClick={() =>
             set({
               fields: [
@@ -168,7 +171,7 @@ export function AskedSection({ of, terms }: { of: OfferEditing; terms: readonly 
           }
         >
           Ask something of your own
-        </button>
+        </Button>
       ) : null}
     </Collapsible>
   );

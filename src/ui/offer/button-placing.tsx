@@ -1,6 +1,7 @@
 'use client';
 import { Tabs } from 'radix-ui';
-import { say, sayTrouble } from '../toasts';
+import { Button } from '../kit/button';
+import { say, sayTrouble } from '../kit/toasts';
 
 const WAYS = [
   { key: 'html', name: 'HTML', about: 'A picture with a link: works everywhere, without any script.' },
@@ -58,15 +59,13 @@ export function ButtonPlacing({
               {texts[key]}
             </pre>
             <div className="mt-2 flex flex-wrap items-center gap-5">
-              <button type="button" className="btn" onClick={() => void copy(texts[key])}>
-                Copy it
-              </button>
+              <Button onClick={() => void copy(texts[key])}>Copy it</Button>
               {tryAt && key !== 'link' ? (
                 <form method="post" action={tryAt} target="_blank" className="inline" rel="noopener">
                   <input type="hidden" name="snippet" value={texts[key]} />
-                  <button type="submit" className="link">
+                  <Button type="submit" look="link">
                     Try it on the sample website
-                  </button>
+                  </Button>
                 </form>
               ) : null}
               {/* biome-ignore lint/performance/noImgElement: the button as it stands on websites */}

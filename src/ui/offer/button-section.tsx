@@ -11,7 +11,9 @@ import {
 } from '@/core/button/button';
 import { contrast } from '@/core/look/contrast';
 import { LANGUAGES, type Language } from '@/core/words/words';
-import { Field, SelectField, TextField, TickField } from '../field';
+import { TickField } from '../kit/check';
+import { Field, TextField } from '../kit/field';
+import { SelectField } from '../kit/select';
 import { PictureField } from '../picture-field';
 import { Collapsible } from './collapsible';
 import type { OfferEditing } from './use-offer';

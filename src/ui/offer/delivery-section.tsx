@@ -1,6 +1,8 @@
 'use client';
 import { countryName } from '@/core/place/address';
-import { Field, FieldError, TickField } from '../field';
+import { Button } from '../kit/button';
+import { TickField } from '../kit/check';
+import { Field, FieldError } from '../kit/field';
 import { Collapsible } from './collapsible';
 import { PriceFields } from './price-fields';
 import { type OfferEditing } from './use-offer';
@@ -58,25 +60,25 @@ export function DeliverySection({ of }: { of: OfferEditing }) {
                   troubles={troubles}
                   onChange={(prices) => change({ prices })}
                 />
-                <button
-                  type="button"
-                  className="link link-small mt-7"
+                <Button
+                  look="small-link"
+                  className="mt-7"
                   onClick={() =>
                     set({ delivery: { ...delivery, zones: delivery.zones.filter(({ id }) => id !== one.id) } })
                   }
                 >
                   Take away
-                </button>
+                </Button>
               </div>
             );
           })}
-          <button
-            type="button"
-            className="link justify-self-start"
+          <Button
+            look="link"
+            className="justify-self-start"
             onClick={() => set({ delivery: { ...delivery, zones: [...delivery.zones, zone()] } })}
           >
             Add a zone
-          </button>
+          </Button>
           <PriceFields
             label="Free from"
             prices={delivery.freeFrom}

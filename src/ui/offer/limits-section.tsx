@@ -1,6 +1,6 @@
 'use client';
-import { DayField } from '../day-input';
-import { Field } from '../field';
+import { DateField } from '../kit/date-field';
+import { Field } from '../kit/field';
 import { Collapsible } from './collapsible';
 import { type OfferEditing } from './use-offer';
 
@@ -23,7 +23,7 @@ export function LimitsSection({ of }: { of: OfferEditing }) {
             set({ mostPayments: /^[1-9]\d{0,6}$/.test(event.target.value) ? Number(event.target.value) : null })
           }
         />
-        <DayField label="Last day" className="w-[170px]" value={offer.lastOn} onDay={(day) => set({ lastOn: day })} />
+        <DateField label="Last day" className="w-[170px]" value={offer.lastOn} onDay={(day) => set({ lastOn: day })} />
       </div>
       <p className="small text-soft">
         What is on stock is a limit too: items from Records are never sold beyond what is there. A payment that is on

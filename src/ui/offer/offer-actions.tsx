@@ -7,11 +7,12 @@ import { DropdownMenu } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import type { OfferState, Placement } from '@/core/offer/offer';
 import { shortAddressOf } from '@/core/offer/short-address';
-import { Dialog } from '../dialog';
-import { Field } from '../field';
-import { FormDialog } from '../form-dialog';
-import { send } from '../send';
-import { say, sayTrouble } from '../toasts';
+import { Button } from '../kit/button';
+import { Dialog } from '../kit/dialog';
+import { Field } from '../kit/field';
+import { FormDialog } from '../kit/form-dialog';
+import { send } from '../kit/send';
+import { say, sayTrouble } from '../kit/toasts';
 import { BeginOffer } from './begin-offer';
 import { PLACEMENT_WORDS } from './placement-words';
 
@@ -88,9 +89,9 @@ function AddressDialog({
         <p className="flex flex-wrap gap-x-4 gap-y-1">
           Free are:
           {looked.instead.map((one) => (
-            <button key={one} type="button" className="link" onClick={() => setWanted(one)}>
+            <Button key={one} look="link" onClick={() => setWanted(one)}>
               {one}
-            </button>
+            </Button>
           ))}
         </p>
       ) : null}
@@ -162,12 +163,12 @@ export function OfferActions({
           >
             {link.replace(/^https?:\/\//, '')}
           </a>
-          <button type="button" className={`btn ${state === 'open' ? 'btn-go' : ''}`} onClick={() => void copy()}>
+          <Button look={state === 'open' ? 'go' : 'plain'} onClick={() => void copy()}>
             Copy link
-          </button>
-          <button type="button" className="link" onClick={() => setShown('qr')}>
+          </Button>
+          <Button look="link" onClick={() => setShown('qr')}>
             QR code
-          </button>
+          </Button>
           <a
             className="link"
             href={`mailto:?subject=${encodeURIComponent(`${house}: ${name}`)}&body=${encodeURIComponent(link)}`}
@@ -187,23 +188,23 @@ export function OfferActions({
             {placement === 'page' ? 'Change the offer' : 'Change it'}
           </Link>
           {placed ? (
-            <button type="button" className="link" onClick={() => setShown('address')}>
+            <Button look="link" onClick={() => setShown('address')}>
               {address ? 'Change its address' : 'Give it a short address'}
-            </button>
+            </Button>
           ) : null}
           <a className="link" href={`/proof/offer/${id}/page`} target="_blank" rel="noreferrer">
             Rehearse
           </a>
           <BeginOffer placement={placement} words="Duplicate" from={id} />
           {placed && state === 'open' ? (
-            <button type="button" className="link" disabled={busy} onClick={() => void to('paused', 'It is paused')}>
+            <Button look="link" disabled={busy} onClick={() => void to('paused', 'It is paused')}>
               Pause
-            </button>
+            </Button>
           ) : null}
           {placed && state !== 'open' ? (
-            <button type="button" className="link" disabled={busy} onClick={() => void to('open', 'It is open again')}>
+            <Button look="link" disabled={busy} onClick={() => void to('open', 'It is open again')}>
               Open again
-            </button>
+            </Button>
           ) : null}
           <DropdownMenu.Root>
             <DropdownMenu.Trigger className="grid size-8 place-items-center" aria-label="More">

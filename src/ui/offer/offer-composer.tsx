@@ -3,8 +3,9 @@ import type { Route } from 'next';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import type { Placement } from '@/core/offer/offer';
-import { Field, FieldError, TextField } from '../field';
-import { say } from '../toasts';
+import { Button } from '../kit/button';
+import { Field, FieldError, TextField } from '../kit/field';
+import { say } from '../kit/toasts';
 import { AfterSection } from './after-section';
 import { AskedSection } from './asked-section';
 import { ButtonSection } from './button-section';
@@ -79,9 +80,9 @@ export function OfferComposer({
         <Link className="btn" href={`/proof/offer/${id}/page` as Route} target="_blank">
           Rehearse
         </Link>
-        <button type="submit" className="btn btn-go" disabled={busy}>
-          {busy ? 'One moment' : placed ? 'Keep changes' : words.place}
-        </button>
+        <Button type="submit" look="go" busy={busy} busyWords="One moment">
+          {placed ? 'Keep changes' : words.place}
+        </Button>
       </div>
       <div className="grid gap-7 lg:grid-cols-[minmax(0,764fr)_minmax(0,432fr)]">
         <div className="sheet px-6 py-5 sm:px-8">

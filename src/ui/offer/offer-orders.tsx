@@ -1,6 +1,6 @@
 import type { Route } from 'next';
 import Link from 'next/link';
-import { Amount } from '../amount';
+import { Amount } from '../kit/amount';
 import { Rosette } from '../rosette';
 
 type Row = {

@@ -1,11 +1,14 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { Field, SelectField, TextField, TickField } from '../field';
-import { FormDialog } from '../form-dialog';
+import { Button } from '../kit/button';
+import { TickField } from '../kit/check';
+import { Field, TextField } from '../kit/field';
+import { FormDialog } from '../kit/form-dialog';
+import { SelectField } from '../kit/select';
+import { send, troubleOf } from '../kit/send';
+import { say, sayTrouble } from '../kit/toasts';
 import { Rosette } from '../rosette';
-import { send, troubleOf } from '../send';
-import { say, sayTrouble } from '../toasts';
 
 const STATES = { sent: 'Sent', seen: 'Seen', paid: 'Paid', withdrawn: 'Cancelled' } as const;
 const WORDS = { sent: 'Sent', seen: 'Seen', paid: 'Paid', withdrawn: 'Withdrawn' } as const;
@@ -72,9 +75,9 @@ export function OfferRequests({
       <div className="flex items-baseline gap-4 border-b border-ink pb-1">
         <h2 className="title-section flex-1">Requests</h2>
         {open && mayAsk ? (
-          <button type="button" className="link" onClick={() => setWriting(true)}>
+          <Button look="link" onClick={() => setWriting(true)}>
             Ask one person
-          </button>
+          </Button>
         ) : null}
       </div>
       {rows.length === 0 ? (
@@ -96,13 +99,13 @@ export function OfferRequests({
             </span>
             {row.state === 'sent' || row.state === 'seen' ? (
               <span className="flex gap-4">
-                <button type="button" className="link link-small" onClick={() => void copy(row.link)}>
+                <Button look="small-link" onClick={() => void copy(row.link)}>
                   Copy link
-                </button>
+                </Button>
                 {mayAsk ? (
-                  <button type="button" className="link link-small" onClick={() => void withdraw(row)}>
+                  <Button look="small-link" onClick={() => void withdraw(row)}>
                     Withdraw
-                  </button>
+                  </Button>
                 ) : null}
               </span>
             ) : null}

@@ -13,7 +13,10 @@ import {
 } from '@/core/offer/offer';
 import { margin } from '@/core/offer/price';
 import { ItemPicker } from '../composer/item-picker';
-import { Field, FieldError, SelectField, TickField } from '../field';
+import { Button } from '../kit/button';
+import { Radio, TickField } from '../kit/check';
+import { Field, FieldError } from '../kit/field';
+import { SelectField } from '../kit/select';
 import { PriceFields } from './price-fields';
 import type { OfferEditing } from './use-offer';
 
@@ -144,18 +147,18 @@ function ItemRow({
                   change({ options: item.options.map((one) => (one.id === option.id ? { ...one, prices } : one)) })
                 }
               />
-              <button
-                type="button"
-                className="link link-small mt-7"
+              <Button
+                look="small-link"
+                className="mt-7"
                 onClick={() => change({ options: item.options.filter(({ id }) => id !== option.id) })}
               >
                 Take away
-              </button>
+              </Button>
             </div>
           ))}
-          <button
-            type="button"
-            className="link link-small justify-self-start"
+          <Button
+            look="small-link"
+            className="justify-self-start"
             onClick={() =>
               change({
                 options: [...item.options, { id: crypto.randomUUID(), name: '', prices: {}, optionId: null }],
@@ -163,7 +166,7 @@ function ItemRow({
             }
           >
             Add an option
-          </button>
+          </Button>
         </div>
         <button
           type="button"
@@ -250,13 +253,9 @@ function Items({ of, classes, currencies }: Props & { currencies: readonly strin
               });
             }}
           />
-          <button
-            type="button"
-            className="link"
-            onClick={() => set({ items: [...offer.items, newOfferItem(crypto.randomUUID())] })}
-          >
+          <Button look="link" onClick={() => set({ items: [...offer.items, newOfferItem(crypto.randomUUID())] })}>
             Add an item
-          </button>
+          </Button>
         </div>
       ) : null}
     </div>
@@ -287,11 +286,9 @@ function Amounts({ of, currencies }: { of: OfferEditing; currencies: readonly st
                   set({ amounts: next, chosen: offer.chosen < next.length ? offer.chosen : -1 });
                 }}
               />
-              <input
-                type="radio"
+              <Radio
                 name="chosen"
                 aria-label={`Suggested amount ${at + 1} is chosen at first`}
-                className="size-4 accent-plum"
                 disabled={at >= offer.amounts.length}
                 checked={offer.chosen === at && at < offer.amounts.length}
                 onChange={() => set({ chosen: at })}

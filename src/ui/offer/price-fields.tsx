@@ -1,6 +1,6 @@
 'use client';
 import type { PriceTable } from '@/core/offer/offer';
-import { Field } from '../field';
+import { MoneyField } from '../kit/money-field';
 
 /** One thing's prices, a field a currency; what is left open in a further currency is converted at the day's rate. */
 export function PriceFields({
@@ -24,12 +24,11 @@ export function PriceFields({
   return (
     <div className="flex flex-wrap items-start gap-3">
       {currencies.map((code, at) => (
-        <Field
+        <MoneyField
           key={code}
           label={`${label}, ${code}`}
+          currency={code}
           className="w-[132px]"
-          inputMode="decimal"
-          autoComplete="off"
           maxLength={40}
           placeholder={at === 0 ? '' : 'by the rate'}
           value={prices[code] ?? ''}

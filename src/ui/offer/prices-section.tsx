@@ -1,7 +1,10 @@
 'use client';
 import { useState } from 'react';
 import { isCurrency } from '@/core/money/currency';
-import { Field, SelectField, TickField } from '../field';
+import { Button } from '../kit/button';
+import { TickField } from '../kit/check';
+import { Field } from '../kit/field';
+import { SelectField } from '../kit/select';
 import { Collapsible } from './collapsible';
 import { PriceFields } from './price-fields';
 import { type OfferEditing } from './use-offer';
@@ -27,9 +30,7 @@ export function PricesSection({ of }: { of: OfferEditing }) {
           error={troubles.currencies}
           onChange={(event) => setAdding(event.target.value.toUpperCase())}
         />
-        <button
-          type="button"
-          className="btn"
+        <Button
           disabled={!isCurrency(adding) || adding === offer.currency || offer.currencies.includes(adding)}
           onClick={() => {
             set({ currencies: [...offer.currencies, adding] });
@@ -37,16 +38,15 @@ export function PricesSection({ of }: { of: OfferEditing }) {
           }}
         >
           Add currency
-        </button>
+        </Button>
         {offer.currencies.map((code) => (
-          <button
+          <Button
             key={code}
-            type="button"
-            className="link"
+            look="link"
             onClick={() => set({ currencies: offer.currencies.filter((one) => one !== code) })}
           >
             Take {code} away
-          </button>
+          </Button>
         ))}
       </div>
       <p className="small text-soft">

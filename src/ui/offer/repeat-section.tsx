@@ -1,7 +1,9 @@
 'use client';
 import { type OfferRepeat, type OfferRhythm, rhythmKey } from '@/core/offer/repeat';
 import { en } from '@/core/words/en';
-import { Field, SelectField, TickField } from '../field';
+import { TickField } from '../kit/check';
+import { Field } from '../kit/field';
+import { SelectField } from '../kit/select';
 import { Collapsible } from './collapsible';
 import type { OfferEditing } from './use-offer';
 

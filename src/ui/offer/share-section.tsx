@@ -3,8 +3,10 @@ import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { priceMinor } from '@/core/offer/price';
 import { split } from '@/core/share/split';
-import { Field, FieldError, SelectField } from '../field';
-import { Leader } from '../leader';
+import { Button } from '../kit/button';
+import { Field, FieldError } from '../kit/field';
+import { Leader } from '../kit/leader';
+import { SelectField } from '../kit/select';
 import { Collapsible } from './collapsible';
 import { type OfferEditing } from './use-offer';
 
@@ -70,9 +72,9 @@ export function ShareSection({
               })
             }
           />
-          <button
-            type="button"
-            className="link link-small mb-2"
+          <Button
+            look="small-link"
+            className="mb-2"
             onClick={() => {
               const left = (terms?.partners ?? []).filter(({ partnerId }) => partnerId !== one.partnerId);
               if (left.length === 0) set({ split: null });
@@ -80,7 +82,7 @@ export function ShareSection({
             }}
           >
             Take away
-          </button>
+          </Button>
         </div>
       ))}
       {troubles.split ? <FieldError>{troubles.split}</FieldError> : null}

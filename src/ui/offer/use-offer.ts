@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import type { Offer } from '@/core/offer/offer';
-import { type Answer, send } from '../send';
+import { type Answer, send } from '../kit/send';
 
 /** What a composer holds of an offer. */
 export type OfferDraft = {

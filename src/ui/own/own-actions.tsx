@@ -1,9 +1,10 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { FieldError } from '../field';
+import { Button } from '../kit/button';
+import { FieldError } from '../kit/field';
+import { send } from '../kit/send';
 import { type Troubles, troubleWords } from '../payer/trouble-words';
-import { send } from '../send';
 
 /** A button that does one thing on the customer's own page; a weighty one asks first. */
 export function OwnAction({
@@ -120,9 +121,9 @@ export function OwnAddress({
         </label>
       </div>
       <div className="flex items-center gap-4">
-        <button type="submit" className="btn min-h-11">
+        <Button type="submit" className="min-h-11">
           {words.keep}
-        </button>
+        </Button>
         <span role="status" className="text-leaf">
           {said}
         </span>

@@ -1,10 +1,12 @@
 'use client';
 import type { OfferField } from '@/core/offer/offer';
 import type { Block, BlockKind, PagePicture } from '@/core/page/page';
-import { upload } from '../composer/paper-after';
-import { Field, SelectField, TextField } from '../field';
+import { upload } from '../composer/upload';
 import { FileDrop } from '../import/file-drop';
-import { sayTrouble } from '../toasts';
+import { Button } from '../kit/button';
+import { Field, TextField } from '../kit/field';
+import { SelectField } from '../kit/select';
+import { sayTrouble } from '../kit/toasts';
 import { RichText } from './rich-text';
 
 export const BLOCK_NAMES: Readonly<Record<BlockKind, string>> = {
@@ -52,13 +54,13 @@ export function Pictures({
               onChange(pictures.map((each, place) => (place === at ? { ...each, alt: event.target.value } : each)))
             }
           />
-          <button
-            type="button"
-            className="link link-small mb-2"
+          <Button
+            look="small-link"
+            className="mb-2"
             onClick={() => onChange(pictures.filter((_, place) => place !== at))}
           >
             Take away
-          </button>
+          </Button>
         </div>
       ))}
       {pictures.length < most ? (

@@ -6,7 +6,7 @@ import type { Route } from 'next';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
-import { memo, useCallback, useEffect, useRef, useState } from 'react';
+import { memo, useCallback, useState } from 'react';
 import type { OfferField } from '@/core/offer/offer';
 import {
   BLOCK_KINDS,
@@ -22,15 +22,16 @@ import {
   pageWarnings,
   type Theme,
 } from '@/core/page/page';
-import { Field, SelectField } from '../field';
+import { Button } from '../kit/button';
+import { Field } from '../kit/field';
+import { SelectField } from '../kit/select';
+import { send, troubleOf } from '../kit/send';
+import { SortableList } from '../kit/sortable-list';
+import { say, sayTrouble } from '../kit/toasts';
 import { Collapsible } from '../offer/collapsible';
 import { OfferProof } from '../offer/offer-proof';
-import { send, troubleOf } from '../send';
-import { SortableList } from '../sortable-list';
-import { say, sayTrouble } from '../toasts';
 import { BLOCK_NAMES, BlockEditor, Pictures } from './block-editor';
-
-const PAUSE_MS = 500;
+import { usePage } from './use-page';
 
 const plain = (html: string): string =>
   html
@@ -224,73 +225,9 @@ export function PageDesigner({
   published: number | null;
 }) {
   const router = useRouter();
-  const [page, setPage] = useState(first);
+  const { page, setPage, state, shown, keep, blocks, change, copy, remove } = usePage(id, first);
   const [open, setOpen] = useState('');
-  const [state, setState] = useState<'kept' | 'waits'>('kept');
-  const [shown, setShown] = useState(0);
   const [busy, setBusy] = useState(false);
-  const saving = useRef<Promise<unknown>>(Promise.resolve());
-  const isFirst = useRef(true);
-  const keep = useCallback(
-    (one: HostedPage): Promise<boolean> => {
-      const next = saving.current.then(async () => {
-        const answer = await send('PUT', `/api/offers/${id}/publish`, { look: one });
-        if (!answer.ok) {
-          sayTrouble(answer.words);
-          return false;
-        }
-        setState('kept');
-        setShown((count) => count + 1);
-        return true;
-      });
-      saving.current = next.catch(() => undefined);
-      return next;
-    },
-    [id],
-  );
-
-  useEffect(() => {
-    if (isFirst.current) {
-      isFirst.current = false;
-      return;
-    }
-    setState('waits');
-    const timer = setTimeout(() => void keep(page), PAUSE_MS);
-    return () => clearTimeout(timer);
-  }, [page, keep]);
-
-  const blocks = useCallback(
-    (change: (before: readonly Block[]) => readonly Block[]) =>
-      setPage((before) => ({ ...before, blocks: change(before.blocks) })),
-    [],
-  );
-  const change = useCallback(
-    (blockId: string, part: Partial<Block>) =>
-      blocks((before) => before.map((one) => (one.id === blockId ? { ...one, ...part } : one))),
-    [blocks],
-  );
-  const copy = useCallback(
-    (blockId: string) =>
-      blocks((before) =>
-        before.flatMap((one) => (one.id === blockId ? [one, { ...one, id: crypto.randomUUID() }] : [one])),
-      ),
-    [blocks],
-  );
-  const remove = useCallback(
-    (blockId: string) => {
-      setPage((before) => {
-        const at = before.blocks.findIndex((one) => one.id === blockId);
-        const gone = before.blocks[at];
-        if (gone)
-          say(`${BLOCK_NAMES[gone.kind]} is taken away`, {
-            label: 'Bring it back',
-            onClick: () => blocks((now) => [...now.slice(0, at), gone, ...now.slice(at)]),
-          });
-        return { ...before, blocks: before.blocks.filter((one) => one.id !== blockId) };
-      });
-    },
-    [blocks],
-  );
   const toggle = useCallback((blockId: string) => setOpen((now) => (now === blockId ? '' : blockId)), []);
 
   function add(kind: BlockKind) {
@@ -329,9 +266,9 @@ export function PageDesigner({
         <Link className="btn" href={`/ask/offer/${id}` as Route}>
           The offer
         </Link>
-        <button type="button" className="btn btn-go" disabled={busy} onClick={() => void publish()}>
-          {busy ? 'One moment' : 'Publish the page'}
-        </button>
+        <Button look="go" busy={busy} onClick={() => void publish()} busyWords="One moment">
+          Publish the page
+        </Button>
       </div>
       <div className="grid gap-7 lg:grid-cols-[minmax(0,690fr)_minmax(0,506fr)]">
         <div className="sheet px-6 py-5 sm:px-8">
@@ -398,9 +335,9 @@ export function PageDesigner({
                     <span className="flex-1">
                       Version {one.version}, {one.when}, by {one.byName}
                     </span>
-                    <button type="button" className="link link-small" onClick={() => void restore(one.version)}>
+                    <Button look="small-link" onClick={() => void restore(one.version)}>
                       Take up version {one.version} again
-                    </button>
+                    </Button>
                   </li>
                 ))}
               </ul>

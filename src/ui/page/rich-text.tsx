@@ -3,6 +3,7 @@ import { EditorContent, useEditor } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
 import { Bold, Heading3, Italic, Link2, List, ListOrdered } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
+import { Button } from '../kit/button';
 
 /** A text with its form: bold, italic, lists, links. What is not allowed on a page is taken out when it is shown. */
 export function RichText({
@@ -78,9 +79,7 @@ export function RichText({
             value={linking}
             onChange={(event) => setLinking(event.target.value)}
           />
-          <button
-            type="button"
-            className="btn"
+          <Button
             onClick={() => {
               const chain = editor.chain().focus().extendMarkRange('link');
               if (linking.length > 8) chain.setLink({ href: linking }).run();
@@ -89,7 +88,7 @@ export function RichText({
             }}
           >
             Link it
-          </button>
+          </Button>
         </div>
       )}
       <EditorContent editor={editor} />

@@ -3,21 +3,11 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
-import { Empty } from '../empty';
-import { Field } from '../field';
-import { FormDialog } from '../form-dialog';
-import { send, troubleOf } from '../send';
-import { say, sayTrouble } from '../toasts';
-
-type Partner = {
-  readonly id: string;
-  readonly name: string;
-  readonly email: string;
-  readonly account: string;
-  readonly sums: readonly { readonly currency: string; readonly payments: number; readonly earnedMinor: number }[];
-};
-
-type Form = Pick<Partner, 'name' | 'email' | 'account'>;
+import { Button } from '../kit/button';
+import { Empty } from '../kit/empty';
+import { send } from '../kit/send';
+import { say, sayTrouble } from '../kit/toasts';
+import { PartnerDialog, type ShownPartner } from './partner-dialog';
 
 /** Who gets a share of payments, and what they have earned. */
 export function PartnerTable({
@@ -25,47 +15,15 @@ export function PartnerTable({
   locale,
   mayAsk,
 }: {
-  partners: readonly Partner[];
+  partners: readonly ShownPartner[];
   locale: string;
   mayAsk: boolean;
 }) {
   const router = useRouter();
-  const [editing, setEditing] = useState<{ id: string | null; form: Form } | null>(null);
-  const [troubles, setTroubles] = useState<Readonly<Record<string, string>>>({});
-  const [busy, setBusy] = useState(false);
-  /** What the bank says of the account that was typed last. */
-  const [bank, setBank] = useState('');
-  const set = (part: Partial<Form>) => setEditing((now) => now && { ...now, form: { ...now.form, ...part } });
+  /** The partner who is written: null for a new one. */
+  const [editing, setEditing] = useState<ShownPartner | null | undefined>();
 
-  async function keep(): Promise<string> {
-    if (!editing) return '';
-    setBusy(true);
-    const path = editing.id ? `/api/partners/${editing.id}` : '/api/partners';
-    const answer = await send(editing.id ? 'PUT' : 'POST', path, editing.form);
-    setBusy(false);
-    if (!answer.ok) {
-      setTroubles(Object.fromEntries(answer.fields.map(({ field, words }) => [field, words])));
-      return troubleOf(answer);
-    }
-    setEditing(null);
-    setTroubles({});
-    say(`${editing.form.name} is kept`);
-    router.refresh();
-    return '';
-  }
-
-  async function askBank(number: string) {
-    setTroubles({});
-    if (!number.trim()) return setBank('');
-    const answer = await send<{ holder: string }>('GET', `/api/partners/account?number=${encodeURIComponent(number)}`);
-    if (answer.ok) setBank(`The bank has it in the name of ${answer.value.holder}.`);
-    else {
-      setBank('');
-      setTroubles({ account: troubleOf(answer) });
-    }
-  }
-
-  async function remove(partner: Partner) {
+  async function remove(partner: ShownPartner) {
     const answer = await send('DELETE', `/api/partners/${partner.id}`);
     if (!answer.ok) return sayTrouble(answer.words);
     say(`${partner.name} is taken off the list`);
@@ -77,13 +35,9 @@ export function PartnerTable({
       <div className="flex items-baseline gap-4 pb-3">
         <h1 className="title-screen flex-1">Partners</h1>
         {mayAsk ? (
-          <button
-            type="button"
-            className="btn btn-go"
-            onClick={() => setEditing({ id: null, form: { name: '', email: '', account: '' } })}
-          >
+          <Button look="go" onClick={() => setEditing(null)}>
             New partner
-          </button>
+          </Button>
         ) : null}
       </div>
       {partners.length === 0 ? (
@@ -118,27 +72,16 @@ export function PartnerTable({
                 ))}
                 {mayAsk ? (
                   <span className="mt-0.5 inline-flex gap-4">
-                    <button
-                      type="button"
-                      className="link link-small"
-                      aria-label={`Change ${partner.name}`}
-                      onClick={() =>
-                        setEditing({
-                          id: partner.id,
-                          form: { name: partner.name, email: partner.email, account: partner.account },
-                        })
-                      }
-                    >
+                    <Button look="small-link" aria-label={`Change ${partner.name}`} onClick={() => setEditing(partner)}>
                       Change
-                    </button>
-                    <button
-                      type="button"
-                      className="link link-small"
+                    </Button>
+                    <Button
+                      look="small-link"
                       aria-label={`Take ${partner.name} away`}
                       onClick={() => void remove(partner)}
                     >
                       Take away
-                    </button>
+                    </Button>
                   </span>
                 ) : null}
               </span>
@@ -146,44 +89,7 @@ export function PartnerTable({
           ))}
         </ul>
       )}
-      {editing ? (
-        <FormDialog
-          title={editing.id ? 'Change the partner' : 'New partner'}
-          about="What they get of a payment is said in each offer."
-          action="Keep partner"
-          busy={busy}
-          onClose={() => {
-            setBank('');
-            setEditing(null);
-            setTroubles({});
-          }}
-          onSure={keep}
-        >
-          <Field
-            label="Name"
-            value={editing.form.name}
-            maxLength={160}
-            error={troubles.name}
-            onChange={(event) => set({ name: event.target.value })}
-          />
-          <Field
-            label="E-mail address"
-            value={editing.form.email}
-            maxLength={200}
-            error={troubles.email}
-            onChange={(event) => set({ email: event.target.value })}
-          />
-          <Field
-            label="Share account"
-            hint={bank || 'Twelve digits. The bank is asked whose it is; their share is paid out to it.'}
-            error={troubles.account}
-            onBlur={(event) => void askBank(event.target.value)}
-            value={editing.form.account}
-            maxLength={60}
-            onChange={(event) => set({ account: event.target.value })}
-          />
-        </FormDialog>
-      ) : null}
+      {editing === undefined ? null : <PartnerDialog partner={editing} onClose={() => setEditing(undefined)} />}
     </div>
   );
 }

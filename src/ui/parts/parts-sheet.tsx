@@ -4,19 +4,20 @@ import { calendarDate } from '@/core/dates/calendar-date';
 import type { TallyDocument } from '@/core/tally/document';
 import { tally } from '@/core/tally/tally';
 import { working } from '@/core/tally/working';
-import { Amount } from '../amount';
-import { DayField } from '../day-input';
-import { Dialog } from '../dialog';
-import { Empty } from '../empty';
-import { Field } from '../field';
-import { Leader } from '../leader';
+import { Amount } from '../kit/amount';
+import { Button } from '../kit/button';
+import { DateField } from '../kit/date-field';
+import { Dialog } from '../kit/dialog';
+import { Empty } from '../kit/empty';
+import { Field } from '../kit/field';
+import { Leader } from '../kit/leader';
+import { MoneyField } from '../kit/money-field';
+import { say, sayTrouble, Toasts } from '../kit/toasts';
+import { Trouble } from '../kit/trouble';
 import { type ListRow, ListRowLink } from '../list/list-row';
-import { MoneyField } from '../money-field';
 import { Rosette } from '../rosette';
 import type { RosetteState } from '../rosette-geometry';
 import { RowsSkeleton } from '../skeleton';
-import { say, sayTrouble, Toasts } from '../toasts';
-import { Trouble } from '../trouble';
 import { WorkingSteps } from '../working';
 
 const COLOURS: readonly [name: string, use: string][] = [
@@ -107,9 +108,9 @@ export function PartsSheet() {
       <main className="mx-auto grid max-w-[1224px] gap-x-8 gap-y-7 px-4 py-6 md:grid-cols-3">
         <div className="flex items-center justify-between md:col-span-3">
           <h1 className="title-screen">Parts</h1>
-          <button type="button" className="link" onClick={() => setNight(!night)}>
+          <Button look="link" onClick={() => setNight(!night)}>
             {night ? 'Day setting' : 'Night setting'}
-          </button>
+          </Button>
         </div>
         <Part title="Colours" about="the same names by day and by night" wide>
           <ul className="grid grid-cols-4 gap-1.5 sm:grid-cols-7 lg:grid-cols-[repeat(13,minmax(0,1fr))]">
@@ -147,30 +148,14 @@ export function PartsSheet() {
         </section>
         <Part title="Actions" about="rest, pointer, focus, off">
           <div className="flex flex-wrap gap-2.5">
-            <button type="button" className="btn btn-go">
-              Send invoice
-            </button>
-            <button type="button" className="btn">
-              Duplicate
-            </button>
-            <button type="button" className="btn btn-ink">
-              Ask for money
-            </button>
-            <button type="button" className="btn btn-danger">
-              Void payment
-            </button>
-            <button type="button" className="btn btn-sure">
-              Throw away
-            </button>
-            <button type="button" className="btn" disabled>
-              Nothing to send
-            </button>
-            <button type="button" className="btn outline-2 outline-offset-2 outline-plum">
-              In focus
-            </button>
-            <button type="button" className="link">
-              Add a line
-            </button>
+            <Button look="go">Send invoice</Button>
+            <Button>Duplicate</Button>
+            <Button look="ink">Ask for money</Button>
+            <Button look="danger">Void payment</Button>
+            <Button look="sure">Throw away</Button>
+            <Button disabled>Nothing to send</Button>
+            <Button className="outline-2 outline-offset-2 outline-plum">In focus</Button>
+            <Button look="link">Add a line</Button>
           </div>
           <div className="segment mt-3" role="group" aria-label="When">
             {['Same day', 'Day before', 'Day after'].map((word) => (
@@ -196,11 +181,11 @@ export function PartsSheet() {
         <Part title="Fields" about="rest, wrong, off, on paper">
           <div className="grid grid-cols-2 gap-3">
             <Field label="Customer" defaultValue="Ingrid Fallowell" />
-            <DayField label="Due" value={on} from={calendarDate('2026-11-01')} onDay={setOn} />
+            <DateField label="Due" value={on} from={calendarDate('2026-11-01')} onDay={setOn} />
             <Field label="E-mail address" defaultValue="ingrid@fallowell" error="Add the ending, such as .example" />
-            <MoneyField label="Price of one" sign="$" defaultValue="72.00" />
+            <MoneyField label="Price of one" currency="USD" defaultValue="72.00" />
             <Field label="Reference" placeholder="none" hint="Theirs, not yours." />
-            <MoneyField label="Discount" sign="$" defaultValue="ten" error="Write it as a number." />
+            <MoneyField label="Discount" currency="USD" defaultValue="ten" error="Write it as a number." />
           </div>
           <p className="mt-3 font-serif text-[16px]">
             On paper: <input aria-label="A sum on paper" className="blank !w-20 text-right" defaultValue="860.00" />{' '}
@@ -253,23 +238,15 @@ export function PartsSheet() {
         </Part>
         <Part title="Messages" about="said, not done, asked">
           <div className="flex flex-wrap gap-2.5">
-            <button
-              type="button"
-              className="btn"
+            <Button
               onClick={() => say('Invoice 1188 is on its way to Ingrid', { label: 'Look', onClick: () => undefined })}
             >
               Something was done
-            </button>
-            <button
-              type="button"
-              className="btn"
-              onClick={() => sayTrouble('No answer from the bank; nothing was charged.')}
-            >
+            </Button>
+            <Button onClick={() => sayTrouble('No answer from the bank; nothing was charged.')}>
               Something was not
-            </button>
-            <button type="button" className="btn" onClick={() => setOpen(true)}>
-              A dialog
-            </button>
+            </Button>
+            <Button onClick={() => setOpen(true)}>A dialog</Button>
           </div>
           <div className="sheet mt-3">
             <Trouble
@@ -282,9 +259,7 @@ export function PartsSheet() {
         <Part title="Empty" wide>
           <div className="sheet max-w-[560px]">
             <Empty words="No invoices yet. An invoice asks one customer for money, and is paid from its own page.">
-              <button type="button" className="btn">
-                Start an invoice
-              </button>
+              <Button>Start an invoice</Button>
             </Empty>
           </div>
         </Part>
@@ -296,12 +271,10 @@ export function PartsSheet() {
         about="It has no number yet, so none will be missing."
       >
         <div className="flex justify-end gap-3">
-          <button type="button" className="btn" onClick={() => setOpen(false)}>
-            Keep it
-          </button>
-          <button type="button" className="btn btn-sure" onClick={() => setOpen(false)}>
+          <Button onClick={() => setOpen(false)}>Keep it</Button>
+          <Button look="sure" onClick={() => setOpen(false)}>
             Throw away
-          </button>
+          </Button>
         </div>
       </Dialog>
       <Toasts />

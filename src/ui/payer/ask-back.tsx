@@ -1,7 +1,8 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useId, useState } from 'react';
-import { send } from '../send';
+import { Button } from '../kit/button';
+import { send } from '../kit/send';
 import { type Troubles, troubleWords } from './trouble-words';
 
 /** A question to the sender, folded in until somebody has one. */
@@ -44,14 +45,9 @@ export function AskQuestion({
         onChange={(event) => setText(event.target.value)}
       />
       {trouble ? <p className="mt-1 text-[14px] font-medium text-brick">{trouble}</p> : null}
-      <button
-        type="button"
-        className="btn mt-2 min-h-11 w-full"
-        disabled={state === 'busy' || !text.trim()}
-        onClick={() => void ask()}
-      >
+      <Button className="mt-2 min-h-11 w-full" disabled={state === 'busy' || !text.trim()} onClick={() => void ask()}>
         {words.send}
-      </button>
+      </Button>
     </details>
   );
 }
@@ -89,17 +85,12 @@ export function DecideFile({
         onChange={(event) => setComment(event.target.value)}
       />
       <div className="flex gap-2">
-        <button type="button" className="btn min-h-11 flex-1" disabled={busy} onClick={() => void decide('approved')}>
+        <Button className="min-h-11 flex-1" disabled={busy} onClick={() => void decide('approved')}>
           {words.approve}
-        </button>
-        <button
-          type="button"
-          className="btn min-h-11 flex-1"
-          disabled={busy || !comment.trim()}
-          onClick={() => void decide('change')}
-        >
+        </Button>
+        <Button className="min-h-11 flex-1" disabled={busy || !comment.trim()} onClick={() => void decide('change')}>
           {words.change}
-        </button>
+        </Button>
       </div>
       {trouble ? <p className="text-[14px] font-medium text-brick">{trouble}</p> : null}
     </div>

@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import { Check } from '../kit/check';
 import type { PayWords } from './pay-words';
 
 /** A tip: none, one of the suggested shares, or an own amount. @param tip `10%`, an amount as typed, or empty for none */
@@ -79,12 +80,7 @@ export function AcceptTerms({
         <p className="mt-2 max-h-[220px] overflow-auto whitespace-pre-line">{text}</p>
       </details>
       <label className="mt-2 flex min-h-11 items-center gap-3 text-[15px]">
-        <input
-          type="checkbox"
-          className="size-5 flex-none accent-plum"
-          checked={accepts}
-          onChange={(event) => onAccepts(event.target.checked)}
-        />
+        <Check tall checked={accepts} onChange={(event) => onAccepts(event.target.checked)} />
         {words.acceptTerms}
       </label>
     </div>

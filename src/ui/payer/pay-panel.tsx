@@ -7,7 +7,7 @@ import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { isAllowed } from '@/core/payment/part-payment';
 import { percentOf } from '@/core/tally/tally';
-import { send } from '../send';
+import { send } from '../kit/send';
 import { AcceptTerms, TipChoice } from './before-paying';
 import { CardPay, type PayOpen } from './card-pay';
 import type { PayWords } from './pay-words';

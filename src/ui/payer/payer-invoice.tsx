@@ -5,9 +5,10 @@ import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { transferFacts } from '@/core/words/invoice-wording';
 import { LANGUAGES, type Words, wordsOf } from '@/core/words/words';
-import { Amount } from '../amount';
 import { ContactLine } from '../contact-line';
 import { InvoiceLines, InvoiceSums, type PaidLine } from '../invoice/invoice-paper';
+import { Amount } from '../kit/amount';
+import { Button } from '../kit/button';
 import { AskQuestion, DecideFile } from './ask-back';
 import type { PayOpen } from './card-pay';
 import { PayPanel, type PayTerms } from './pay-panel';
@@ -283,9 +284,9 @@ function ProofPay({ fieldsUrl, sum, words }: { fieldsUrl: string; sum: string; w
   return (
     <>
       <iframe title="Card fields" src={fieldsUrl} className="card-fields" tabIndex={-1} />
-      <button type="button" className="btn btn-tall mt-2" disabled>
+      <Button size="tall" className="mt-2" disabled>
         {words.pay(sum)}
-      </button>
+      </Button>
       <p className="mt-2 text-center text-[13px]/5 text-soft">A proof: nothing can be paid here.</p>
     </>
   );

@@ -1,5 +1,5 @@
 import type { TroubleCode } from '@/core/words/trouble/en';
-import type { Answer } from '../send';
+import type { Answer } from '../kit/send';
 
 /** What can go wrong, in the language of a customer's page. */
 export type Troubles = Readonly<Record<TroubleCode, string>>;

@@ -1,7 +1,7 @@
 import { type Challenge, type Solution, solveChallenge } from 'altcha-lib';
 import { deriveKey } from 'altcha-lib/algorithms/web/pbkdf2';
 import { useEffect, useRef } from 'react';
-import { send } from '../send';
+import { send } from '../kit/send';
 
 /** A piece of work with its solution. */
 type Work = { readonly challenge: Challenge; readonly solution: Solution };

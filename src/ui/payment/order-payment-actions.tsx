@@ -5,10 +5,12 @@ import { typedMinor } from '@/core/invoice/read-paper';
 import { minorDigits } from '@/core/money/currency';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
-import { Field, SelectField } from '../field';
-import { FormDialog } from '../form-dialog';
-import { send, troubleOf } from '../send';
-import { say } from '../toasts';
+import { Button } from '../kit/button';
+import { Field } from '../kit/field';
+import { FormDialog } from '../kit/form-dialog';
+import { SelectField } from '../kit/select';
+import { send, troubleOf } from '../kit/send';
+import { say } from '../kit/toasts';
 
 /** What can be done with the payment of an order: giving back, taking back, the receipt again. Amounts in minor units. */
 export function OrderPaymentActions({
@@ -64,13 +66,13 @@ export function OrderPaymentActions({
   return (
     <div className="mt-4 flex flex-wrap gap-5">
       {leftMinor > 0 ? (
-        <button type="button" className="link" onClick={() => setShown('back')}>
+        <Button look="link" onClick={() => setShown('back')}>
           Give back
-        </button>
+        </Button>
       ) : null}
-      <button type="button" className="link" onClick={() => setShown('receipt')}>
+      <Button look="link" onClick={() => setShown('receipt')}>
         {mailed ? 'Send the receipt again' : 'Send the receipt'}
-      </button>
+      </Button>
       <FormDialog
         open={shown === 'back'}
         title="Give back"

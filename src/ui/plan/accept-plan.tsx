@@ -1,9 +1,11 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
-import { FieldError } from '../field';
+import { Button } from '../kit/button';
+import { Check } from '../kit/check';
+import { FieldError } from '../kit/field';
+import { send } from '../kit/send';
 import { type Troubles, troubleWords } from '../payer/trouble-words';
-import { send } from '../send';
 import { CardEntry, type CardEntryHandle } from './card-entry';
 
 /** What the customer's form says; strings only, so that they reach the browser. */
@@ -92,12 +94,7 @@ export function AcceptPlan({
       <div>
         <p className="whitespace-pre-line bg-wash px-4 py-3 font-serif text-[16px]/6">{agreement}</p>
         <label className="mt-3 flex min-h-11 items-center gap-3 text-[16px]">
-          <input
-            type="checkbox"
-            className="size-5 flex-none accent-plum"
-            checked={agrees}
-            onChange={(event) => setAgrees(event.target.checked)}
-          />
+          <Check tall checked={agrees} onChange={(event) => setAgrees(event.target.checked)} />
           {words.agree}
         </label>
         {troubles.agree ? <FieldError>{troubles.agree}</FieldError> : null}
@@ -125,9 +122,9 @@ export function AcceptPlan({
             {troubles.card}
           </p>
         ) : null}
-        <button type="submit" className="btn btn-go btn-tall" disabled={busy}>
+        <Button type="submit" look="go" size="tall" disabled={busy}>
           {busy ? words.sending : words.begin}
-        </button>
+        </Button>
         <p className="mt-2 text-center text-[13px]/5 text-soft">{words.cardGoes}</p>
       </div>
     </form>

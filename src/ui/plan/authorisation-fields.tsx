@@ -1,8 +1,8 @@
 'use client';
 import { useState } from 'react';
 import type { AuthorisedHow } from '@/core/timeline/timeline';
-import { Field } from '../field';
-import { Segment } from './plan-fields';
+import { Field } from '../kit/field';
+import { Segment } from '../kit/segment';
 import { SignatureField } from './signature-pad';
 
 /** How a customer authorised, as it is taken down at the desk. */

@@ -1,6 +1,7 @@
 'use client';
 import { type RefObject, useImperativeHandle, useRef, useState } from 'react';
 import type { ShownCard } from '@/core/plan/shown-card';
+import { Radio } from '../kit/check';
 import { CardEntry, type CardEntryHandle } from './card-entry';
 
 /** What a form asks of the choice: a card on file, the token of one that was typed, or why there is none. */
@@ -37,13 +38,7 @@ export function CardChoice({
           <legend className="label mb-1">Card</legend>
           {[...good, { id: '', words: 'Another card' }].map((card) => (
             <label key={card.id} className="flex min-h-9 items-center gap-2.5 border-b border-rule">
-              <input
-                type="radio"
-                name="card"
-                className="accent-plum"
-                checked={cardId === card.id}
-                onChange={() => setCardId(card.id)}
-              />
+              <Radio name="card" checked={cardId === card.id} onChange={() => setCardId(card.id)} />
               {card.words}
             </label>
           ))}

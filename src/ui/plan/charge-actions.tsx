@@ -5,11 +5,12 @@ import { useState } from 'react';
 import { shortDate } from '@/core/dates/date-text';
 import type { ReceivedBy } from '@/core/ledger/movements';
 import type { ShownCard } from '@/core/plan/shown-card';
-import { DayField } from '../day-input';
-import { Field, SelectField } from '../field';
-import { FormDialog } from '../form-dialog';
-import { usePress } from '../press';
-import { troubleOf } from '../send';
+import { DateField } from '../kit/date-field';
+import { Field } from '../kit/field';
+import { FormDialog } from '../kit/form-dialog';
+import { usePress } from '../kit/press';
+import { SelectField } from '../kit/select';
+import { troubleOf } from '../kit/send';
 import type { SheetCharge, SheetPlan } from './sheet-types';
 
 type Shown = '' | 'paid' | 'move' | 'waive';
@@ -111,7 +112,7 @@ export function ChargeActions({
           action="Move it"
           onSure={() => action('move', 'It is moved', { to })}
         >
-          <DayField label="Day" value={to} onDay={(day) => setTo(day)} />
+          <DateField label="Day" value={to} onDay={(day) => setTo(day)} />
         </FormDialog>
       ) : null}
       {shown === 'waive' ? (

@@ -1,6 +1,6 @@
 import { type CalendarDate, daysInMonth, weekday } from '@/core/dates/calendar-date';
 import { shortDate } from '@/core/dates/date-text';
-import { Figure } from '../amount';
+import { Figure } from '../kit/amount';
 import { type DrawnCharge, reasonWords } from './charge-words';
 
 const DAY = 14;

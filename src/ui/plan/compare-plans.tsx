@@ -6,7 +6,9 @@ import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { type Forecast, forecast, type PlanContext, type PlanSums } from '@/core/plan/plan';
 import type { Schedule } from '@/core/schedule/schedule';
-import { Field, SelectField } from '../field';
+import { Button } from '../kit/button';
+import { Field } from '../kit/field';
+import { SelectField } from '../kit/select';
 import { type PlanTyped, rhythmWords, scheduleTyped, termsTyped } from './plan-typed';
 
 /** What one variant changes of the plan. */
@@ -69,13 +71,9 @@ export function ComparePlans({
       <div className="flex items-baseline gap-4 border-b border-ink pb-1">
         <h2 className="title-section flex-1">Side by side</h2>
         {variants.length < MOST ? (
-          <button
-            type="button"
-            className="link"
-            onClick={() => setVariants([...variants, { count: '24', unit: 'month', every: '1' }])}
-          >
+          <Button look="link" onClick={() => setVariants([...variants, { count: '24', unit: 'month', every: '1' }])}>
             Another variant
-          </button>
+          </Button>
         ) : null}
       </div>
       <div className="mt-3 grid gap-5" style={{ gridTemplateColumns: `repeat(${variants.length}, minmax(0, 1fr))` }}>
@@ -129,18 +127,17 @@ export function ComparePlans({
               <p className="mt-3 text-brick">This does not work out.</p>
             )}
             <div className="mt-3 flex gap-4">
-              <button type="button" className="link" onClick={() => onTake(variant)}>
+              <Button look="link" onClick={() => onTake(variant)}>
                 Take this one
-              </button>
+              </Button>
               {variants.length > 2 ? (
-                <button
-                  type="button"
-                  className="link"
+                <Button
+                  look="link"
                   aria-label={`Leave ${name(at)} out`}
                   onClick={() => setVariants(variants.filter((_, index) => index !== at))}
                 >
                   Leave out
-                </button>
+                </Button>
               ) : null}
             </div>
           </div>

@@ -4,11 +4,12 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { PLAN_COLUMNS } from '@/core/plan/rows';
-import { Amount } from '../amount';
-import { FieldError, TextField } from '../field';
 import { FileDrop } from '../import/file-drop';
-import { send } from '../send';
-import { say } from '../toasts';
+import { Amount } from '../kit/amount';
+import { Button } from '../kit/button';
+import { FieldError, TextField } from '../kit/field';
+import { send } from '../kit/send';
+import { say } from '../kit/toasts';
 
 type Row = {
   at: number;
@@ -117,17 +118,18 @@ export function ManyPlans({ locale, mayAsk }: { locale: string; mayAsk: boolean 
           </table>
         ) : null}
         <div className="flex justify-end gap-3">
-          <button type="button" className="btn" disabled={busy || !text.trim()} onClick={() => void check()}>
+          <Button disabled={busy || !text.trim()} onClick={() => void check()}>
             Look at the rows
-          </button>
-          <button
-            type="button"
-            className="btn btn-go"
-            disabled={busy || !mayAsk || good === 0}
+          </Button>
+          <Button
+            look="go"
+            busy={busy}
+            disabled={!mayAsk || good === 0}
             onClick={() => void make()}
+            busyWords="One moment"
           >
-            {busy ? 'One moment' : good > 0 ? `Make ${good} and send the links` : 'Make them and send the links'}
-          </button>
+            {good > 0 ? `Make ${good} and send the links` : 'Make them and send the links'}
+          </Button>
         </div>
       </div>
     </div>

@@ -1,7 +1,7 @@
 import type { Route } from 'next';
 import Link from 'next/link';
 import { shortDate } from '@/core/dates/date-text';
-import { Amount } from '../amount';
+import { Amount } from '../kit/amount';
 import type { PlanSheetProps, SheetCharge } from './sheet-types';
 
 /** What was asked for by invoice and is not paid in time. */

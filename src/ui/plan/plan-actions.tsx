@@ -2,12 +2,14 @@
 import type { Route } from 'next';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
-import { Field } from '../field';
-import { FormDialog } from '../form-dialog';
+import { Button } from '../kit/button';
+import { Radio } from '../kit/check';
+import { Field } from '../kit/field';
+import { FormDialog } from '../kit/form-dialog';
+import { usePress } from '../kit/press';
+import { troubleOf } from '../kit/send';
+import { say } from '../kit/toasts';
 import { useMakeAndOpen } from '../make-and-open';
-import { usePress } from '../press';
-import { troubleOf } from '../send';
-import { say } from '../toasts';
 import type { SheetPlan } from './sheet-types';
 import { StartPlanDialog } from './start-plan';
 
@@ -55,37 +57,23 @@ export function PlanActions({
       {plan.state === 'waiting' ? (
         <>
           {customer.email ? (
-            <button type="button" className="btn btn-go" disabled={busy} onClick={() => void sendLink('mail')}>
+            <Button look="go" disabled={busy} onClick={() => void sendLink('mail')}>
               Send the link again
-            </button>
+            </Button>
           ) : null}
-          <button type="button" className="btn" onClick={() => void copy()}>
-            Copy link
-          </button>
-          <button type="button" className="btn" onClick={() => setShown('start')}>
-            Start with a card now
-          </button>
+          <Button onClick={() => void copy()}>Copy link</Button>
+          <Button onClick={() => setShown('start')}>Start with a card now</Button>
         </>
       ) : null}
       {plan.state === 'active' ? (
-        <button
-          type="button"
-          className="btn"
-          disabled={busy}
-          onClick={() => void pressAction('pause', 'The plan is paused')}
-        >
+        <Button disabled={busy} onClick={() => void pressAction('pause', 'The plan is paused')}>
           Pause
-        </button>
+        </Button>
       ) : null}
       {plan.state === 'paused' ? (
-        <button
-          type="button"
-          className="btn btn-go"
-          disabled={busy}
-          onClick={() => void pressAction('resume', 'The plan goes on')}
-        >
+        <Button look="go" disabled={busy} onClick={() => void pressAction('resume', 'The plan goes on')}>
           Resume
-        </button>
+        </Button>
       ) : null}
       <DropdownMenu.Root>
         <DropdownMenu.Trigger className="btn">More</DropdownMenu.Trigger>
@@ -128,12 +116,7 @@ export function PlanActions({
                 [false, 'At once'],
               ].map(([value, words]) => (
                 <label key={String(value)} className="flex items-center gap-2.5">
-                  <input
-                    type="radio"
-                    className="accent-plum"
-                    checked={later === value}
-                    onChange={() => setLater(value === true)}
-                  />
+                  <Radio checked={later === value} onChange={() => setLater(value === true)} />
                   {words}
                 </label>
               ))}

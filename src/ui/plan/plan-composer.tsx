@@ -6,21 +6,20 @@ import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import type { Customer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
-import { shortDate } from '@/core/dates/date-text';
-import { jsonMinor, money } from '@/core/money/money';
-import { moneyText } from '@/core/money/money-text';
 import { type Forecast, forecast } from '@/core/plan/plan';
 import { dateTrouble, planReading } from '@/core/plan/sums';
 import { type BusinessTax, taxClasses } from '@/core/tax/business-tax';
 import type { Place } from '@/core/tax/tax-rules';
 import { CustomerPicker } from '../composer/customer-picker';
-import { Field, FieldError } from '../field';
+import { Button } from '../kit/button';
+import { Field, FieldError } from '../kit/field';
+import { Segment } from '../kit/segment';
+import { send, troubleOf } from '../kit/send';
+import { say, sayTrouble } from '../kit/toasts';
 import { Rosette } from '../rosette';
-import { send, troubleOf } from '../send';
-import { say, sayTrouble } from '../toasts';
-import { ChargeCalendar } from './charge-calendar';
-import type { DrawnCharge } from './charge-words';
-import { PlanLines, PlanMore, PlanRhythm, Segment } from './plan-fields';
+import { ScheduleFields } from '../schedule/schedule-fields';
+import { EveryCharge } from './every-charge';
+import { PlanLines, PlanMore } from './plan-fields';
 import { newTyped, type PlanTyped, scheduleTyped, termsTyped } from './plan-typed';
 import { StartPlanDialog } from './start-plan';
 import { usePlanKeeping } from './use-plan';
@@ -42,9 +41,6 @@ export type PlanComposerProps = {
   readonly holidays: readonly string[];
   readonly fieldsUrl: string;
 };
-
-export const drawn = (charges: Forecast['charges']): DrawnCharge[] =>
-  charges.map(({ amountMinor, ...charge }) => ({ ...charge, minor: jsonMinor(amountMinor) }));
 
 /** A billing plan while it is composed: what is charged at the left, every date and sum drawn and listed at the right. */
 export function PlanComposer(props: PlanComposerProps) {
@@ -89,7 +85,6 @@ export function PlanComposer(props: PlanComposerProps) {
   for (const problem of problems)
     if (asked || !['name', 'lines'].includes(problem.field)) troubles[problem.field] ??= problem.words;
   const ready = problems.length === 0 && !trouble && customer !== null;
-  const sum = (minor: bigint) => moneyText(money(minor, currency), locale);
 
   async function goOn(then: (id: string) => Promise<void> | void) {
     setAsked(true);
@@ -136,21 +131,21 @@ export function PlanComposer(props: PlanComposerProps) {
                 ? 'Keeping …'
                 : 'Draft, kept'}
         </span>
-        <button type="button" className="link" aria-pressed={comparing} onClick={() => setComparing(!comparing)}>
+        <Button look="link" aria-pressed={comparing} onClick={() => setComparing(!comparing)}>
           {comparing ? 'Do not compare' : 'Compare'}
-        </button>
+        </Button>
         {byInvoice ? (
-          <button type="button" className="btn btn-go" disabled={busy} onClick={() => void goOn(startByInvoice)}>
+          <Button look="go" disabled={busy} onClick={() => void goOn(startByInvoice)}>
             Start it
-          </button>
+          </Button>
         ) : (
           <>
-            <button type="button" className="btn" disabled={busy} onClick={() => void goOn(() => setStarting(true))}>
+            <Button disabled={busy} onClick={() => void goOn(() => setStarting(true))}>
               Start with a card now
-            </button>
-            <button type="button" className="btn btn-go" disabled={busy} onClick={() => void goOn(sendLink)}>
+            </Button>
+            <Button look="go" disabled={busy} onClick={() => void goOn(sendLink)}>
               {customer?.email ? 'Send the link' : 'Make the link'}
-            </button>
+            </Button>
           </>
         )}
       </div>
@@ -190,60 +185,27 @@ export function PlanComposer(props: PlanComposerProps) {
             {troubles.lines ? <FieldError>{troubles.lines}</FieldError> : null}
           </div>
           <div>
-            <PlanRhythm typed={typed} troubles={troubles} change={change} hasHolidays={holidays.length > 0} />
+            <ScheduleFields
+              typed={typed}
+              troubles={troubles}
+              mustEnd={typed.kind === 'instalments'}
+              hasHolidays={holidays.length > 0}
+              onChange={change}
+            />
             {troubles.schedule ? <FieldError>{troubles.schedule}</FieldError> : null}
           </div>
           <PlanMore typed={typed} troubles={troubles} change={change} leftText={leftText(result)} />
         </div>
         <div className="min-w-0">
-          <section aria-label="Every charge" className="sheet px-6 py-5 sm:px-7">
-            <div className="mb-3 flex flex-wrap items-baseline gap-x-4">
-              <h2 className="title-section">Every charge, drawn</h2>
-              <span className="text-soft">{result ? said(result, locale) : ''}</span>
-              {past > 0 ? (
-                <span className="w-full font-medium text-brick">
-                  {past === 1 ? 'One date is past' : `${past} dates are past`}: charged at once when it starts.
-                </span>
-              ) : null}
-            </div>
-            {result ? (
-              <>
-                <ChargeCalendar
-                  charges={drawn(result.charges)}
-                  holidays={holidays}
-                  totalMinor={typed.kind === 'instalments' ? jsonMinor(sums.eachMinor) : null}
-                  currency={currency}
-                  locale={locale}
-                />
-                <dl className="mt-5 flex flex-wrap gap-x-10 gap-y-2 border-t border-ink pt-3 [&_dd]:font-serif [&_dd]:text-[17px] [&_dt]:text-[12.5px] [&_dt]:text-soft">
-                  <div>
-                    <dt>{result.endless ? 'The next' : 'Payments'}</dt>
-                    <dd data-count="">{result.count}</dd>
-                  </div>
-                  <div>
-                    <dt>{result.endless ? 'These come to' : 'In all'}</dt>
-                    <dd data-total="">{sum(result.totalMinor)}</dd>
-                  </div>
-                  {result.years.length > 1
-                    ? result.years.slice(0, 6).map(({ year, minor }) => (
-                        <div key={year}>
-                          <dt>In {year}</dt>
-                          <dd>{sum(minor)}</dd>
-                        </div>
-                      ))
-                    : null}
-                  <div>
-                    <dt>Within a year</dt>
-                    <dd>{sum(result.comingYearMinor)}</dd>
-                  </div>
-                </dl>
-              </>
-            ) : (
-              <p className="py-8 text-soft">
-                {trouble ?? 'Write what is charged and its price: every date and sum appears here as you type.'}
-              </p>
-            )}
-          </section>
+          <EveryCharge
+            result={result}
+            past={past}
+            trouble={trouble}
+            holidays={holidays}
+            totalMinor={typed.kind === 'instalments' ? sums.eachMinor : null}
+            currency={currency}
+            locale={locale}
+          />
           {comparing && sums.eachMinor > 0n ? (
             <ComparePlans
               key={typed.kind}
@@ -286,19 +248,4 @@ function leftText(result: Forecast | null): string {
   if (amounts.length < 2 || least === most) return '';
   const left = amounts.reduce((sum, one) => sum + (one - least), 0n);
   return `${left} ${left === 1n ? 'cent' : 'cents'} left over`;
-}
-
-/** What is unusual about the dates, in a sentence. */
-function said(result: Forecast, locale: string): string {
-  const count = (kind: string) =>
-    result.charges.filter(({ reasons }) => reasons.some((one) => one.kind === kind)).length;
-  const [ends, weekends, off] = [count('month-end'), count('weekend'), count('holiday')];
-  const parts = [
-    ends > 0 ? `${ends} ${ends === 1 ? 'month is' : 'months are'} too short` : '',
-    weekends > 0 ? `${weekends} ${weekends === 1 ? 'date moves' : 'dates move'} off a weekend` : '',
-    off > 0 ? `${off} ${off === 1 ? 'moves' : 'move'} off a day off` : '',
-    result.last ? `the last is ${shortDate(result.last, locale, { year: true })}` : 'without an end',
-  ];
-  const text = parts.filter(Boolean).join('; ');
-  return text.charAt(0).toUpperCase() + text.slice(1);
 }

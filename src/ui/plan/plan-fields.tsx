@@ -3,12 +3,14 @@ import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { lineOfItem } from '@/core/invoice/item-line';
 import { MOST_FILES, newLine, type PaperFile, type PaperLine } from '@/core/paper/paper';
-import type { Schedule } from '@/core/schedule/schedule';
 import { ItemPicker } from '../composer/item-picker';
-import { upload } from '../composer/paper-after';
-import { DayField } from '../day-input';
-import { Field, FieldError, SelectField, TextField, TickField } from '../field';
+import { upload } from '../composer/upload';
 import { FileDrop } from '../import/file-drop';
+import { Button } from '../kit/button';
+import { TickField } from '../kit/check';
+import { Field, FieldError, TextField } from '../kit/field';
+import { Segment } from '../kit/segment';
+import { SelectField } from '../kit/select';
 import type { PlanTyped } from './plan-typed';
 
 type Props = {
@@ -16,38 +18,6 @@ type Props = {
   troubles: Readonly<Record<string, string>>;
   change: (part: Partial<PlanTyped>) => void;
 };
-
-/** One of a few words, chosen by pressing it. */
-export function Segment<Value extends string>({
-  label,
-  value,
-  choices,
-  onChoose,
-}: {
-  label: string;
-  value: Value;
-  choices: readonly (readonly [Value, string])[];
-  onChoose: (value: Value) => void;
-}) {
-  return (
-    <fieldset>
-      <legend className="label mb-1">{label}</legend>
-      <div className="segment">
-        {choices.map(([one, words]) => (
-          <button
-            key={one}
-            type="button"
-            data-state={one === value ? 'on' : 'off'}
-            aria-pressed={one === value}
-            onClick={() => onChoose(one)}
-          >
-            {words}
-          </button>
-        ))}
-      </div>
-    </fieldset>
-  );
-}
 
 /** What is charged: lines with a price, taxed by the customer's place. */
 export function PlanLines({
@@ -108,9 +78,9 @@ export function PlanLines({
         </div>
       ))}
       <div className="flex flex-wrap items-baseline gap-x-5">
-        <button
-          type="button"
-          className="link inline-flex items-center gap-1"
+        <Button
+          look="link"
+          className="inline-flex items-center gap-1"
           onClick={() =>
             change({
               lines: [...typed.lines, newLine(crypto.randomUUID(), 'piece', { quantity: '1', taxesBy: 'place' })],
@@ -118,7 +88,7 @@ export function PlanLines({
           }
         >
           <Plus size={14} strokeWidth={1.6} aria-hidden="true" /> Another line
-        </button>
+        </Button>
         <ItemPicker
           currency={currency}
           onChoose={(item, option) => {
@@ -134,122 +104,6 @@ export function PlanLines({
         />
       </div>
     </fieldset>
-  );
-}
-
-const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
-
-/** How often, from when, until when, and what happens on weekends and days off. */
-export function PlanRhythm({ typed, troubles, change, hasHolidays }: Props & { hasHolidays: boolean }) {
-  const parts = typed.kind === 'instalments';
-  return (
-    <div className="grid gap-3.5">
-      <div className="flex flex-wrap items-end gap-2.5">
-        <Field
-          label="Every"
-          className="w-[62px]"
-          inputMode="numeric"
-          value={typed.every}
-          error={troubles.every}
-          onChange={(event) => change({ every: event.target.value })}
-        />
-        <SelectField
-          label="Unit"
-          value={typed.unit}
-          onChange={(event) => change({ unit: event.target.value as Schedule['unit'] })}
-        >
-          <option value="day">days</option>
-          <option value="week">weeks</option>
-          <option value="month">months</option>
-          <option value="year">years</option>
-        </SelectField>
-        <DayField
-          label="From"
-          className="w-[152px]"
-          value={typed.start}
-          error={troubles.start}
-          onDay={(day) => change({ start: day })}
-        />
-      </div>
-      {typed.unit === 'month' ? (
-        <Field
-          label="On these days of the month"
-          placeholder="the first day’s own"
-          hint="Such as 1, 15 or last."
-          value={typed.monthDays}
-          error={troubles.monthDays}
-          onChange={(event) => change({ monthDays: event.target.value })}
-        />
-      ) : null}
-      {typed.unit === 'week' ? (
-        <fieldset>
-          <legend className="label mb-1">On these weekdays</legend>
-          <div className="segment">
-            {DAYS.map((name, at) => {
-              const on = typed.weekdays.includes(at + 1);
-              return (
-                <button
-                  key={name}
-                  type="button"
-                  className="!px-2"
-                  data-state={on ? 'on' : 'off'}
-                  aria-pressed={on}
-                  onClick={() =>
-                    change({
-                      weekdays: on
-                        ? typed.weekdays.filter((day) => day !== at + 1)
-                        : [...typed.weekdays, at + 1].sort(),
-                    })
-                  }
-                >
-                  {name}
-                </button>
-              );
-            })}
-          </div>
-        </fieldset>
-      ) : null}
-      <div className="flex flex-wrap items-end gap-2.5">
-        <SelectField
-          label="Ends"
-          value={parts && typed.ends === 'never' ? 'after' : typed.ends}
-          onChange={(event) => change({ ends: event.target.value as PlanTyped['ends'] })}
-        >
-          {parts ? null : <option value="never">never</option>}
-          <option value="after">after so many</option>
-          <option value="on">on a day</option>
-        </SelectField>
-        {typed.ends === 'on' ? (
-          <DayField
-            label="Last day"
-            className="w-[152px]"
-            value={typed.endsOn}
-            error={troubles.endsOn}
-            onDay={(day) => change({ endsOn: day })}
-          />
-        ) : typed.ends === 'after' || parts ? (
-          <Field
-            label={parts ? 'Payments' : 'How many'}
-            className="w-[88px]"
-            inputMode="numeric"
-            value={typed.count}
-            error={troubles.count}
-            onChange={(event) => change({ count: event.target.value })}
-          />
-        ) : null}
-      </div>
-      <Segment
-        label={hasHolidays ? 'On a weekend or day off' : 'On a weekend'}
-        value={typed.shift}
-        choices={[
-          ['none', 'Same day'],
-          ['previous', 'Day before'],
-          ['next', 'Day after'],
-          ['skip', 'Left out'],
-        ]}
-        onChoose={(shift) => change({ shift })}
-      />
-    </div>
   );
 }
 
@@ -269,14 +123,13 @@ function PlanFiles({
         {files.map((file) => (
           <li key={file.id} className="flex items-baseline gap-3 border-b border-rule py-1">
             <span className="min-w-0 flex-1 truncate">{file.name}</span>
-            <button
-              type="button"
-              className="link link-small"
+            <Button
+              look="small-link"
               aria-label={`Take ${file.name} away`}
               onClick={() => onChange(files.filter(({ id }) => id !== file.id))}
             >
               Away
-            </button>
+            </Button>
           </li>
         ))}
       </ul>

@@ -1,10 +1,11 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { PLAN_STATE_WORDS, type PlanState } from '@/core/plan/state';
+import { Select } from '../kit/select';
+import { send } from '../kit/send';
+import { sayTrouble } from '../kit/toasts';
 import { ListGroups } from '../list/list-group';
 import type { ListRow } from '../list/list-row';
-import { send } from '../send';
-import { sayTrouble } from '../toasts';
 
 const PAUSE_MS = 160;
 
@@ -56,9 +57,9 @@ export function PlanList({
           value={words}
           onChange={(event) => setWords(event.target.value)}
         />
-        <select
+        <Select
           aria-label="Which plans"
-          className="input !w-[150px] flex-none"
+          className="!w-[150px] flex-none"
           value={show}
           onChange={(event) => setShow(event.target.value as PlanState | 'refused' | '')}
         >
@@ -69,7 +70,7 @@ export function PlanList({
               {PLAN_STATE_WORDS[state]} ({count})
             </option>
           ))}
-        </select>
+        </Select>
       </div>
       {shown.length === 0 ? <p className="px-2 py-4 text-soft">No plan like that.</p> : null}
       <ListGroups rows={shown} next={null} more="" locale={locale} heads={HEADS} />

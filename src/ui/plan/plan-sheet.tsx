@@ -7,7 +7,8 @@ import { shortDate } from '@/core/dates/date-text';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { CHARGE_STATE_WORDS, PLAN_STATE_WORDS } from '@/core/plan/state';
-import { Amount, Figure } from '../amount';
+import { Amount, Figure } from '../kit/amount';
+import { Button } from '../kit/button';
 import { Rosette } from '../rosette';
 import { ChargeActions } from './charge-actions';
 import { ChargeCalendar } from './charge-calendar';
@@ -59,9 +60,9 @@ export function PlanSheetView(props: PlanSheetProps) {
         <div className="mt-5 flex items-baseline gap-4 border-b border-ink pb-1">
           <h2 className="title-section flex-1">{charges.length > 0 ? 'Charges' : 'What will be charged'}</h2>
           {shown.length > 0 ? (
-            <button type="button" className="link" aria-pressed={drawn} onClick={() => setDrawn(!drawn)}>
+            <Button look="link" aria-pressed={drawn} onClick={() => setDrawn(!drawn)}>
               {drawn ? 'As a list' : 'On a calendar'}
-            </button>
+            </Button>
           ) : null}
         </div>
         {drawn ? (

@@ -1,6 +1,7 @@
 'use client';
 import { useEffect, useRef } from 'react';
 import SignaturePad from 'signature_pad';
+import { Button } from '../kit/button';
 
 /** A place to sign with pen, finger or mouse. @param onSigned hears of the picture, or null once it is wiped away */
 export function SignatureField({ label, onSigned }: { label: string; onSigned: (png: Blob | null) => void }) {
@@ -29,16 +30,15 @@ export function SignatureField({ label, onSigned }: { label: string; onSigned: (
     <div>
       <span className="label mb-1 flex items-baseline justify-between">
         {label}
-        <button
-          type="button"
-          className="link link-small"
+        <Button
+          look="small-link"
           onClick={() => {
             pad.current?.clear();
             onSigned(null);
           }}
         >
           Wipe
-        </button>
+        </Button>
       </span>
       <canvas
         ref={canvas}

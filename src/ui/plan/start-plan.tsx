@@ -4,9 +4,9 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import type { Customer } from '@/core/customer/customer';
 import type { ShownCard } from '@/core/plan/shown-card';
-import { FormDialog } from '../form-dialog';
-import { send, troubleOf } from '../send';
-import { say } from '../toasts';
+import { FormDialog } from '../kit/form-dialog';
+import { send, troubleOf } from '../kit/send';
+import { say } from '../kit/toasts';
 import { AuthorisationFields, givenSent, newGiven } from './authorisation-fields';
 import { CardChoice, type CardChoiceHandle } from './card-choice';
 

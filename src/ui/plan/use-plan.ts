@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import type { PlanTerms } from '@/core/plan/plan';
-import { type Answer, send, troubleOf } from '../send';
+import { type Answer, send, troubleOf } from '../kit/send';
 
 type Kept = { readonly id: string; readonly revision: number };
 

@@ -2,10 +2,13 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { AFTERWARDS, type Afterwards, type ChargingPolicy } from '@/core/plan/dunning';
-import { Field, FieldError, SelectField, TextField, TickField } from '../field';
 import { FileDrop } from '../import/file-drop';
-import { send, troubleOf } from '../send';
-import { say, sayTrouble } from '../toasts';
+import { Button } from '../kit/button';
+import { TickField } from '../kit/check';
+import { Field, FieldError, TextField } from '../kit/field';
+import { SelectField } from '../kit/select';
+import { send, troubleOf } from '../kit/send';
+import { say, sayTrouble } from '../kit/toasts';
 
 const AFTER: Readonly<Record<Afterwards, string>> = {
   pause: 'the plan is paused',
@@ -135,14 +138,13 @@ export function ChargingSection({
                 <li key={day.on} className="flex items-baseline gap-3 border-b border-rule py-0.5">
                   <span className="tabular-nums">{day.on}</span>
                   <span className="min-w-0 flex-1 truncate text-soft">{day.name}</span>
-                  <button
-                    type="button"
-                    className="link link-small"
+                  <Button
+                    look="small-link"
                     aria-label={`Take ${day.on} away`}
                     onClick={() => set({ holidays: fields.holidays.filter(({ on }) => on !== day.on) })}
                   >
                     Away
-                  </button>
+                  </Button>
                 </li>
               ))}
             </ul>
@@ -152,9 +154,9 @@ export function ChargingSection({
       {trouble ? <FieldError>{trouble}</FieldError> : null}
       {mayAsk ? (
         <div className="mt-4 flex justify-end">
-          <button type="button" className="btn btn-go" disabled={busy} onClick={() => void keep()}>
-            {busy ? 'Keeping' : 'Keep how plans are charged'}
-          </button>
+          <Button look="go" busy={busy} onClick={() => void keep()} busyWords="Keeping">
+            Keep how plans are charged
+          </Button>
         </div>
       ) : null}
     </section>

@@ -2,11 +2,13 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { type ReceiptStyle, STAMP_PLACES, type Stamp } from '@/core/business/business';
-import { FieldError, SelectField, TextField } from '../field';
 import { FileDrop } from '../import/file-drop';
+import { Button } from '../kit/button';
+import { FieldError, TextField } from '../kit/field';
+import { SelectField } from '../kit/select';
+import { send } from '../kit/send';
+import { say } from '../kit/toasts';
 import { PictureField } from '../picture-field';
-import { send } from '../send';
-import { say } from '../toasts';
 
 /** Heights that a signature or a seal is printed in, in millimetres. */
 const HEIGHTS = [10, 14, 18, 24, 30, 40];
@@ -108,9 +110,9 @@ export function ReceiptSection({ style, mayAsk }: { style: ReceiptStyle; mayAsk:
         </div>
         {trouble ? <FieldError>{trouble}</FieldError> : null}
         <p className="flex items-center gap-5">
-          <button type="button" className="btn" disabled={busy || !mayAsk} onClick={() => void keep()}>
+          <Button disabled={busy || !mayAsk} onClick={() => void keep()}>
             Keep for receipts
-          </button>
+          </Button>
           <a className="link" href="/files/receipt-sample" target="_blank" rel="noreferrer">
             See a sample
           </a>
@@ -176,9 +178,9 @@ export function SecretSection({ secret }: { secret: string }) {
       </p>
       <p className="mt-2 flex flex-wrap items-center gap-4">
         {shown ? <code className="private break-all">{secret}</code> : null}
-        <button type="button" className="link" onClick={() => setShown(!shown)}>
+        <Button look="link" onClick={() => setShown(!shown)}>
           {shown ? 'Hide it' : 'Show the secret'}
-        </button>
+        </Button>
       </p>
     </section>
   );

@@ -3,6 +3,7 @@ import type { Route } from 'next';
 import Link from 'next/link';
 import { useParams } from 'next/navigation';
 import type { ReactNode } from 'react';
+import { Button } from '../kit/button';
 import { type RecordPage, useRecordPages } from './use-record-pages';
 
 /** Records by name, each a link to its sheet. @param path where further pages are asked for */
@@ -62,9 +63,15 @@ export function RecordList({
         ))}
       </ul>
       {next ? (
-        <button type="button" className="link link-small mt-2 mb-1" disabled={busy} onClick={() => void showMore()}>
-          {busy ? 'Fetching more' : 'Show more'}
-        </button>
+        <Button
+          look="small-link"
+          className="mt-2 mb-1"
+          busy={busy}
+          onClick={() => void showMore()}
+          busyWords="Fetching more"
+        >
+          Show more
+        </Button>
       ) : null}
     </>
   );

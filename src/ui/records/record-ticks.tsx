@@ -1,4 +1,6 @@
 'use client';
+import { Button } from '../kit/button';
+import { Check } from '../kit/check';
 import { type RecordPage, useRecordPages } from './use-record-pages';
 
 /** Records that are ticked off, also over several searches. @param ticked ids with their names */
@@ -37,22 +39,16 @@ export function RecordTicks({
           onChange={(event) => setWords(event.target.value)}
           className="input"
         />
-        <button
-          type="button"
-          className="link link-small flex-none"
-          disabled={rows.length === 0}
-          onClick={() => turn(rows, !all)}
-        >
+        <Button look="small-link" className="flex-none" disabled={rows.length === 0} onClick={() => turn(rows, !all)}>
           {all ? 'None of these' : `All ${rows.length} shown`}
-        </button>
+        </Button>
       </div>
       <div className="max-h-[252px] overflow-auto border-y border-rule" role="group" aria-label="Customers">
         {rows.length === 0 ? <p className="px-2 py-3 text-soft">Nothing by that name.</p> : null}
         {rows.map((row) => (
           <label key={row.id} className="flex items-baseline gap-2.5 border-b border-rule px-1 py-1.5 last:border-b-0">
-            <input
-              type="checkbox"
-              className="size-4 flex-none translate-y-[3px] accent-plum"
+            <Check
+              className="translate-y-[3px]"
               checked={ticked.has(row.id)}
               onChange={(event) => turn([row], event.target.checked)}
             />
@@ -62,9 +58,15 @@ export function RecordTicks({
           </label>
         ))}
         {next ? (
-          <button type="button" className="link link-small mx-1 my-2" disabled={busy} onClick={() => void showMore()}>
-            {busy ? 'Fetching more' : 'Show more'}
-          </button>
+          <Button
+            look="small-link"
+            className="mx-1 my-2"
+            busy={busy}
+            onClick={() => void showMore()}
+            busyWords="Fetching more"
+          >
+            Show more
+          </Button>
         ) : null}
       </div>
     </div>

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { send } from '../send';
-import { sayTrouble } from '../toasts';
+import { send } from '../kit/send';
+import { sayTrouble } from '../kit/toasts';
 
 /** A record in its list. */
 export type RecordRow = {

@@ -1,11 +1,17 @@
 'use client';
 import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import { Field, FieldError } from '../field';
-import { send, troubleOf } from '../send';
-import { say } from '../toasts';
-import { readSchedule, ScheduleForm, type ScheduleTyped } from './schedule-form';
+import { readSchedule, type TypedSchedule } from '@/core/schedule/typed';
+import { Button } from '../kit/button';
+import { Field } from '../kit/field';
+import { Form, useTyped } from '../kit/form';
+import { Segment } from '../kit/segment';
+import { send } from '../kit/send';
+import { say } from '../kit/toasts';
+import { ComingDates } from '../schedule/coming-dates';
+import { ScheduleFields } from '../schedule/schedule-fields';
+
+type RecurringTyped = TypedSchedule & { readonly name: string; readonly makes: 'draft' | 'send' };
 
 /** Lets an invoice come again: its name, its dates, and whether it is sent or waits as a draft. */
 export function RecurringForm({
@@ -21,80 +27,76 @@ export function RecurringForm({
   from?: string;
   /** The repeat that is changed. */
   id?: string;
-  first: ScheduleTyped;
+  first: TypedSchedule;
   firstName: string;
   firstMakes: 'draft' | 'send';
   locale: string;
   onDone?: () => void;
 }) {
   const router = useRouter();
-  const [typed, setTyped] = useState(first);
-  const [name, setName] = useState(firstName);
-  const [makes, setMakes] = useState(firstMakes);
-  const [trouble, setTrouble] = useState('');
-  const [busy, setBusy] = useState(false);
-
-  async function keep() {
-    const read = readSchedule(typed);
-    if ('trouble' in read) return setTrouble(read.trouble);
-    setBusy(true);
-    const plan = { name, makes, schedule: read.schedule };
-    const answer = id
-      ? await send<{ id: string }>('PUT', `/api/recurring/${id}`, plan)
-      : await send<{ id: string }>('POST', '/api/recurring', { ...plan, invoiceId: from });
-    setBusy(false);
-    if (!answer.ok) return setTrouble(troubleOf(answer));
-    say(id ? 'It is changed from the next one on' : 'It comes again by itself');
-    if (onDone) onDone();
-    else router.push(`/ask/recurring/${answer.value.id}` as Route);
-    router.refresh();
-  }
-
+  const form = useTyped<RecurringTyped, { id: string }>({
+    start: { ...first, name: firstName, makes: firstMakes },
+    send: async (_, { name, makes, ...schedule }) => {
+      const read = readSchedule(schedule);
+      if ('trouble' in read)
+        return {
+          ok: false,
+          code: 'unreadable',
+          words: read.trouble,
+          fields: [{ field: read.field, words: read.trouble }],
+        };
+      const plan = { name, makes, schedule: read.schedule };
+      return id
+        ? send('PUT', `/api/recurring/${id}`, plan)
+        : send('POST', '/api/recurring', { ...plan, invoiceId: from });
+    },
+    done: (kept) => {
+      say(id ? 'It is changed from the next one on' : 'It comes again by itself');
+      if (onDone) onDone();
+      else router.push(`/ask/recurring/${kept.id}` as Route);
+      router.refresh();
+    },
+  });
+  const { values, set, at, troubles } = form;
   return (
-    <form
+    <Form
+      of={form}
+      legend="What comes again"
       className="grid gap-5"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void keep();
-      }}
-    >
-      <Field label="Name" maxLength={80} value={name} onChange={(event) => setName(event.target.value)} />
-      <ScheduleForm typed={typed} locale={locale} onChange={(part) => setTyped({ ...typed, ...part })} />
-      <fieldset>
-        <legend className="label mb-1">On each of these days</legend>
-        <div className="segment">
-          <button
-            type="button"
-            data-state={makes === 'send' ? 'on' : 'off'}
-            aria-pressed={makes === 'send'}
-            onClick={() => setMakes('send')}
-          >
-            it is sent
-          </button>
-          <button
-            type="button"
-            data-state={makes === 'draft' ? 'on' : 'off'}
-            aria-pressed={makes === 'draft'}
-            onClick={() => setMakes('draft')}
-          >
-            a draft waits for you
-          </button>
+      actions={
+        <div className="flex justify-end gap-3">
+          {onDone ? <Button onClick={onDone}>Leave it</Button> : null}
+          <Button type="submit" look="go" busy={form.busy} disabled={!values.name.trim()} busyWords="Keeping">
+            {id ? 'Change from the next on' : 'Let it come again'}
+          </Button>
         </div>
+      }
+    >
+      <Field
+        label="Name"
+        maxLength={80}
+        value={values.name}
+        error={at('name')}
+        onChange={(event) => set({ name: event.target.value })}
+      />
+      <div className="grid gap-6 sm:grid-cols-[1fr_260px]">
+        <ScheduleFields typed={values} troubles={troubles} onChange={set} />
+        <ComingDates typed={values} locale={locale} />
+      </div>
+      <div>
+        <Segment
+          label="On each of these days"
+          value={values.makes}
+          choices={[
+            ['send', 'it is sent'],
+            ['draft', 'a draft waits for you'],
+          ]}
+          onChoose={(makes) => set({ makes })}
+        />
         <p className="small mt-1.5 text-soft">
           {'{month}'} and {'{year}'} in its texts are filled in each time.
         </p>
-      </fieldset>
-      {trouble ? <FieldError>{trouble}</FieldError> : null}
-      <div className="flex justify-end gap-3">
-        {onDone ? (
-          <button type="button" className="btn" onClick={onDone}>
-            Leave it
-          </button>
-        ) : null}
-        <button type="submit" className="btn btn-go" disabled={busy || !name.trim()}>
-          {busy ? 'Keeping' : id ? 'Change from the next on' : 'Let it come again'}
-        </button>
       </div>
-    </form>
+    </Form>
   );
 }

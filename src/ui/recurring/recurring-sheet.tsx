@@ -7,10 +7,12 @@ import type { CalendarDate } from '@/core/dates/calendar-date';
 import { shortDate } from '@/core/dates/date-text';
 import { everyWords } from '@/core/invoice/recurring';
 import type { Schedule, ScheduledDate } from '@/core/schedule/schedule';
-import { send } from '../send';
-import { say, sayTrouble } from '../toasts';
+import { typedSchedule } from '@/core/schedule/typed';
+import { Button } from '../kit/button';
+import { send } from '../kit/send';
+import { say, sayTrouble } from '../kit/toasts';
+import { DateLine } from '../schedule/coming-dates';
 import { RecurringForm } from './recurring-form';
-import { DateLine, typedSchedule } from './schedule-form';
 
 const STATE = { active: 'Active', paused: 'Paused', finished: 'Finished' } as const;
 
@@ -56,26 +58,21 @@ export function RecurringSheet({
         <h1 className="title-screen flex-1">{name}</h1>
         {mayAsk && !changing && state !== 'finished' ? (
           <>
-            <button type="button" className="link" onClick={() => setChanging(true)}>
+            <Button look="link" onClick={() => setChanging(true)}>
               Change
-            </button>
+            </Button>
             {state === 'active' ? (
-              <button type="button" className="link" disabled={busy} onClick={() => void act('pause', 'It is paused')}>
+              <Button look="link" disabled={busy} onClick={() => void act('pause', 'It is paused')}>
                 Pause
-              </button>
+              </Button>
             ) : (
-              <button
-                type="button"
-                className="btn btn-go"
-                disabled={busy}
-                onClick={() => void act('resume', 'It goes on')}
-              >
+              <Button look="go" disabled={busy} onClick={() => void act('resume', 'It goes on')}>
                 Resume
-              </button>
+              </Button>
             )}
-            <button type="button" className="link" disabled={busy} onClick={() => void act('end', 'It has ended')}>
+            <Button look="link" disabled={busy} onClick={() => void act('end', 'It has ended')}>
               End it
-            </button>
+            </Button>
           </>
         ) : null}
       </div>
@@ -105,14 +102,13 @@ export function RecurringSheet({
                     <DateLine date={next} locale={locale} />
                   </span>
                   {mayAsk ? (
-                    <button
-                      type="button"
-                      className="link link-small"
+                    <Button
+                      look="small-link"
                       disabled={busy}
                       onClick={() => void act('skip', 'The next one is left out')}
                     >
                       Leave this one out
-                    </button>
+                    </Button>
                   ) : null}
                 </li>
                 {later.map((date) => (

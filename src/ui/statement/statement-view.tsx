@@ -7,10 +7,11 @@ import type { CalendarDate } from '@/core/dates/calendar-date';
 import { isCalendarDate } from '@/core/dates/calendar-date';
 import { shortDate } from '@/core/dates/date-text';
 import { wordsOf } from '@/core/words/words';
-import { Amount, Figure } from '../amount';
-import { DayField } from '../day-input';
-import { send } from '../send';
-import { say, sayTrouble } from '../toasts';
+import { Amount, Figure } from '../kit/amount';
+import { Button } from '../kit/button';
+import { DateField } from '../kit/date-field';
+import { send } from '../kit/send';
+import { say, sayTrouble } from '../kit/toasts';
 
 type Line = {
   readonly on: CalendarDate;
@@ -78,24 +79,25 @@ export function StatementView({
           PDF
         </a>
         {mayAsk ? (
-          <button
-            type="button"
-            className="btn btn-go"
-            disabled={busy || !statement.payer.email}
+          <Button
+            look="go"
+            busy={busy}
+            disabled={!statement.payer.email}
             onClick={() => void mail()}
+            busyWords="Sending"
           >
-            {busy ? 'Sending' : 'Mail it'}
-          </button>
+            Mail it
+          </Button>
         ) : null}
       </div>
       <div className="mt-3 flex flex-wrap items-end gap-3">
-        <DayField
+        <DateField
           label="From"
           className="w-[150px]"
           value={from}
           onDay={(day) => isCalendarDate(day) && ask({ from: day })}
         />
-        <DayField
+        <DateField
           label="To"
           className="w-[150px]"
           value={to}

@@ -4,6 +4,7 @@ import { longDate } from '@/core/dates/date-text';
 import { money } from '@/core/money/money';
 import { figureText, moneyText } from '@/core/money/money-text';
 import type { ChargeState } from '@/core/plan/state';
+import { Button } from '../kit/button';
 
 /** Charges of a day in one state and currency; `minor` is their sum in minor units. */
 export type UpcomingDay = {
@@ -58,13 +59,13 @@ export function MonthSheet({
   return (
     <section aria-label={name} className="sheet px-5 py-4">
       <div className="flex flex-wrap items-center gap-4 pb-3">
-        <button type="button" className="btn btn-low" aria-label="The month before" onClick={() => step(-1)}>
+        <Button size="low" aria-label="The month before" onClick={() => step(-1)}>
           ‹
-        </button>
+        </Button>
         <h2 className="title-section min-w-[160px] text-center">{name}</h2>
-        <button type="button" className="btn btn-low" aria-label="The month after" onClick={() => step(1)}>
+        <Button size="low" aria-label="The month after" onClick={() => step(1)}>
           ›
-        </button>
+        </Button>
         <dl className="ml-auto flex gap-8 [&_dd]:font-serif [&_dt]:text-[12px] [&_dt]:text-soft">
           <div>
             <dt>Planned</dt>

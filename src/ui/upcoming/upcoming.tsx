@@ -1,35 +1,19 @@
 'use client';
 import type { Route } from 'next';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { CalendarDate } from '@/core/dates/calendar-date';
-import { dayHeading, shortDate } from '@/core/dates/date-text';
-import { dateInZone } from '@/core/dates/zone';
-import { money } from '@/core/money/money';
-import { moneyText } from '@/core/money/money-text';
-import { isDayOrNone } from '@/core/paper/paper';
-import { REFUSAL_BRIEF } from '@/core/payment/outcome';
-import { CHARGE_STATE_WORDS, CHARGE_STATES, type ChargeState } from '@/core/plan/state';
-import { Amount, Figure } from '../amount';
-import { DayInput } from '../day-input';
-import { Empty } from '../empty';
-import { FormDialog } from '../form-dialog';
-import { Segment } from '../plan/plan-fields';
-import { usePress } from '../press';
-import { send, troubleOf } from '../send';
-import { say, sayTrouble } from '../toasts';
+import { Button } from '../kit/button';
+import { Empty } from '../kit/empty';
+import { send } from '../kit/send';
+import { say, sayTrouble } from '../kit/toasts';
+import { ChargesOfDay } from './charges-of-day';
+import { ChosenCharges } from './chosen-charges';
 import type { JsonCharge } from './json-charge';
 import { MonthSheet, type UpcomingDay } from './month-sheet';
-
-export type UpcomingAsked = {
-  readonly words: string;
-  readonly state: string;
-  readonly from: string;
-  readonly to: string;
-  readonly notCarried: boolean;
-  readonly as: 'list' | 'calendar';
-};
+import { NewFeedAddress } from './new-feed-address';
+import { type UpcomingAsked, upcomingAddress, upcomingQuery } from './upcoming-address';
+import { UpcomingFilter } from './upcoming-filter';
 
 type Next = { readonly on: CalendarDate; readonly id: string } | null;
 
@@ -63,30 +47,16 @@ export function Upcoming({
   const router = useRouter();
   const [rows, setRows] = useState(firstRows);
   const [next, setNext] = useState(firstNext);
-  const [words, setWords] = useState(asked.words);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [busy, setBusy] = useState(false);
 
-  const address = (part: Partial<UpcomingAsked> & { month?: string } = {}): string => {
-    const all = { ...asked, words, month, ...part };
-    const query = new URLSearchParams();
-    if (all.words.trim()) query.set('words', all.words.trim());
-    if (all.state) query.set('state', all.state);
-    if (all.from && all.from !== today) query.set('from', all.from);
-    if (all.to) query.set('to', all.to);
-    if (all.notCarried) query.set('notCarried', 'yes');
-    if (all.as === 'calendar') query.set('as', 'calendar');
-    if (all.month !== today.slice(0, 7)) query.set('month', all.month);
-    return `/money/upcoming?${query.toString()}`;
-  };
-  const go = (part: Partial<UpcomingAsked> & { month?: string }) => router.push(address(part) as Route);
+  const go = ({ month: of = month, ...part }: Partial<UpcomingAsked> & { month?: string }) =>
+    router.push(upcomingAddress({ ...asked, ...part }, of, today) as Route);
 
   async function showMore() {
     if (!next) return;
     setBusy(true);
-    const query = new URLSearchParams(address().split('?')[1]);
-    for (const name of ['as', 'month']) query.delete(name);
-    if (!query.has('from') && asked.from) query.set('from', asked.from);
+    const query = upcomingQuery(asked);
     query.set('key', next.on);
     query.set('id', next.id);
     const answer = await send<{ rows: JsonCharge[]; next: Next }>('GET', `/api/upcoming?${query.toString()}`);
@@ -121,17 +91,14 @@ export function Upcoming({
     router.refresh();
   }
 
+  const tick = (id: string, ticked: boolean) => {
+    const now = new Set(chosen);
+    if (ticked) now.add(id);
+    else now.delete(id);
+    setChosen(now);
+  };
   const picked = rows.filter(({ id }) => chosen.has(id));
-  const sum = picked.reduce((all, { minor }) => all + minor, 0);
-  const exported = `/files/upcoming?${new URLSearchParams(
-    Object.entries({
-      words: asked.words,
-      state: asked.state,
-      from: asked.from,
-      to: asked.to,
-      notCarried: asked.notCarried ? 'yes' : '',
-    }).filter(([, value]) => value),
-  ).toString()}`;
+  const exported = `/files/upcoming?${upcomingQuery(asked).toString()}`;
   const byDay = [...new Set(rows.map(({ on }) => on))];
   return (
     <div className="mx-auto max-w-[1180px] px-4 pb-24 sm:px-7">
@@ -140,79 +107,18 @@ export function Upcoming({
         <a className="link" href={exported}>
           As CSV
         </a>
-        <button
-          type="button"
-          className="link"
+        <Button
+          look="link"
           onClick={async () => {
             await navigator.clipboard.writeText(feed);
             say('The address of your private calendar is copied: subscribe to it in your calendar program');
           }}
         >
           Copy calendar address
-        </button>
+        </Button>
         {mayAsk ? <NewFeedAddress /> : null}
       </div>
-      <form
-        className="flex flex-wrap items-end gap-3 border-t border-ink py-3"
-        onSubmit={(event) => {
-          event.preventDefault();
-          go({ words });
-        }}
-      >
-        <input
-          type="search"
-          aria-label="Customer, plan or last four digits"
-          placeholder="Customer, plan or last four digits"
-          className="input !w-[270px]"
-          value={words}
-          onChange={(event) => setWords(event.target.value)}
-        />
-        <select
-          aria-label="State"
-          className="input !w-[140px]"
-          value={asked.state}
-          onChange={(event) => go({ state: event.target.value })}
-        >
-          <option value="">Any state</option>
-          {CHARGE_STATES.map((state) => (
-            <option key={state} value={state}>
-              {CHARGE_STATE_WORDS[state]}
-            </option>
-          ))}
-        </select>
-        <DayInput
-          aria-label="From"
-          className="input !w-[150px]"
-          value={asked.from}
-          onDay={(day) => isDayOrNone(day) && go({ from: day })}
-        />
-        <DayInput
-          aria-label="To"
-          className="input !w-[150px]"
-          value={asked.to}
-          onDay={(day) => isDayOrNone(day) && go({ to: day })}
-        />
-        <label className="flex min-h-9 items-center gap-2">
-          <input
-            type="checkbox"
-            className="size-4 accent-plum"
-            checked={asked.notCarried}
-            onChange={(event) => go({ notCarried: event.target.checked })}
-          />
-          Not yet carried over
-        </label>
-        <span className="ml-auto">
-          <Segment
-            label="Shown as"
-            value={asked.as}
-            choices={[
-              ['list', 'List'],
-              ['calendar', 'Calendar'],
-            ]}
-            onChoose={(as) => go({ as })}
-          />
-        </span>
-      </form>
+      <UpcomingFilter asked={asked} go={go} />
       {asked.as === 'calendar' ? (
         <MonthSheet
           days={days}
@@ -228,140 +134,35 @@ export function Upcoming({
       ) : (
         <>
           {picked.length > 0 && mayAsk ? (
-            <div className="sticky top-0 z-10 flex flex-wrap items-center gap-4 border border-ink bg-sheet px-4 py-2">
-              <b className="font-semibold">
-                {picked.length} chosen, {moneyText(money(BigInt(sum), picked[0]?.currency ?? currency), locale)}
-              </b>
-              <span className="flex-1" />
-              <button
-                type="button"
-                className="btn"
-                disabled={busy || !picked.some(({ state, carried }) => state === 'charged' && !carried)}
-                onClick={() => void carry()}
-              >
-                Mark as carried over
-              </button>
-              <button
-                type="button"
-                className="btn"
-                disabled={busy || !picked.some(({ state }) => state === 'refused')}
-                onClick={() => void again()}
-              >
-                Charge again
-              </button>
-              <button type="button" className="link" onClick={() => setChosen(new Set())}>
-                None
-              </button>
-            </div>
+            <ChosenCharges
+              picked={picked}
+              busy={busy}
+              currency={currency}
+              locale={locale}
+              carry={carry}
+              again={again}
+              onNone={() => setChosen(new Set())}
+            />
           ) : null}
-          {byDay.map((on) => {
-            const here = rows.filter((row) => row.on === on);
-            return (
-              <section key={on} aria-label={dayHeading(on, locale)}>
-                <div className="flex items-baseline justify-between border-b border-ink pb-1 pt-4">
-                  <h2 className="text-[13px] font-semibold">{dayHeading(on, locale)}</h2>
-                  <span className="font-serif text-[14px] font-medium">{daySum(here, locale)}</span>
-                </div>
-                <ul>
-                  {here.map((row) => (
-                    <li
-                      key={row.id}
-                      className="flex min-h-[44px] items-center gap-3 border-b border-rule"
-                      data-charge={row.id}
-                    >
-                      {mayAsk ? (
-                        <input
-                          type="checkbox"
-                          aria-label={`${row.customer}, ${shortDate(row.on, locale)}`}
-                          className="size-4 flex-none accent-plum"
-                          checked={chosen.has(row.id)}
-                          onChange={(event) => {
-                            const now = new Set(chosen);
-                            if (event.target.checked) now.add(row.id);
-                            else now.delete(row.id);
-                            setChosen(now);
-                          }}
-                        />
-                      ) : null}
-                      <span className={`w-[92px] flex-none font-medium ${stateColour(row.state)}`}>
-                        {CHARGE_STATE_WORDS[row.state]}
-                      </span>
-                      <Link className="min-w-0 flex-1" href={`/ask/plans/${row.planId}` as Route}>
-                        <span className="name private block truncate">{row.customer}</span>
-                        <span className="block truncate text-[12.5px]/[17px] text-soft">
-                          {row.plan}
-                          {row.nominal === row.on
-                            ? ''
-                            : `, moved from ${shortDate(row.nominal, locale, { weekday: true })}`}
-                        </span>
-                      </Link>
-                      <span className="hidden w-[230px] flex-none text-[12.5px]/[17px] text-soft sm:block">
-                        {row.state === 'refused' && row.reason ? REFUSAL_BRIEF[row.reason] : ''}
-                        {row.againAt ? `, again ${shortDate(dateInZone(new Date(row.againAt), zone), locale)}` : ''}
-                        {row.carried
-                          ? `carried over ${shortDate(dateInZone(new Date(row.carried.at), zone), locale)}, ${row.carried.by}`
-                          : ''}
-                      </span>
-                      <span className="w-[92px] flex-none text-right font-serif text-[15.5px]">
-                        {row.currency === currency ? (
-                          <Figure minor={row.minor} currency={row.currency} locale={locale} />
-                        ) : (
-                          <Amount minor={row.minor} currency={row.currency} locale={locale} />
-                        )}
-                      </span>
-                    </li>
-                  ))}
-                </ul>
-              </section>
-            );
-          })}
+          {byDay.map((on) => (
+            <ChargesOfDay
+              key={on}
+              on={on}
+              rows={rows.filter((row) => row.on === on)}
+              chosen={chosen}
+              currency={currency}
+              locale={locale}
+              zone={zone}
+              onTick={mayAsk ? tick : undefined}
+            />
+          ))}
           {next ? (
-            <button type="button" className="link mt-3" disabled={busy} onClick={() => void showMore()}>
-              {busy ? 'Fetching more' : 'Show more'}
-            </button>
+            <Button look="link" className="mt-3" busy={busy} onClick={() => void showMore()} busyWords="Fetching more">
+              Show more
+            </Button>
           ) : null}
         </>
       )}
     </div>
-  );
-}
-
-const stateColour = (state: ChargeState): string =>
-  state === 'refused' ? 'text-brick' : state === 'charged' ? 'text-leaf' : 'text-soft';
-
-/** The sums of a day, one for each currency. */
-function daySum(rows: readonly JsonCharge[], locale: string): string {
-  const sums = new Map<string, number>();
-  for (const row of rows)
-    if (row.state !== 'skipped') sums.set(row.currency, (sums.get(row.currency) ?? 0) + row.minor);
-  return [...sums].map(([currency, minor]) => moneyText(money(BigInt(minor), currency), locale)).join(' · ');
-}
-
-/** Another address for the private calendar, where the old one has got into wrong hands. */
-function NewFeedAddress() {
-  const { busy, press } = usePress();
-  const [asked, setAsked] = useState(false);
-  return (
-    <>
-      <button type="button" className="link" onClick={() => setAsked(true)}>
-        New calendar address
-      </button>
-      <FormDialog
-        open={asked}
-        title="A new calendar address"
-        about="The old address shows nothing any more. Every calendar program that has it must be given the new one."
-        action="Make a new address"
-        busy={busy}
-        danger
-        onClose={() => setAsked(false)}
-        onSure={async () => {
-          const answer = await press('/api/upcoming/feed', {}, 'The old address is void; copy the new one');
-          if (answer.ok) setAsked(false);
-          return troubleOf(answer);
-        }}
-      >
-        {null}
-      </FormDialog>
-    </>
   );
 }

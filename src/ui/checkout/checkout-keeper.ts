@@ -1,0 +1,172 @@
+import type { Choice } from '@/core/offer/choice';
+import type { ShownQuote } from '@/core/offer/shown';
+import type { Answer } from '../kit/send';
+import type { AttemptStatus } from '../payer/card-payment';
+
+type Kept = { readonly key: string; readonly choice: Choice };
+
+/** What is shown of a checkout. */
+export type CheckoutView = {
+  readonly choice: Choice;
+  readonly quote: ShownQuote;
+  /** Whether the sum of what is chosen is still to come. */
+  readonly waiting: boolean;
+  /** Under which this checkout is paid; empty until the page has begun. */
+  readonly key: string;
+  /** What became of it, where something was tried before; null until that is known. */
+  readonly status: AttemptStatus | null;
+  readonly touched: ReadonlySet<string>;
+  readonly asked: boolean;
+};
+
+/** What a checkout reaches. */
+export type CheckoutReach = {
+  readonly quote: (choice: Choice, token: string, signal: AbortSignal) => Promise<Answer<ShownQuote>>;
+  readonly status: (key: string) => Promise<Answer<AttemptStatus>>;
+  /** This tab's own memory, and the name of this checkout in it. */
+  readonly store: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>;
+  readonly place: string;
+  readonly newKey: () => string;
+};
+
+export const PAUSE_MS = 180;
+
+/**
+ * What a payer chose and wrote, kept in this tab so that a reload or the way over the bank loses nothing, and worked out anew by
+ * the server with every change: the newest answer counts, an older one that comes late does not.
+ */
+export class CheckoutKeeper {
+  #view: CheckoutView;
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  #working = new AbortController();
+  #token: string;
+  readonly #listeners = new Set<() => void>();
+
+  constructor(
+    readonly begun: Choice,
+    first: ShownQuote,
+    readonly reach: CheckoutReach,
+  ) {
+    this.#token = first.token;
+    this.#view = {
+      choice: begun,
+      quote: first,
+      waiting: false,
+      key: '',
+      status: null,
+      touched: new Set(),
+      asked: false,
+    };
+  }
+
+  readonly view = (): CheckoutView => this.#view;
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.#listeners.add(listener);
+    return () => this.#listeners.delete(listener);
+  };
+
+  #show(part: Partial<CheckoutView>): void {
+    this.#view = { ...this.#view, ...part };
+    for (const listener of this.#listeners) listener();
+  }
+
+  /**
+   * The page begins in the browser: what this tab knows already, and what became of it where something was tried.
+   *
+   * @param early what stood in the fields before the page listened, on a slow connection
+   */
+  begin(early: Partial<Choice> = {}): void {
+    const known = this.#kept();
+    this.#show({ key: known?.key ?? this.reach.newKey() });
+    if (!known) {
+      this.#show({ status: { state: 'none' } });
+      if (Object.keys(early).length > 0) this.change(early);
+      else this.#keep();
+      return;
+    }
+    // What was agreed to is agreed to again by who sees it now.
+    this.change({ ...known.choice, acceptsTerms: false, agrees: false });
+    void this.reach
+      .status(known.key)
+      .then((answer) => this.#show({ status: answer.ok ? answer.value : { state: 'none' } }));
+  }
+
+  #kept(): Kept | null {
+    try {
+      return JSON.parse(this.reach.store.getItem(this.reach.place) ?? 'null') as Kept | null;
+    } catch {
+      return null;
+    }
+  }
+
+  #keep(): void {
+    const { key, choice } = this.#view;
+    try {
+      this.reach.store.setItem(this.reach.place, JSON.stringify({ key, choice } satisfies Kept));
+    } catch {
+      // Full or forbidden: a reload then begins anew.
+    }
+  }
+
+  /** Takes a change over. @param fields places that somebody has been at: what is wrong there is said from now on */
+  readonly change = (part: Partial<Choice>, ...fields: string[]): void => {
+    const { choice, touched } = this.#view;
+    this.#show({
+      choice: { ...choice, ...part },
+      waiting: true,
+      ...(fields.length > 0 ? { touched: new Set([...touched, ...fields]) } : {}),
+    });
+    if (this.#view.key) this.#keep();
+    clearTimeout(this.#timer);
+    this.#working.abort();
+    this.#timer = setTimeout(this.hasten, PAUSE_MS);
+  };
+
+  /** Works out the newest sum at once. */
+  readonly hasten = (): void => void this.#work();
+
+  async #work(): Promise<void> {
+    clearTimeout(this.#timer);
+    this.#working.abort();
+    this.#working = new AbortController();
+    const { signal } = this.#working;
+    const answer = await this.reach.quote(this.#view.choice, this.#token, signal);
+    if (!answer.ok || signal.aborted) return;
+    this.#token = answer.value.token;
+    this.#show({ quote: answer.value, waiting: false });
+  }
+
+  /** Works the sum out anew, against what holds now. */
+  readonly renew = (): void => {
+    this.#token = '';
+    this.hasten();
+  };
+
+  /** Leaves a field: from now on what is wrong with it is said. */
+  readonly leave = (field: string): void => this.#show({ touched: new Set([...this.#view.touched, field]) });
+
+  /** From now on everything that is missing is said. */
+  readonly askForAll = (): void => this.#show({ asked: true });
+
+  /** What is wrong at a place, once somebody was there or wants to pay. */
+  readonly problemOf = (field: string): string | undefined => {
+    const { asked, touched, quote } = this.#view;
+    return asked || touched.has(field) ? quote.problems.find((problem) => problem.field === field)?.words : undefined;
+  };
+
+  /** This checkout has been paid: the next one in this tab is another. */
+  readonly forget = (): void => {
+    try {
+      this.reach.store.removeItem(this.reach.place);
+    } catch {
+      // There is nothing to forget.
+    }
+  };
+
+  /** The page is left. */
+  close(): void {
+    clearTimeout(this.#timer);
+    this.#working.abort();
+  }
+}

@@ -1,0 +1,141 @@
+'use client';
+import type { Customer } from '@/core/customer/customer';
+import type { CalendarDate } from '@/core/dates/calendar-date';
+import { dueDate } from '@/core/invoice/due';
+import type { PaperReading } from '@/core/invoice/read-paper';
+import type { Paper } from '@/core/paper/paper';
+import type { Figure as AskedFigure } from '@/core/tally/working';
+import { ComposerLines } from './composer-lines';
+import type { ComposerProps } from './composer-props';
+import { PaperAfter } from './paper-after';
+import { PaperExtras } from './paper-extras';
+import { PaperHead } from './paper-head';
+import { PaperLetterhead } from './paper-letterhead';
+import { PaperSums } from './paper-sums';
+import type { ShownProblems } from './problems';
+import type { useLines } from './use-lines';
+
+/** The paper that the customer gets, typed into in its places. */
+export function ComposerPaper({
+  setting,
+  paper,
+  reading,
+  problems,
+  customer,
+  currency,
+  issuedOn,
+  fixed,
+  lines,
+  asked,
+  line,
+  onPick,
+  onChange,
+  onAsk,
+  onLine,
+  onKeepLine,
+}: {
+  /** What the business and its settings give. */
+  setting: ComposerProps;
+  paper: Paper;
+  reading: PaperReading;
+  problems: ShownProblems;
+  customer: Customer | null;
+  currency: string;
+  issuedOn: CalendarDate;
+  /** Whether a sent invoice is changed. */
+  fixed: boolean;
+  lines: ReturnType<typeof useLines>;
+  /** The figure whose tally is shown, and the line, where it is one's. */
+  asked: AskedFigure;
+  line: string;
+  onPick: (customer: Customer) => void;
+  onChange: (part: Partial<Paper>) => void;
+  onAsk: (figure: AskedFigure) => void;
+  onLine: (line: string) => void;
+  onKeepLine: (line: string) => Promise<void>;
+}) {
+  return (
+    <form
+      className="sheet px-4 pb-5 pt-5 sm:px-8"
+      onSubmit={(event) => event.preventDefault()}
+      aria-label="The invoice"
+    >
+      <fieldset disabled={!setting.mayAsk} className="min-w-0">
+        <legend className="sr-only">What the customer gets</legend>
+        <PaperLetterhead seller={setting.seller} logo={setting.logo} />
+        <PaperHead
+          paper={paper}
+          customer={customer}
+          problems={problems}
+          today={issuedOn}
+          locale={setting.locale}
+          home={setting.home}
+          fixed={fixed}
+          onCustomer={(one) => {
+            onPick(one);
+            onChange({ customerId: one.id, ...(one.due && one.id !== paper.customerId ? { due: one.due } : {}) });
+          }}
+          onChange={onChange}
+        />
+        <PaperExtras
+          paper={paper}
+          problems={problems}
+          series={setting.series}
+          currency={currency}
+          pricesIncludeTax={setting.pricesIncludeTax}
+          fixed={fixed}
+          onChange={onChange}
+        />
+
+        <ComposerLines
+          paper={paper}
+          reading={reading}
+          problems={problems}
+          taxes={setting.taxes}
+          lines={lines}
+          chosen={line}
+          locale={setting.locale}
+          onTally={onLine}
+          onKeep={onKeepLine}
+        />
+        <div className="grid gap-x-8 gap-y-4 pb-5 pt-2 sm:grid-cols-[1fr_1.05fr] sm:pl-[34px]">
+          <div>
+            <label className="label" htmlFor="note">
+              Words to the customer
+            </label>
+            <textarea
+              id="note"
+              rows={3}
+              maxLength={4000}
+              placeholder="none"
+              className="blank resize-none italic [field-sizing:content]"
+              value={paper.note}
+              onChange={(event) => onChange({ note: event.target.value })}
+            />
+          </div>
+          <PaperSums
+            paper={paper}
+            reading={reading}
+            problems={problems}
+            taxes={setting.taxes}
+            asked={asked}
+            locale={setting.locale}
+            onAsk={onAsk}
+            onChange={onChange}
+          />
+        </div>
+        <PaperAfter
+          paper={paper}
+          problems={problems}
+          terms={setting.terms}
+          usualReminders={setting.usualReminders}
+          dueOn={dueDate(paper.due, issuedOn)}
+          today={setting.today}
+          locale={setting.locale}
+          hasAccount={setting.hasAccount}
+          onChange={onChange}
+        />
+      </fieldset>
+    </form>
+  );
+}

@@ -1,0 +1,43 @@
+import type { Customer } from '@/core/customer/customer';
+import type { CalendarDate } from '@/core/dates/calendar-date';
+import type { NumberSeries } from '@/core/invoice/numbering';
+import type { Seller } from '@/core/invoice/printed';
+import type { Paper } from '@/core/paper/paper';
+import type { BusinessTax } from '@/core/tax/business-tax';
+import type { Place } from '@/core/tax/tax-rules';
+import type { TermsChoice } from './paper-after';
+
+export type ComposerProps = {
+  readonly id: string;
+  readonly paper: Paper;
+  readonly revision: number;
+  readonly customer: Customer | null;
+  readonly taxes: readonly BusinessTax[];
+  readonly currency: string;
+  readonly locale: string;
+  readonly zone: string;
+  readonly today: CalendarDate;
+  readonly nextNumber: string;
+  readonly series: readonly NumberSeries[];
+  readonly terms: readonly TermsChoice[];
+  readonly templates: readonly { readonly id: string; readonly name: string }[];
+  /** What comes again to this customer. */
+  readonly recurring: readonly { readonly id: string; readonly name: string }[];
+  /** The customer's link; it opens once the invoice is sent. */
+  readonly link: string;
+  readonly pricesIncludeTax: boolean;
+  readonly seller: Seller;
+  readonly logo: string | null;
+  /** The business's country, and its own place for taxes. */
+  readonly home: string;
+  readonly homePlace: Place;
+  readonly usualReminders: readonly number[];
+  readonly mailTexts: Readonly<Record<string, string>>;
+  readonly hasAccount: boolean;
+  readonly ownEmail: string;
+  /** When it goes out by itself, in words; empty where it does not. */
+  readonly planned: string;
+  /** A sent invoice that is changed, with the version that was read; null for a draft. */
+  readonly sentVersion: number | null;
+  readonly mayAsk: boolean;
+};

@@ -1,0 +1,74 @@
+'use client';
+import type { Paper } from '@/core/paper/paper';
+import { Button } from '../kit/button';
+import { FieldError } from '../kit/field';
+import { Without } from './without';
+
+/** Why no tax applies, as it stands on the invoice. */
+export function ExemptRow({
+  exempt,
+  trouble,
+  onChange,
+}: {
+  exempt: string;
+  trouble: string | undefined;
+  onChange: (exempt: string | null) => void;
+}) {
+  return (
+    <div>
+      <label className="flex items-baseline gap-2">
+        <span className="whitespace-nowrap">No tax:</span>
+        <input
+          data-field="exempt"
+          aria-label="Why no tax applies"
+          placeholder="why, as it stands on the invoice"
+          className="blank !text-[15.5px]/[21px]"
+          maxLength={300}
+          aria-invalid={trouble ? true : undefined}
+          value={exempt}
+          onChange={(event) => onChange(event.target.value)}
+        />
+        <Without name="this exemption" onDrop={() => onChange(null)} />
+      </label>
+      {trouble ? <FieldError>{trouble}</FieldError> : null}
+    </div>
+  );
+}
+
+/** What more can stand among the sums. */
+export function MoreSums({ paper, onChange }: { paper: Paper; onChange: (part: Partial<Paper>) => void }) {
+  return (
+    <p className="small mt-1.5 flex flex-wrap gap-x-3.5 gap-y-1 font-sans">
+      {paper.delivery ? null : (
+        <Button
+          look="small-link"
+          className="!text-soft"
+          onClick={() => onChange({ delivery: { charged: '', postage: '', packaging: '', taxes: null } })}
+        >
+          Delivery
+        </Button>
+      )}
+      <Button
+        look="small-link"
+        className="!text-soft"
+        onClick={() =>
+          onChange({ fees: [...paper.fees, { id: crypto.randomUUID(), name: '', amount: '', taxes: [] }] })
+        }
+      >
+        A fee
+      </Button>
+      <Button
+        look="small-link"
+        className="!text-soft"
+        onClick={() => onChange({ flatTaxes: [...paper.flatTaxes, { id: crypto.randomUUID(), name: '', amount: '' }] })}
+      >
+        A flat tax
+      </Button>
+      {paper.exempt === null ? (
+        <Button look="small-link" className="!text-soft" onClick={() => onChange({ exempt: '' })}>
+          No tax at all
+        </Button>
+      ) : null}
+    </p>
+  );
+}

@@ -1,0 +1,22 @@
+'use client';
+import { Button } from '../kit/button';
+import { Dialog } from '../kit/dialog';
+
+/** Asks whether a draft is to be thrown away. */
+export function ThrowAway({ open, onClose, onSure }: { open: boolean; onClose: () => void; onSure: () => void }) {
+  return (
+    <Dialog
+      open={open}
+      onOpenChange={(next) => !next && onClose()}
+      title="Throw this draft away?"
+      about="It has no number yet, so none will be missing."
+    >
+      <div className="flex justify-end gap-3">
+        <Button onClick={onClose}>Keep it</Button>
+        <Button look="sure" onClick={onSure}>
+          Throw away
+        </Button>
+      </div>
+    </Dialog>
+  );
+}

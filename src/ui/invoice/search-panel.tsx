@@ -1,0 +1,143 @@
+'use client';
+import { SlidersHorizontal } from 'lucide-react';
+import type { Route } from 'next';
+import { useRouter } from 'next/navigation';
+import { Popover } from 'radix-ui';
+import { useState } from 'react';
+import { EVERYTHING, type InvoiceAsk, isNarrowed, type Sort } from '@/core/invoice/ask';
+import { isDayOrNone } from '@/core/paper/paper';
+import { FileDrop } from '../import/file-drop';
+import { Button } from '../kit/button';
+import { DateField } from '../kit/date-field';
+import { Field } from '../kit/field';
+import { SelectField } from '../kit/select';
+import { troubleOf } from '../kit/send';
+import { sayTrouble } from '../kit/toasts';
+
+const SORT_WORDS: Readonly<Record<Sort, string>> = { due: 'Due date', issued: 'Day of issue', total: 'Total' };
+
+/** Reads an invoice made elsewhere, and goes to the draft that it becomes. */
+function useBringIn(): { busy: boolean; bringIn: (picked: File) => Promise<void> } {
+  const router = useRouter();
+  const [busy, setBusy] = useState(false);
+  async function bringIn(picked: File) {
+    setBusy(true);
+    try {
+      const response = await fetch(`/api/einvoice?name=${encodeURIComponent(picked.name)}`, {
+        method: 'POST',
+        body: picked,
+      });
+      const answer = (await response.json()) as
+        | { ok: true; value: { id: string } }
+        | { ok: false; words: string; fields: { words: string }[] };
+      if (answer.ok) router.push(`/ask/compose/${answer.value.id}` as Route);
+      else sayTrouble(troubleOf(answer));
+    } catch {
+      sayTrouble('No connection. Choose the file again in a moment.');
+    }
+    setBusy(false);
+  }
+  return { busy, bringIn };
+}
+
+/** By what the list is narrowed and sorted; kept under a name from here, and an invoice made elsewhere comes in. */
+export function SearchPanel({
+  ask,
+  groups,
+  mayAsk,
+  set,
+  onName,
+}: {
+  ask: InvoiceAsk;
+  groups: readonly string[];
+  mayAsk: boolean;
+  set: (part: Partial<InvoiceAsk>) => void;
+  onName: () => void;
+}) {
+  const { busy, bringIn } = useBringIn();
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="btn !px-2.5" aria-label="Narrow the list, sort it, and more">
+        <SlidersHorizontal size={16} strokeWidth={1.6} aria-hidden="true" />
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          className="menu grid w-[min(340px,94vw)] gap-3 p-4"
+          align="end"
+          sideOffset={4}
+          aria-label="Narrow the list"
+        >
+          <div className="grid grid-cols-2 gap-3">
+            <DateField label="Issued from" value={ask.from} onDay={(day) => isDayOrNone(day) && set({ from: day })} />
+            <DateField label="to" value={ask.to} onDay={(day) => isDayOrNone(day) && set({ to: day })} />
+            <Field
+              label="Total from"
+              inputMode="decimal"
+              value={ask.least}
+              onChange={(event) => set({ least: event.target.value })}
+            />
+            <Field
+              label="to"
+              inputMode="decimal"
+              value={ask.most}
+              onChange={(event) => set({ most: event.target.value })}
+            />
+          </div>
+          {groups.length > 0 ? (
+            <SelectField
+              label="Customers of"
+              value={ask.group}
+              onChange={(event) => set({ group: event.target.value })}
+            >
+              <option value="">all groups</option>
+              {groups.map((group) => (
+                <option key={group} value={group}>
+                  {group}
+                </option>
+              ))}
+            </SelectField>
+          ) : null}
+          <div className="grid grid-cols-2 gap-3">
+            <SelectField
+              label="In order of"
+              value={ask.sort}
+              onChange={(event) => set({ sort: event.target.value as Sort })}
+            >
+              {(Object.keys(SORT_WORDS) as Sort[]).map((sort) => (
+                <option key={sort} value={sort}>
+                  {SORT_WORDS[sort]}
+                </option>
+              ))}
+            </SelectField>
+            <SelectField
+              label="Beginning with"
+              value={String(ask.descending)}
+              onChange={(event) => set({ descending: event.target.value === 'true' })}
+            >
+              <option value="true">the latest or largest</option>
+              <option value="false">the earliest or smallest</option>
+            </SelectField>
+          </div>
+          <div className="flex flex-wrap gap-x-4 gap-y-2 border-t border-rule pt-3">
+            <Button look="link" onClick={() => set(EVERYTHING)}>
+              Ask nothing
+            </Button>
+            {mayAsk ? (
+              <Button look="link" disabled={!isNarrowed(ask)} onClick={onName}>
+                Keep this list
+              </Button>
+            ) : null}
+          </div>
+          {mayAsk ? (
+            <FileDrop
+              label={busy ? 'Reading it' : 'Bring in an invoice'}
+              accept=".xml,.pdf,application/xml,application/pdf"
+              hint="an e-invoice (UBL), or a PDF made elsewhere"
+              onFile={bringIn}
+            />
+          ) : null}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,51 @@
+'use client';
+import { type Item, stockKey } from '@/core/item/item';
+import { isLow } from '@/core/item/stock';
+import { TickField } from '../kit/check';
+import { Field } from '../kit/field';
+import type { Typed } from '../kit/form';
+import type { ItemTyped } from './item-typed';
+import { stockWords } from './stock-words';
+
+/** The stock of an item without options. */
+export function ItemStock({
+  of: { values, set, at },
+  item,
+  promised,
+}: {
+  of: Typed<ItemTyped>;
+  item: Item | null;
+  promised: Readonly<Record<string, string>>;
+}) {
+  return (
+    <div className="flex flex-wrap items-end gap-4">
+      <TickField
+        label="Keep its stock"
+        checked={values.onHand !== null}
+        onChange={(event) => set({ onHand: event.target.checked ? '0' : null, lowAt: null })}
+      />
+      {values.onHand === null ? null : (
+        <>
+          <Field
+            label="On hand"
+            className="w-[110px]"
+            value={values.onHand}
+            error={at('onHand')}
+            onChange={(event) => set({ onHand: event.target.value })}
+          />
+          <Field
+            label="Low at"
+            className="w-[110px]"
+            value={values.lowAt ?? ''}
+            error={at('lowAt')}
+            onChange={(event) => set({ lowAt: event.target.value || null })}
+          />
+          <span className="pb-2 text-soft">
+            {item ? stockWords(item.onHand, promised[stockKey(item.id, null)]) : ''}
+            {item && isLow(item) ? <b className="ml-2 font-medium text-ochre">Low stock</b> : null}
+          </span>
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,182 @@
+import type { RefusalReason } from '@/core/payment/outcome';
+import type { Answer } from '../kit/send';
+
+/** What the server says of an attempt. */
+export type AttemptStatus =
+  | { state: 'paid'; receipt: string; order?: string }
+  | { state: 'refused'; words: string; reason: RefusalReason }
+  | { state: 'approval'; url: string }
+  | { state: 'checking' }
+  | { state: 'none' };
+
+/** Where a payment is sent, asked about and withdrawn, and what this press would pay. */
+export type PayDoor = {
+  readonly path: string;
+  /** What is sent beside the attempt's key and the card's token. */
+  readonly body: object;
+  /** What has to be worked out before an attempt is sent; null where that failed. */
+  readonly before?: () => Promise<object | null>;
+  /** What the payment is asked about by; `attempt` is this page's own key. */
+  readonly statusQuery: (attempt: string) => string;
+  readonly withdraw: object;
+  /** What the button says where nothing is to be paid: no card is asked for then. */
+  readonly free?: string;
+  /** The sum, written out. */
+  readonly sum: string;
+  /** Why it cannot be paid like this, or null. */
+  readonly hindrance: string | null;
+  /** Whether the sum of what is filled in now is still to come; `onAwaited` asks for it at once. */
+  readonly waiting?: boolean;
+  readonly onAwaited?: () => void;
+  /** The button was pressed all the same. */
+  readonly onHindered?: () => void;
+  readonly onPaid: (status: Extract<AttemptStatus, { state: 'paid' }>) => void;
+  /** What is shown may be out of date; `refusal` is what the answer said, where one did. */
+  readonly onChanged: (refusal?: Extract<Answer<unknown>, { ok: false }>) => void;
+};
+
+export type Stage = 'ready' | 'sending' | 'checking' | 'approval' | 'paid';
+
+/** What is shown of a payment: how far it is, what went wrong last, and the bank's address while it is asked. */
+export type PaymentView = { readonly stage: Stage; readonly trouble: string | null; readonly bank: string };
+
+/** What a payment reaches. */
+export type PaymentReach = {
+  /** The newest door: what is filled in changes while the payment is under way. */
+  readonly door: () => PayDoor;
+  readonly ask: (path: string) => Promise<Answer<AttemptStatus>>;
+  readonly post: (path: string, body: object) => Promise<Answer<AttemptStatus>>;
+  /** The card's token from the processor's own fields, or what is wrong with what stands there. */
+  readonly tokenise: () => Promise<{ token: string } | { trouble: string | null }>;
+  readonly goTo: (address: string) => void;
+  readonly newKey: () => string;
+  readonly words: {
+    readonly refused: (reason: RefusalReason) => string;
+    readonly trouble: (answer: Extract<Answer<unknown>, { ok: false }>) => string;
+    readonly processorAway: string;
+  };
+};
+
+const SUM_LOOK_MS = 30;
+const SUM_LOOKS = 200;
+const NO_ATTEMPT = '00000000-0000-4000-8000-000000000000';
+
+/** A payment by card: whatever happens to the page, an attempt is made once and found again. */
+export class CardPayment {
+  #view: PaymentView;
+  // Kept until the attempt has ended: a second press, or an answer that was lost, is the same attempt.
+  #attempt = '';
+  readonly #listeners = new Set<() => void>();
+
+  /** @param pending the bank's address, or `checking`, where an attempt of before is still open */
+  constructor(
+    pending: string | null,
+    refused: string | null,
+    readonly reach: PaymentReach,
+  ) {
+    this.#view = {
+      stage: pending === null ? 'ready' : pending === 'checking' ? 'checking' : 'approval',
+      trouble: pending === null ? refused : null,
+      bank: pending && pending !== 'checking' ? pending : '',
+    };
+  }
+
+  readonly view = (): PaymentView => this.#view;
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.#listeners.add(listener);
+    return () => this.#listeners.delete(listener);
+  };
+
+  #show(part: Partial<PaymentView>): void {
+    this.#view = { ...this.#view, ...part };
+    for (const listener of this.#listeners) listener();
+  }
+
+  /** Whether the outcome is open: then it is asked for again and again. */
+  get isOpen(): boolean {
+    return this.#view.stage === 'checking' || this.#view.stage === 'approval';
+  }
+
+  /** What is shown of an attempt that ended while this page asked. */
+  readonly say = (trouble: string | null): void => this.#show({ trouble });
+
+  #take(status: AttemptStatus): void {
+    if (status.state === 'paid') {
+      this.#show({ stage: 'paid' });
+      this.reach.door().onPaid(status);
+    } else if (status.state === 'refused') {
+      this.#attempt = '';
+      this.#show({ stage: 'ready', trouble: this.reach.words.refused(status.reason) });
+    } else if (status.state === 'approval') this.#show({ stage: 'approval', bank: status.url });
+    else if (status.state === 'checking') this.#show({ stage: 'checking' });
+    else {
+      this.#attempt = '';
+      this.#show({ stage: 'ready' });
+    }
+  }
+
+  /** Asks how the open attempt stands; a lost answer says nothing. */
+  readonly look = async (): Promise<void> => {
+    const { path, statusQuery, onChanged } = this.reach.door();
+    const answer = await this.reach.ask(`${path}/status?${statusQuery(this.#attempt || NO_ATTEMPT)}`);
+    if (!answer.ok || !this.isOpen) return;
+    if (answer.value.state === 'none') onChanged();
+    this.#take(answer.value);
+  };
+
+  async #untilSummed(): Promise<void> {
+    if (!this.reach.door().waiting) return;
+    this.reach.door().onAwaited?.();
+    // Until what came in is shown: the door is then the new one.
+    for (let looks = 0; this.reach.door().waiting && looks < SUM_LOOKS; looks++)
+      await new Promise((resolve) => setTimeout(resolve, SUM_LOOK_MS));
+  }
+
+  /** Pays what is asked now, with the card that stands in the fields. A press while one is under way is none. */
+  readonly pay = async (): Promise<void> => {
+    if (this.#view.stage !== 'ready') return;
+    this.#show({ stage: 'sending' });
+    await this.#untilSummed();
+    const { path, body, before, free, hindrance, onHindered, onChanged } = this.reach.door();
+    if (hindrance) {
+      onHindered?.();
+      return this.#show({ stage: 'ready', trouble: hindrance });
+    }
+    this.#show({ trouble: null });
+    const card = free ? { token: '' } : await this.reach.tokenise();
+    if (!('token' in card)) return this.#show({ stage: 'ready', trouble: card.trouble });
+    const worked = before ? await before() : {};
+    if (!worked) return this.#show({ stage: 'ready', trouble: this.reach.words.processorAway });
+    this.#attempt ||= this.reach.newKey();
+    const answer = await this.reach.post(path, {
+      ...body,
+      ...worked,
+      attemptKey: this.#attempt,
+      cardToken: card.token,
+    });
+    if (answer.ok) {
+      this.#take(answer.value);
+      if (answer.value.state === 'approval') this.reach.goTo(answer.value.url);
+      return;
+    }
+    // The answer was lost, not the attempt: it is asked about under its key.
+    if (answer.code === 'unreachable' || answer.code === 'trouble') return this.#show({ stage: 'checking' });
+    onChanged(answer);
+    this.#attempt = '';
+    this.#show({ stage: 'ready', trouble: this.reach.words.trouble(answer) });
+  };
+
+  /** Takes the open attempt back, so that another card can be used. */
+  readonly otherCard = async (): Promise<void> => {
+    this.#show({ stage: 'sending' });
+    const { path, withdraw } = this.reach.door();
+    const answer = await this.reach.post(`${path}/withdraw`, withdraw);
+    if (!answer.ok) return this.#show({ stage: 'approval', trouble: this.reach.words.trouble(answer) });
+    if (answer.value.state === 'refused') {
+      this.#attempt = '';
+      return this.#show({ stage: 'ready', trouble: null });
+    }
+    this.#take(answer.value);
+  };
+}
