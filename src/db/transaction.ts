@@ -1,5 +1,5 @@
 import { type Connection, type Db, pool, type Tx } from './pool';
-import { isTaken } from './sql';
+import { isTaken, run, sql } from './sql';
 
 const ATTEMPTS = 12;
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
@@ -45,7 +45,7 @@ async function within<T>(
   };
   try {
     // Before the transaction: the snapshot must be younger than the turn.
-    if (inTurn) await client.query('select pg_advisory_lock(hashtextextended($1, 0))', [businessId]);
+    if (inTurn) await run(client, sql`select pg_advisory_lock(hashtextextended(${businessId}, 0))`);
     // One round trip each; the id was checked to be a UUID, so it can stand in the text.
     await client.query(`begin isolation level ${mode}; select set_config('dahlia.business_id', '${businessId}', true)`);
     const result = await work({ query, businessId, now, inTransaction: true });

@@ -1,18 +1,13 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { blankChoice, type Choice } from '@/core/offer/choice';
 import type { ShownQuote } from '@/core/offer/shown';
+import { TestMemory } from '../../../tests/support/memory';
 import type { Answer } from '../kit/send';
 import type { AttemptStatus } from '../payer/card-payment';
 import { CheckoutKeeper, PAUSE_MS } from './checkout-keeper';
 
 beforeEach(() => void vi.useFakeTimers());
 afterEach(() => void vi.useRealTimers());
-
-class Memory extends Map<string, string> {
-  readonly getItem = (name: string) => this.get(name) ?? null;
-  readonly setItem = (name: string, value: string): void => void this.set(name, value);
-  readonly removeItem = (name: string) => void this.delete(name);
-}
 
 const shown = (total: string, token: string): ShownQuote =>
   ({ total, token, problems: [{ field: 'email', words: 'Write your address.' }] }) as unknown as ShownQuote;
@@ -33,7 +28,7 @@ class Server {
   };
 }
 
-function open(server: Server, store = new Memory(), keys = ['key-1', 'key-2']) {
+function open(server: Server, store = new TestMemory(), keys = ['key-1', 'key-2']) {
   return new CheckoutKeeper(blankChoice('USD'), shown('first', 'token 0'), {
     quote: server.quote,
     status: async () => ({ ok: true, value: server.status }),
@@ -104,7 +99,7 @@ test('without an answer the sum is still to come, and the next change asks again
 
 test('a reload takes up what was filled in, under the same key, but agrees to nothing for the payer', async () => {
   const server = new Server();
-  const store = new Memory();
+  const store = new TestMemory();
   const before = open(server, store);
   before.begin();
   before.change({ amount: '15', name: 'Ödön', acceptsTerms: true, agrees: true });
@@ -123,7 +118,7 @@ test('a reload takes up what was filled in, under the same key, but agrees to no
 
 test('a paid checkout is forgotten: the next one in the tab is another', () => {
   const server = new Server();
-  const store = new Memory();
+  const store = new TestMemory();
   const paid = open(server, store);
   paid.begin();
   paid.forget();
@@ -142,7 +137,7 @@ test('what was written before the page listened is taken over and worked out', a
 });
 
 test('a tab that may keep nothing, or that kept nonsense, still pays', () => {
-  class Locked extends Memory {
+  class Locked extends TestMemory {
     override readonly getItem = () => '{';
     override readonly setItem = (): void => {
       throw new Error('forbidden');
@@ -160,7 +155,7 @@ test('what is missing is said where somebody has been, and everywhere once they 
   expect(keeper.problemOf('email')).toBeUndefined();
   keeper.leave('email');
   expect(keeper.problemOf('email')).toBe('Write your address.');
-  const other = open(new Server(), new Memory(), ['k']);
+  const other = open(new Server(), new TestMemory(), ['k']);
   other.begin();
   other.askForAll();
   expect(other.problemOf('email')).toBe('Write your address.');

@@ -1,6 +1,8 @@
 import type { Choice } from '@/core/offer/choice';
 import type { ShownQuote } from '@/core/offer/shown';
+import type { Memory } from '../kit/memory';
 import type { Answer } from '../kit/send';
+import { Shown } from '../kit/shown';
 import type { AttemptStatus } from '../payer/card-payment';
 
 type Kept = { readonly key: string; readonly choice: Choice };
@@ -24,7 +26,7 @@ export type CheckoutReach = {
   readonly quote: (choice: Choice, token: string, signal: AbortSignal) => Promise<Answer<ShownQuote>>;
   readonly status: (key: string) => Promise<Answer<AttemptStatus>>;
   /** This tab's own memory, and the name of this checkout in it. */
-  readonly store: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>;
+  readonly store: Memory;
   readonly place: string;
   readonly newKey: () => string;
 };
@@ -35,20 +37,17 @@ export const PAUSE_MS = 180;
  * What a payer chose and wrote, kept in this tab so that a reload or the way over the bank loses nothing, and worked out anew by
  * the server with every change: the newest answer counts, an older one that comes late does not.
  */
-export class CheckoutKeeper {
-  #view: CheckoutView;
+export class CheckoutKeeper extends Shown<CheckoutView> {
   #timer: ReturnType<typeof setTimeout> | undefined;
   #working = new AbortController();
   #token: string;
-  readonly #listeners = new Set<() => void>();
 
   constructor(
     readonly begun: Choice,
     first: ShownQuote,
     readonly reach: CheckoutReach,
   ) {
-    this.#token = first.token;
-    this.#view = {
+    super({
       choice: begun,
       quote: first,
       waiting: false,
@@ -56,19 +55,8 @@ export class CheckoutKeeper {
       status: null,
       touched: new Set(),
       asked: false,
-    };
-  }
-
-  readonly view = (): CheckoutView => this.#view;
-
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.#listeners.add(listener);
-    return () => this.#listeners.delete(listener);
-  };
-
-  #show(part: Partial<CheckoutView>): void {
-    this.#view = { ...this.#view, ...part };
-    for (const listener of this.#listeners) listener();
+    });
+    this.#token = first.token;
   }
 
   /**
@@ -78,9 +66,9 @@ export class CheckoutKeeper {
    */
   begin(early: Partial<Choice> = {}): void {
     const known = this.#kept();
-    this.#show({ key: known?.key ?? this.reach.newKey() });
+    this.show({ key: known?.key ?? this.reach.newKey() });
     if (!known) {
-      this.#show({ status: { state: 'none' } });
+      this.show({ status: { state: 'none' } });
       if (Object.keys(early).length > 0) this.change(early);
       else this.#keep();
       return;
@@ -89,7 +77,7 @@ export class CheckoutKeeper {
     this.change({ ...known.choice, acceptsTerms: false, agrees: false });
     void this.reach
       .status(known.key)
-      .then((answer) => this.#show({ status: answer.ok ? answer.value : { state: 'none' } }));
+      .then((answer) => this.show({ status: answer.ok ? answer.value : { state: 'none' } }));
   }
 
   #kept(): Kept | null {
@@ -101,7 +89,7 @@ export class CheckoutKeeper {
   }
 
   #keep(): void {
-    const { key, choice } = this.#view;
+    const { key, choice } = this.view();
     try {
       this.reach.store.setItem(this.reach.place, JSON.stringify({ key, choice } satisfies Kept));
     } catch {
@@ -111,13 +99,13 @@ export class CheckoutKeeper {
 
   /** Takes a change over. @param fields places that somebody has been at: what is wrong there is said from now on */
   readonly change = (part: Partial<Choice>, ...fields: string[]): void => {
-    const { choice, touched } = this.#view;
-    this.#show({
+    const { choice, touched } = this.view();
+    this.show({
       choice: { ...choice, ...part },
       waiting: true,
       ...(fields.length > 0 ? { touched: new Set([...touched, ...fields]) } : {}),
     });
-    if (this.#view.key) this.#keep();
+    if (this.view().key) this.#keep();
     clearTimeout(this.#timer);
     this.#working.abort();
     this.#timer = setTimeout(this.hasten, PAUSE_MS);
@@ -131,10 +119,10 @@ export class CheckoutKeeper {
     this.#working.abort();
     this.#working = new AbortController();
     const { signal } = this.#working;
-    const answer = await this.reach.quote(this.#view.choice, this.#token, signal);
+    const answer = await this.reach.quote(this.view().choice, this.#token, signal);
     if (!answer.ok || signal.aborted) return;
     this.#token = answer.value.token;
-    this.#show({ quote: answer.value, waiting: false });
+    this.show({ quote: answer.value, waiting: false });
   }
 
   /** Works the sum out anew, against what holds now. */
@@ -144,14 +132,14 @@ export class CheckoutKeeper {
   };
 
   /** Leaves a field: from now on what is wrong with it is said. */
-  readonly leave = (field: string): void => this.#show({ touched: new Set([...this.#view.touched, field]) });
+  readonly leave = (field: string): void => this.show({ touched: new Set([...this.view().touched, field]) });
 
   /** From now on everything that is missing is said. */
-  readonly askForAll = (): void => this.#show({ asked: true });
+  readonly askForAll = (): void => this.show({ asked: true });
 
   /** What is wrong at a place, once somebody was there or wants to pay. */
   readonly problemOf = (field: string): string | undefined => {
-    const { asked, touched, quote } = this.#view;
+    const { asked, touched, quote } = this.view();
     return asked || touched.has(field) ? quote.problems.find((problem) => problem.field === field)?.words : undefined;
   };
 

@@ -2,15 +2,9 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import type { Choice } from '@/core/offer/choice';
 import type { ShownQuote } from '@/core/offer/shown';
+import { windowMemory } from '../kit/memory';
 import { send } from '../kit/send';
 import { CheckoutKeeper } from './checkout-keeper';
-
-// Asked for when it is used: on the server there is none, and a browser may forbid it.
-const store: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'> = {
-  getItem: (name) => sessionStorage.getItem(name),
-  setItem: (name, value) => sessionStorage.setItem(name, value),
-  removeItem: (name) => sessionStorage.removeItem(name),
-};
 
 /** What stands in the fields already: on a slow connection people write before the page listens. */
 const typedEarly = (): Partial<Choice> =>
@@ -37,7 +31,7 @@ export function useCheckout(
       new CheckoutKeeper(begun, first, {
         quote: (choice, quote, signal) => send('POST', `${path}/quote`, { choice, quote, ...more }, { signal }),
         status: (key) => send('GET', `${path}/status?checkout=${key}`),
-        store,
+        store: windowMemory,
         place: `checkout ${path} ${more.request}`,
         newKey: () => crypto.randomUUID(),
       }),

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { completePaper, type Paper } from '@/core/paper/paper';
+import { TestMemory } from '../../../tests/support/memory';
 import type { Answer } from '../kit/send';
 import { AGAIN_MS, DraftKeeper, PAUSE_MS } from './draft-keeper';
 
@@ -34,13 +35,7 @@ class Server {
   }
 }
 
-class Memory extends Map<string, string> {
-  readonly getItem = (name: string) => this.get(name) ?? null;
-  readonly setItem = (name: string, value: string): void => void this.set(name, value);
-  readonly removeItem = (name: string) => void this.delete(name);
-}
-
-function open(server: Server, store = new Memory(), held = false) {
+function open(server: Server, store = new TestMemory(), held = false) {
   const gone: string[] = [];
   // A page that was reloaded sends nothing more, whatever its timers do.
   const page = { alive: true };
@@ -161,7 +156,7 @@ test('another window’s version is shown while nothing waits here, and only the
 
 test('a sent invoice that is changed keeps nothing by itself, not even when it is left', async () => {
   const server = new Server();
-  const { keeper, store } = open(server, new Memory(), true);
+  const { keeper, store } = open(server, new TestMemory(), true);
   keeper.change((paper) => ({ ...paper, note: 'version 2' }));
   keeper.again();
   keeper.leave();
@@ -196,7 +191,7 @@ test('whatever happens on the way, the last words typed are the words kept, and 
   await fc.assert(
     fc.asyncProperty(fc.array(deed, { maxLength: 14 }), async (deeds) => {
       const server = new Server();
-      const store = new Memory();
+      const store = new TestMemory();
       let { keeper, page } = open(server, store);
       let last = '';
       for (const one of deeds) {

@@ -1,5 +1,7 @@
 import type { Paper } from '@/core/paper/paper';
+import type { Memory } from '../kit/memory';
 import type { Answer } from '../kit/send';
+import { Shown } from '../kit/shown';
 
 /** How keeping stands: all kept, on its way, or only on this computer, with the reason. */
 export type Keeping =
@@ -16,7 +18,7 @@ type Kept = { readonly revision: number; readonly keptAt: string };
 /** What a keeper reaches: the server, this computer's own memory, and whoever has the draft open. */
 export type Reach = {
   readonly send: (paper: Paper, revision: number, last?: boolean) => Promise<Answer<Kept>>;
-  readonly store: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>;
+  readonly store: Memory;
   /** The draft was sent or thrown away elsewhere. */
   readonly onGone: (why: 'sent' | 'thrown-away') => void;
   /** Nothing is kept by itself: a sent invoice is changed, and only when the person says so. */
@@ -31,13 +33,11 @@ const backupName = (id: string): string => `dahlia:draft:${id}`;
  * Keeps a draft: each change goes to this computer at once and to the server after a short pause, one save at a time; without a
  * connection it is tried again. What a reload or a crash left unsaved is taken up again.
  */
-export class DraftKeeper {
-  #view: DraftView;
+export class DraftKeeper extends Shown<DraftView> {
   #dirty = false;
   #saving: Promise<boolean> | null = null;
   #timer: ReturnType<typeof setTimeout> | undefined;
   readonly #opened: number;
-  readonly #listeners = new Set<() => void>();
 
   constructor(
     readonly id: string,
@@ -45,20 +45,8 @@ export class DraftKeeper {
     revision: number,
     readonly reach: Reach,
   ) {
-    this.#view = { paper, revision, keeping: { state: 'kept', at: null } };
+    super({ paper, revision, keeping: { state: 'kept', at: null } });
     this.#opened = revision;
-  }
-
-  readonly view = (): DraftView => this.#view;
-
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.#listeners.add(listener);
-    return () => this.#listeners.delete(listener);
-  };
-
-  #show(part: Partial<DraftView>): void {
-    this.#view = { ...this.#view, ...part };
-    for (const listener of this.#listeners) listener();
   }
 
   #later(milliseconds: number): void {
@@ -67,12 +55,12 @@ export class DraftKeeper {
   }
 
   readonly change = (edit: (paper: Paper) => Paper): void => {
-    const paper = edit(this.#view.paper);
+    const paper = edit(this.view().paper);
     this.#dirty = true;
-    this.#show({ paper });
+    this.show({ paper });
     if (this.reach.held) return;
     try {
-      const backup: Backup = { paper, revision: this.#view.revision };
+      const backup: Backup = { paper, revision: this.view().revision };
       this.reach.store.setItem(backupName(this.id), JSON.stringify(backup));
     } catch {
       // Full or forbidden: the server still keeps it after the pause.
@@ -95,18 +83,18 @@ export class DraftKeeper {
 
   async #send(): Promise<boolean> {
     this.#dirty = false;
-    this.#show({ keeping: { state: 'keeping' } });
-    const answer = await this.reach.send(this.#view.paper, this.#view.revision);
+    this.show({ keeping: { state: 'keeping' } });
+    const answer = await this.reach.send(this.view().paper, this.view().revision);
     if (answer.ok) {
       if (!this.#dirty) this.reach.store.removeItem(backupName(this.id));
-      this.#show({
+      this.show({
         revision: answer.value.revision,
         keeping: { state: 'kept', at: new Date(answer.value.keptAt) },
       });
       return true;
     }
     this.#dirty = true;
-    this.#show({ keeping: { state: 'here-only', words: answer.words } });
+    this.show({ keeping: { state: 'here-only', words: answer.words } });
     if (answer.code === 'draft-already-sent' || answer.code === 'not-found') {
       this.reach.store.removeItem(backupName(this.id));
       this.#dirty = false;
@@ -145,7 +133,7 @@ export class DraftKeeper {
 
   /** The page goes away now: its last breath, whose answer nobody reads. */
   readonly leave = (): void => {
-    if (this.#dirty && !this.reach.held) void this.reach.send(this.#view.paper, this.#view.revision, true);
+    if (this.#dirty && !this.reach.held) void this.reach.send(this.view().paper, this.view().revision, true);
   };
 
   /** The page is left for another one. */
@@ -159,8 +147,8 @@ export class DraftKeeper {
    * breath before a reload that was answered with what stood before.
    */
   renew(paper: Paper, revision: number): void {
-    if (revision <= this.#view.revision || this.#dirty || this.#saving) return;
-    this.#show({ paper, revision });
+    if (revision <= this.view().revision || this.#dirty || this.#saving) return;
+    this.show({ paper, revision });
   }
 
   /** Makes sure that the server has all of it. */
@@ -176,5 +164,5 @@ export class DraftKeeper {
     this.reach.store.removeItem(backupName(this.id));
   };
 
-  readonly latestRevision = (): number => this.#view.revision;
+  readonly latestRevision = (): number => this.view().revision;
 }

@@ -1,22 +1,10 @@
 'use client';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { Paper } from '@/core/paper/paper';
+import { computerMemory } from '../kit/memory';
 import { send } from '../kit/send';
 import { sayTrouble } from '../kit/toasts';
 import { DraftKeeper } from './draft-keeper';
-
-// Asked for when it is used: on the server there is none, and a browser may forbid it.
-const store: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'> = {
-  getItem: (name) => localStorage.getItem(name),
-  setItem: (name, value) => localStorage.setItem(name, value),
-  removeItem: (name) => {
-    try {
-      localStorage.removeItem(name);
-    } catch {
-      // There is nothing to forget.
-    }
-  },
-};
 
 /**
  * A draft that keeps itself.
@@ -38,7 +26,7 @@ export function useDraft(
       new DraftKeeper(id, first, firstRevision, {
         send: (paper, revision, last = false) =>
           send('PUT', `/api/invoices/${id}`, { paper, revision }, last ? { keepalive: true } : {}),
-        store,
+        store: computerMemory,
         onGone: (why) => gone.current(why),
         held,
       }),

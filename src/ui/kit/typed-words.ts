@@ -1,27 +1,17 @@
-const PREFIX = 'dahlia:typed:';
+import { windowMemory } from './memory';
 
-/** What was typed into a form in this window and not sent; null for nothing. A window that keeps nothing is no trouble. */
-export function typedBefore<Values>(name: string): Partial<Values> | null {
+const nameOf = (form: string): string => `dahlia:typed:${form}`;
+
+/** What was typed into a form in this window and not sent; null for nothing. */
+export function typedBefore<Values>(form: string): Partial<Values> | null {
   try {
-    const kept = sessionStorage.getItem(PREFIX + name);
-    return kept ? (JSON.parse(kept) as Partial<Values>) : null;
+    return JSON.parse(windowMemory.getItem(nameOf(form)) ?? 'null') as Partial<Values> | null;
   } catch {
     return null;
   }
 }
 
-export function keepTyped(name: string, values: object): void {
-  try {
-    sessionStorage.setItem(PREFIX + name, JSON.stringify(values));
-  } catch {
-    // Full or forbidden: the form works without.
-  }
-}
+export const keepTyped = (form: string, values: object): void =>
+  windowMemory.setItem(nameOf(form), JSON.stringify(values));
 
-export function forgetTyped(name: string): void {
-  try {
-    sessionStorage.removeItem(PREFIX + name);
-  } catch {
-    // As above.
-  }
-}
+export const forgetTyped = (form: string): void => windowMemory.removeItem(nameOf(form));

@@ -1,5 +1,6 @@
 import type { RefusalReason } from '@/core/payment/outcome';
 import type { Answer } from '../kit/send';
+import { Shown } from '../kit/shown';
 
 /** What the server says of an attempt. */
 export type AttemptStatus =
@@ -62,11 +63,9 @@ const SUM_LOOKS = 200;
 const NO_ATTEMPT = '00000000-0000-4000-8000-000000000000';
 
 /** A payment by card: whatever happens to the page, an attempt is made once and found again. */
-export class CardPayment {
-  #view: PaymentView;
+export class CardPayment extends Shown<PaymentView> {
   // Kept until the attempt has ended: a second press, or an answer that was lost, is the same attempt.
   #attempt = '';
-  readonly #listeners = new Set<() => void>();
 
   /** @param pending the bank's address, or `checking`, where an attempt of before is still open */
   constructor(
@@ -74,45 +73,33 @@ export class CardPayment {
     refused: string | null,
     readonly reach: PaymentReach,
   ) {
-    this.#view = {
+    super({
       stage: pending === null ? 'ready' : pending === 'checking' ? 'checking' : 'approval',
       trouble: pending === null ? refused : null,
       bank: pending && pending !== 'checking' ? pending : '',
-    };
-  }
-
-  readonly view = (): PaymentView => this.#view;
-
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.#listeners.add(listener);
-    return () => this.#listeners.delete(listener);
-  };
-
-  #show(part: Partial<PaymentView>): void {
-    this.#view = { ...this.#view, ...part };
-    for (const listener of this.#listeners) listener();
+    });
   }
 
   /** Whether the outcome is open: then it is asked for again and again. */
   get isOpen(): boolean {
-    return this.#view.stage === 'checking' || this.#view.stage === 'approval';
+    return this.view().stage === 'checking' || this.view().stage === 'approval';
   }
 
   /** What is shown of an attempt that ended while this page asked. */
-  readonly say = (trouble: string | null): void => this.#show({ trouble });
+  readonly say = (trouble: string | null): void => this.show({ trouble });
 
   #take(status: AttemptStatus): void {
     if (status.state === 'paid') {
-      this.#show({ stage: 'paid' });
+      this.show({ stage: 'paid' });
       this.reach.door().onPaid(status);
     } else if (status.state === 'refused') {
       this.#attempt = '';
-      this.#show({ stage: 'ready', trouble: this.reach.words.refused(status.reason) });
-    } else if (status.state === 'approval') this.#show({ stage: 'approval', bank: status.url });
-    else if (status.state === 'checking') this.#show({ stage: 'checking' });
+      this.show({ stage: 'ready', trouble: this.reach.words.refused(status.reason) });
+    } else if (status.state === 'approval') this.show({ stage: 'approval', bank: status.url });
+    else if (status.state === 'checking') this.show({ stage: 'checking' });
     else {
       this.#attempt = '';
-      this.#show({ stage: 'ready' });
+      this.show({ stage: 'ready' });
     }
   }
 
@@ -135,19 +122,19 @@ export class CardPayment {
 
   /** Pays what is asked now, with the card that stands in the fields. A press while one is under way is none. */
   readonly pay = async (): Promise<void> => {
-    if (this.#view.stage !== 'ready') return;
-    this.#show({ stage: 'sending' });
+    if (this.view().stage !== 'ready') return;
+    this.show({ stage: 'sending' });
     await this.#untilSummed();
     const { path, body, before, free, hindrance, onHindered, onChanged } = this.reach.door();
     if (hindrance) {
       onHindered?.();
-      return this.#show({ stage: 'ready', trouble: hindrance });
+      return this.show({ stage: 'ready', trouble: hindrance });
     }
-    this.#show({ trouble: null });
+    this.show({ trouble: null });
     const card = free ? { token: '' } : await this.reach.tokenise();
-    if (!('token' in card)) return this.#show({ stage: 'ready', trouble: card.trouble });
+    if (!('token' in card)) return this.show({ stage: 'ready', trouble: card.trouble });
     const worked = before ? await before() : {};
-    if (!worked) return this.#show({ stage: 'ready', trouble: this.reach.words.processorAway });
+    if (!worked) return this.show({ stage: 'ready', trouble: this.reach.words.processorAway });
     this.#attempt ||= this.reach.newKey();
     const answer = await this.reach.post(path, {
       ...body,
@@ -161,21 +148,21 @@ export class CardPayment {
       return;
     }
     // The answer was lost, not the attempt: it is asked about under its key.
-    if (answer.code === 'unreachable' || answer.code === 'trouble') return this.#show({ stage: 'checking' });
+    if (answer.code === 'unreachable' || answer.code === 'trouble') return this.show({ stage: 'checking' });
     onChanged(answer);
     this.#attempt = '';
-    this.#show({ stage: 'ready', trouble: this.reach.words.trouble(answer) });
+    this.show({ stage: 'ready', trouble: this.reach.words.trouble(answer) });
   };
 
   /** Takes the open attempt back, so that another card can be used. */
   readonly otherCard = async (): Promise<void> => {
-    this.#show({ stage: 'sending' });
+    this.show({ stage: 'sending' });
     const { path, withdraw } = this.reach.door();
     const answer = await this.reach.post(`${path}/withdraw`, withdraw);
-    if (!answer.ok) return this.#show({ stage: 'approval', trouble: this.reach.words.trouble(answer) });
+    if (!answer.ok) return this.show({ stage: 'approval', trouble: this.reach.words.trouble(answer) });
     if (answer.value.state === 'refused') {
       this.#attempt = '';
-      return this.#show({ stage: 'ready', trouble: null });
+      return this.show({ stage: 'ready', trouble: null });
     }
     this.#take(answer.value);
   };
