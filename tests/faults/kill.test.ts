@@ -11,7 +11,7 @@ import type { ProgramName } from '../../bin/stack/programs';
 import { asSuperuser } from '../support/database';
 import { seeded } from '../support/seeded';
 import { type Stack, startStack } from '../support/stack';
-import { pause } from '../support/until';
+import { pause, until } from '../support/until';
 import {
   cardToken,
   fetchedWork,
@@ -109,8 +109,7 @@ test('fifty invoices are each paid once, whatever is killed', async () => {
   // The mails of the last payments may still be on their way, and jobs of killed workers wait until they are given back.
   const unfinished = () =>
     asSuperuser(stack.admin, `select kind from messages where state = 'queued'`).then((rows) => rows.length);
-  for (let waits = 0; waits < 300 && (await unfinished()) > 0; waits++) await pause(200);
-  expect(await unfinished()).toBe(0);
+  await until('every mail is handed over', async () => (await unfinished()) === 0);
 
   // Our book: every invoice paid, once; the ledger balances.
   const ours = await asSuperuser<{ key: string; amount: number }>(
@@ -180,8 +179,7 @@ test('a batch and its reminders are sent once each, whatever becomes of the work
     );
     return row?.open ?? 0;
   };
-  for (let waits = 0; waits < 400 && (await open()) > 0; waits++) await pause(200);
-  expect(await open()).toBe(0);
+  await until('all of it is sent', async () => (await open()) === 0);
 
   const numbers = (
     await asSuperuser<{ number: string }>(
