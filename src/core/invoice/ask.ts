@@ -94,4 +94,5 @@ export function stateCounts(
   return ASKED_STATES.map((state) => ({ state, ...(counts.get(state) ?? { count: 0, sums: {} }) }));
 }
 
+/** How many invoices can be dealt with together. */
 export const MOST_AT_ONCE = 500;

@@ -65,4 +65,5 @@ export function bulkRow(
   return { customer, own };
 }
 
+/** How many customers one set of bulk invoices goes to. */
 export const MOST_IN_BULK = 5000;
