@@ -32,6 +32,9 @@ export type StandInOptions = CardOptions & {
   readonly webhookDelayMs: number;
 };
 
+/** How long a line is kept that nobody speaks on. */
+const KEEP_LINE_MS = 120_000;
+
 /** Starts every stand-in on loopback; resolves once both ports are open. Port 0 takes a free one. */
 export async function startStandIns(
   options: StandInOptions,
@@ -71,6 +74,8 @@ export async function startStandIns(
   const [http] = await Promise.all([
     new Promise<ReturnType<typeof serve>>((resolve) => {
       const server = serve({ fetch: app.fetch, port: options.httpPort, hostname: '127.0.0.1' }, () => resolve(server));
+      // A line that is kept is closed by whoever called, not in the moment in which they call again.
+      if ('keepAliveTimeout' in server) server.keepAliveTimeout = KEEP_LINE_MS;
     }),
     new Promise<void>((resolve, reject) => {
       smtp.once('error', reject);

@@ -54,7 +54,11 @@ export function stackEnvironment(options: StackOptions): Record<string, string> 
 }
 
 const COMMANDS: Readonly<Record<ProgramName, (options: StackOptions) => string[]>> = {
-  web: ({ webPort }) => ['node_modules/next/dist/bin/next', 'start', '-p', String(webPort), '-H', '127.0.0.1'],
+  // A line that is kept is closed by whoever called, not in the moment in which they call again.
+  web: ({ webPort }) => [
+    ...['node_modules/next/dist/bin/next', 'start', '-p', String(webPort), '-H', '127.0.0.1'],
+    ...['--keepAliveTimeout', '120000'],
+  ],
   worker: () => ['--import', 'tsx', 'src/jobs/worker.ts'],
   standins: () => ['--import', 'tsx', 'standins/main.ts'],
 };

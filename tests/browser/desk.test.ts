@@ -248,6 +248,29 @@ test('a session that has ended leads to signing in, and what was typed is still 
   await close();
 });
 
+test('what is typed into a record survives a reload, and who comes in after somebody finds none of their words', async () => {
+  const { page, close } = await deskOf('owner');
+  const open = async () => {
+    await visit(page, `${stack.web}/records/customers/new`);
+    await byName(page, 'Name', 'textbox');
+  };
+  const name = () => page.$eval('input[maxlength="160"]', (field) => (field as HTMLInputElement).value);
+  await open();
+  await type(page, 'Name', 'Half a na');
+  await open();
+  await until('the words are there again', async () => (await name()) === 'Half a na');
+  await comeIn(page, stack.web, (await signIn(emailOf('clerk'), PASSWORD, 'test')).token);
+  await open();
+  expect(await name()).toBe('');
+  await comeIn(page, stack.web, (await signIn(emailOf('owner'), PASSWORD, 'test')).token);
+  await open();
+  await until('they are the owner’s', async () => (await name()) === 'Half a na');
+  await press(page, 'Leave it', 'button');
+  await open();
+  expect(await name()).toBe('');
+  await close();
+});
+
 test('health says which part does not answer', async () => {
   // The worker's first beat comes with its start.
   await until('all is well', async () => (await fetch(`${stack.web}/api/health`)).status === 200);

@@ -5,14 +5,14 @@ import { mayDo } from '@/flows/door/rights';
 import { hearingSince } from '@/flows/house/changes';
 import { businessToday } from '@/flows/payment/payment-list';
 import { DeskFrame } from '@/ui/desk-frame';
-import { BusinessLocaleProvider } from '@/ui/kit/business-locale';
+import { AtDeskProvider } from '@/ui/kit/at-desk';
 
 export default async function DeskLayout({ children }: { children: ReactNode }) {
   const since = hearingSince();
   const actor = await pageActor();
   const { business } = await businessToday(actor);
   return (
-    <BusinessLocaleProvider value={business.locale}>
+    <AtDeskProvider value={{ personId: actor.personId, locale: business.locale }}>
       <DeskFrame
         house={business.name}
         person={actor.name}
@@ -22,6 +22,6 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
       >
         {children}
       </DeskFrame>
-    </BusinessLocaleProvider>
+    </AtDeskProvider>
   );
 }

@@ -4,7 +4,7 @@ import { Popover } from 'radix-ui';
 import { type InputHTMLAttributes, useState } from 'react';
 import { type CalendarDate, isCalendarDate } from '@/core/dates/calendar-date';
 import { dayFigures, dayPattern, typedDay } from '@/core/dates/typed-day';
-import { useBusinessLocale } from './business-locale';
+import { useBusinessLocale } from './at-desk';
 import { Calendar } from './calendar';
 import { Labelled } from './field';
 

@@ -8,6 +8,7 @@ import {
   type Resolver,
   useForm,
 } from 'react-hook-form';
+import { usePersonId } from './at-desk';
 import { FieldError } from './field';
 import { type Answer, troubleOf } from './send';
 import { forgetTyped, keepTyped, typedBefore } from './typed-words';
@@ -77,12 +78,15 @@ const byShape =
 /** A form: one way of being busy, of saying what is wrong and where, and of keeping what is typed until it is sent. */
 export function useTyped<Values extends FieldValues, Done = unknown>({
   start,
-  keepAs = '',
+  keepAs: called = '',
   shape,
   body = (values) => values,
   send,
   done,
 }: Given<Values, Done>): Typed<Values> {
+  // Whoever signs in after somebody in the same window finds none of their words.
+  const personId = usePersonId();
+  const keepAs = called && personId ? `${personId}:${called}` : '';
   const form = useForm<Values>({
     defaultValues: start as DefaultValues<Values>,
     resolver: byShape(shape, body),

@@ -1,7 +1,7 @@
 'use client';
 import type { ComponentProps } from 'react';
 import { currencySign } from '@/core/money/money-text';
-import { useBusinessLocale } from './business-locale';
+import { useBusinessLocale } from './at-desk';
 import { type Around, Labelled } from './field';
 
 /** A sum of money: the currency's sign stands still, the figure is right-aligned. What was typed stays as typed. */
