@@ -9,8 +9,18 @@ import { CheckoutKeeper, PAUSE_MS } from './checkout-keeper';
 beforeEach(() => void vi.useFakeTimers());
 afterEach(() => void vi.useRealTimers());
 
-const shown = (total: string, token: string): ShownQuote =>
-  ({ total, token, problems: [{ field: 'email', words: 'Write your address.' }] }) as unknown as ShownQuote;
+const shown = (total: string, token: string): ShownQuote => ({
+  token,
+  total,
+  currency: 'USD',
+  rows: [],
+  totalMinor: 0,
+  charged: total,
+  chargedMinor: 0,
+  problems: [{ field: 'email', words: 'Write your address.' }],
+  codeCounts: false,
+  rateNote: '',
+});
 
 /** Works sums out as the server does: what is typed as the amount is the sum; each answer takes as long as is said. */
 class Server {

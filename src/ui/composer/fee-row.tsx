@@ -1,10 +1,8 @@
 'use client';
 import type { Paper } from '@/core/paper/paper';
 import type { BusinessTax } from '@/core/tax/business-tax';
-import { FieldError } from '../kit/field';
-import { Leader } from '../kit/leader';
 import { Select } from '../kit/select';
-import { SMALL_BLANK, Without } from './without';
+import { NamedSumRow } from './named-sum-row';
 
 type Fee = Paper['fees'][number];
 
@@ -23,32 +21,15 @@ export function FeeRow({
   onDrop: () => void;
 }) {
   return (
-    <div>
-      <Leader
-        label={
-          <span className="inline-flex items-baseline gap-1">
-            <input
-              data-field={`${fee.id}.name`}
-              aria-label="Fee: what it is"
-              placeholder="A fee"
-              className="blank !w-[124px] !text-[15.5px]/[21px]"
-              maxLength={120}
-              value={fee.name}
-              onChange={(event) => set({ name: event.target.value })}
-            />
-            <Without name="this fee" onDrop={onDrop} />
-          </span>
-        }
-      >
-        <input
-          data-field={`${fee.id}.amount`}
-          aria-label="Fee: how much"
-          placeholder="0.00"
-          className={SMALL_BLANK}
-          value={fee.amount}
-          onChange={(event) => set({ amount: event.target.value })}
-        />
-      </Leader>
+    <NamedSumRow
+      row={fee}
+      called={{ field: 'Fee', short: 'this fee' }}
+      nameOf="what it is"
+      placeholder="A fee"
+      troubles={troubles}
+      set={set}
+      onDrop={onDrop}
+    >
       <Select
         look="blank"
         aria-label="Tax on this fee"
@@ -65,9 +46,6 @@ export function FeeRow({
             </option>
           ))}
       </Select>
-      {troubles.map((words) => (
-        <FieldError key={words}>{words}</FieldError>
-      ))}
-    </div>
+    </NamedSumRow>
   );
 }

@@ -9,8 +9,8 @@ import { FieldError } from '../kit/field';
 import { Leader } from '../kit/leader';
 import { DeliveryRow } from './delivery-row';
 import { FeeRow } from './fee-row';
-import { FlatTaxRow } from './flat-tax-row';
 import { ExemptRow, MoreSums } from './more-sums';
+import { NamedSumRow } from './named-sum-row';
 import type { ShownProblems } from './problems';
 
 const changed = <Row extends { readonly id: string }>(rows: readonly Row[], id: string, part: Partial<Row>): Row[] =>
@@ -114,9 +114,12 @@ export function PaperSums({
         );
       })}
       {paper.flatTaxes.map((tax) => (
-        <FlatTaxRow
+        <NamedSumRow
           key={tax.id}
-          tax={tax}
+          row={tax}
+          called={{ field: 'Flat tax', short: 'this tax' }}
+          nameOf="its name"
+          placeholder="A flat tax"
           troubles={problems.line(tax.id)}
           set={(part) => onChange({ flatTaxes: changed(paper.flatTaxes, tax.id, part) })}
           onDrop={() => onChange({ flatTaxes: paper.flatTaxes.filter(({ id }) => id !== tax.id) })}
