@@ -2,6 +2,8 @@ import type { NextConfig } from 'next';
 
 const config: NextConfig = {
   poweredByHeader: false,
+  // Pictures are drawn anew when they are sent up; nobody may have any drawn on request.
+  images: { unoptimized: true },
   reactStrictMode: true,
   agentRules: false,
   // The test suite builds beside the demo: each has a build folder of its own.

@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { type NextRequest, NextResponse } from 'next/server';
+import { isFinished, isHandled, isReadable } from '@/app/addresses';
 import { framingSites } from '@/flows/offer/button';
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
@@ -34,20 +35,43 @@ const FRAMED = /^\/[co]\/([A-Za-z0-9_-]{3,80})$/;
 async function ancestorsOf({ nextUrl: { pathname, searchParams } }: NextRequest): Promise<string> {
   if (pathname.startsWith('/proof/')) return "'self'";
   const framed = searchParams.get('framed') === 'yes' ? FRAMED.exec(pathname)?.[1] : undefined;
-  const sites = framed ? await framingSites(framed) : [];
+  // Where nobody can be asked, nobody may.
+  const sites = framed ? await framingSites(framed).catch(() => []) : [];
   return sites.length > 0 ? sites.join(' ') : "'none'";
 }
+
+/** What holds for every answer, whoever made it; over https a browser never comes back without it. */
+function safe(response: NextResponse): NextResponse {
+  response.headers.set('referrer-policy', 'same-origin');
+  response.headers.set('x-content-type-options', 'nosniff');
+  if (process.env.PUBLIC_URL?.startsWith('https:')) {
+    response.headers.set('strict-transport-security', 'max-age=31536000');
+  }
+  return response;
+}
+
+const refused = (code: string, words: string, status: number): NextResponse =>
+  safe(
+    NextResponse.json(
+      { ok: false, code, words, fields: [] },
+      { status, headers: { 'cache-control': 'private, no-store' } },
+    ),
+  );
 
 /** The one place where every request passes: foreign origins may change nothing, and every page gets its content policy. */
 export async function proxy(request: NextRequest): Promise<NextResponse> {
   const path = request.nextUrl.pathname;
+  if (!isReadable(request.nextUrl))
+    return refused('address-not-read', 'This address cannot be read. Check it and try again.', 400);
+  if (isFinished(path)) return safe(NextResponse.next());
   if (CHANGES.has(request.method) && !path.startsWith(HOOKS)) {
     const own = new URL(process.env.PUBLIC_URL ?? 'http://invalid').origin;
     if (request.headers.get('origin') !== own) {
       const words = `Open Dahlia at ${own} and try again.`;
-      return NextResponse.json({ ok: false, code: 'foreign-origin', words, fields: [] }, { status: 403 });
+      return refused('foreign-origin', words, 403);
     }
   }
+  if (isHandled(path)) return safe(NextResponse.next());
   const nonce = randomBytes(16).toString('base64');
   const policy = contentPolicy(nonce, await ancestorsOf(request));
   const headers = new Headers(request.headers);
@@ -55,9 +79,7 @@ export async function proxy(request: NextRequest): Promise<NextResponse> {
   headers.set('content-security-policy', policy);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set('content-security-policy', policy);
-  response.headers.set('referrer-policy', 'same-origin');
-  response.headers.set('x-content-type-options', 'nosniff');
-  return response;
+  return safe(response);
 }
 
-export const config = { matcher: ['/((?!_next/static|_next/image|served/|b/|p/|fonts/|bare/|checkout\\.js$).*)'] };
+export const config = { matcher: ['/((?!_next/static/).*)'] };

@@ -1,17 +1,18 @@
-import 'reflect-metadata';
 import { randomBytes } from 'node:crypto';
-import { plainToInstance } from 'class-transformer';
-import { isUUID, type ValidationError, validate } from 'class-validator';
+import { isUUID } from 'class-validator';
 import { type NextRequest, NextResponse } from 'next/server';
 import { Refusal, type RefusalCode } from '@/flows/door/refusal';
 import type { Actor } from '@/flows/door/rights';
+import { checkedInput, Malformed, parsedJson, type Shape } from '@/input/checked';
+import { isUsualDay } from '@/input/day';
+import { isStorable } from '@/input/plain';
 import { errorTrace, log } from '@/outside/log';
+import { bodyFile, bodyText, USUAL_BODY } from './body';
 import { currentActor } from './session';
 
 type Params = Record<string, string>;
 type Context = { params: Promise<Params | undefined> };
 type Handler = (request: NextRequest, context: Context) => Promise<NextResponse>;
-type Shape<Input> = new () => Input;
 
 /** What a handler is given: the checked input, the address's parameters, and where the request came from. */
 export type Call<Input> = {
@@ -19,6 +20,8 @@ export type Call<Input> = {
   readonly params: Params;
   readonly request: NextRequest;
   readonly address: string;
+  /** The body as it is, where the input stands in the address. @throws Refusal `file-too-large`, `too-slow` */
+  readonly file: () => Promise<Buffer>;
 };
 
 const STATUS: Partial<Record<RefusalCode, number>> = {
@@ -26,109 +29,139 @@ const STATUS: Partial<Record<RefusalCode, number>> = {
   'not-signed-in': 401,
   'not-allowed': 403,
   'not-found': 404,
+  'too-much': 413,
+  'file-too-large': 413,
   'sign-in-too-often': 429,
   'too-many-attempts': 429,
+  'too-slow': 503,
 };
 
 /** No input at all. */
 export class Nothing {}
 
-class Malformed extends Error {
-  constructor(readonly fields: readonly { field: string; words: string }[]) {
-    super('malformed');
-  }
-}
+/** What a handler takes: where its input stands (in the body of what changes something, else in the address), and how much. */
+export type Takes = {
+  readonly from: 'body' | 'address';
+  /** Bytes of the body at most. */
+  readonly most: number;
+};
 
-function fieldsOf(errors: readonly ValidationError[], path = ''): { field: string; words: string }[] {
-  return errors.flatMap((error) => [
-    ...Object.values(error.constraints ?? {}).map((words) => ({ field: `${path}${error.property}`, words })),
-    ...fieldsOf(error.children ?? [], `${path}${error.property}.`),
-  ]);
-}
+const TAKES = Symbol('takes');
 
-/** Where a handler's input stands: in the body of what changes something, else in the address. */
-type From = 'body' | 'address';
+/** What an exported handler takes, with the class of its input; null for any other value. */
+export const takesOf = (handler: unknown): (Takes & { readonly shape: Shape<object> }) | null =>
+  typeof handler === 'function' && TAKES in handler
+    ? (handler[TAKES] as Takes & { readonly shape: Shape<object> })
+    : null;
 
-async function checkedInput<Input extends object>(
+/** What the address says after its question mark, as input: each name once. */
+const ofAddress = (request: NextRequest): object => Object.fromEntries(request.nextUrl.searchParams);
+
+async function inputOf<Input extends object>(
   shape: Shape<Input>,
   request: NextRequest,
-  from: From,
+  { from, most }: Takes,
 ): Promise<Input> {
   if (shape === (Nothing as unknown)) return new shape();
-  const given: unknown =
-    request.method === 'GET' || from === 'address'
-      ? Object.fromEntries(request.nextUrl.searchParams)
-      : await request.text().then((text) => {
-          try {
-            return text === '' ? {} : JSON.parse(text);
-          } catch {
-            throw new Malformed([{ field: '', words: 'This is not JSON.' }]);
-          }
-        });
-  if (typeof given !== 'object' || given === null || Array.isArray(given)) {
-    throw new Malformed([{ field: '', words: 'An object is needed.' }]);
-  }
-  const input = plainToInstance(shape, given);
-  const errors = await validate(input, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true });
-  if (errors.length > 0) throw new Malformed(fieldsOf(errors));
-  return input;
+  const inAddress = request.method === 'GET' || from === 'address';
+  return checkedInput(shape, inAddress ? ofAddress(request) : parsedJson(await bodyText(request, most)));
 }
 
 /** The nearest trusted word on where a request came from: the last hop that was written down. */
 const addressOf = (request: NextRequest): string =>
   request.headers.get('x-forwarded-for')?.split(',').at(-1)?.trim() || 'unknown';
 
+/** What the parameters of addresses are made of; one that is not opens nothing. */
+const isParameter = (name: string, value: string): boolean =>
+  name === 'id' ? isUUID(value) : name === 'day' ? isUsualDay(value) : value.length <= 1000 && isStorable(value);
+
+async function paramsOf(context: Context): Promise<Params> {
+  // A route without parameters is given none.
+  const params = (await context.params) ?? {};
+  if (!Object.entries(params).every(([name, value]) => isParameter(name, value))) throw new Refusal('not-found');
+  return params;
+}
+
+/** What a handler answers is kept by nobody and can run nothing, unless it says otherwise itself. */
+const kept = (response: NextResponse): NextResponse => {
+  if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'private, no-store');
+  if (!response.headers.has('content-security-policy')) {
+    response.headers.set('content-security-policy', "default-src 'none'; frame-ancestors 'none'; sandbox");
+  }
+  return response;
+};
+
+const told = (body: object, status: number): NextResponse => kept(NextResponse.json(body, { status }));
+
 /** Turns whatever was thrown into an answer: a rule's no in words, the unknown as a reference that stands in the log. */
 export function troubleAnswer(error: unknown): NextResponse {
   if (error instanceof Refusal) {
     const { code, words, fields } = error;
-    return NextResponse.json({ ok: false, code, words, fields }, { status: STATUS[code] ?? 409 });
+    return told({ ok: false, code, words, fields }, STATUS[code] ?? 409);
   }
   if (error instanceof Malformed) {
     const words = error.fields[0]?.words ?? 'Something that was sent cannot be read.';
-    return NextResponse.json({ ok: false, code: 'malformed', words, fields: error.fields }, { status: 400 });
+    return told({ ok: false, code: 'malformed', words, fields: error.fields }, 400);
   }
   const reference = randomBytes(4).toString('hex');
   log.error({ reference, ...errorTrace(error) }, 'a request failed');
   const words = `Something went wrong on our side. Try again; if it stays, tell us the reference ${reference}.`;
-  return NextResponse.json({ ok: false, code: 'trouble', words, fields: [] }, { status: 500 });
+  return told({ ok: false, code: 'trouble', words, fields: [] }, 500);
+}
+
+/** How long an answer may be waited for; what the database does for it ends sooner by its own limit. */
+const LONGEST_MS = 90_000;
+
+function withinTime<T>(work: Promise<T>): Promise<T> {
+  let timer: NodeJS.Timeout | undefined;
+  const over = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(new Refusal('too-slow')), LONGEST_MS);
+  });
+  return Promise.race([work, over]).finally(() => clearTimeout(timer));
 }
 
 /** A handler for anybody: checks the input, runs the flow, answers. */
 export function open<Input extends object>(
   shape: Shape<Input>,
   work: (call: Call<Input>) => Promise<unknown>,
-  from: From = 'body',
+  { from = 'body', most = USUAL_BODY }: Partial<Takes> = {},
 ): Handler {
-  return async (request, context) => {
-    try {
-      const input = await checkedInput(shape, request, from);
-      // A route without parameters is given none.
-      const params = (await context.params) ?? {};
-      if (params.id !== undefined && !isUUID(params.id)) throw new Refusal('not-found');
-      const value = await work({ input, params, request, address: addressOf(request) });
-      return value instanceof NextResponse ? value : NextResponse.json({ ok: true, value: value ?? null });
-    } catch (error) {
-      return troubleAnswer(error);
-    }
+  const answered = async (request: NextRequest, context: Context): Promise<NextResponse> => {
+    const params = await paramsOf(context);
+    const input = await inputOf(shape, request, { from, most });
+    const file = () => bodyFile(request, most);
+    const value = await withinTime(work({ input, params, request, address: addressOf(request), file }));
+    return value instanceof NextResponse ? value : NextResponse.json({ ok: true, value: value ?? null });
   };
+  const handler: Handler = (request, context) => answered(request, context).then(kept, troubleAnswer);
+  return Object.assign(handler, { [TAKES]: { from, most, shape } });
 }
 
-/** A handler for people who are signed in. */
-export const desk = <Input extends object>(
+/** A handler for people who are signed in. Whoever is not is told so before anything of the body is read. */
+export function desk<Input extends object>(
   shape: Shape<Input>,
   work: (actor: Actor, call: Call<Input>) => Promise<unknown>,
-  from: From = 'body',
-): Handler =>
-  open(
+  takes: Partial<Takes> = {},
+): Handler {
+  const known = open(
     shape,
     async (call) => {
       const actor = await currentActor();
       if (!actor) throw new Refusal('not-signed-in');
       return work(actor, call);
     },
-    from,
+    takes,
   );
+  const handler: Handler = async (request, context) => {
+    try {
+      if (!(await currentActor())) throw new Refusal('not-signed-in');
+    } catch (error) {
+      return troubleAnswer(error);
+    }
+    return known(request, context);
+  };
+  return Object.assign(handler, { [TAKES]: takesOf(known) });
+}
 
 /** Kinds that a browser shows by itself and that can run nothing. */
 const SHOWN = /^(application\/pdf|image\/(png|jpeg))$/;
@@ -157,14 +190,13 @@ export const signedHook =
   (hear: (event: { body: string; time: string; signature: string }) => Promise<boolean>) =>
   async (request: NextRequest): Promise<NextResponse> => {
     try {
-      const body = await request.text();
-      if (body.length > LARGEST_EVENT) return NextResponse.json({ ok: false }, { status: 413 });
+      const body = await bodyText(request, LARGEST_EVENT);
       const heard = await hear({
         body,
         time: request.headers.get('x-event-time') ?? '',
         signature: request.headers.get('x-event-signature') ?? '',
       });
-      return NextResponse.json({ ok: heard }, { status: heard ? 200 : 401 });
+      return told({ ok: heard }, heard ? 200 : 401);
     } catch (error) {
       return troubleAnswer(error);
     }
@@ -183,7 +215,14 @@ export const textAnswer = (name: string, type: string, text: string): NextRespon
 
 /** A letter's HTML part as its reader sees it. */
 export const mailAnswer = ({ html }: { readonly html: string }): NextResponse =>
-  new NextResponse(html, { headers: { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' } });
+  new NextResponse(html, {
+    headers: {
+      'content-type': 'text/html; charset=utf-8',
+      'cache-control': 'private, no-store',
+      'content-security-policy':
+        "default-src 'none'; img-src 'self' data:; style-src 'unsafe-inline'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'",
+    },
+  });
 
 /** In which language and currency a page is wanted, as the address and the visitor's program say. */
 export function visitorOf(request: Request): { acceptLanguage: string; lang: string; currency: string } {

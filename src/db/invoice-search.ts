@@ -24,6 +24,12 @@ export const searchKey = (ask: Pick<InvoiceAsk, 'sort' | 'state'>, row: InvoiceR
       ? String(row.totalMinor)
       : ((ask.sort === 'due' ? row.dueOn : row.issuedOn) ?? '');
 
+const FITS = { timestamptz: /^\d{4}-\d\d-\d\dT[\d:.]+Z$/, date: /^\d{4}-\d\d-\d\d$/, bigint: /^-?\d{1,18}$/ } as const;
+
+/** Whether a key is one of the order that is asked for: it comes back from whoever reads on. */
+export const isSearchKey = ({ sort, state }: Pick<InvoiceAsk, 'sort' | 'state'>, key: string): boolean =>
+  FITS[state === 'draft' ? 'timestamptz' : sort === 'total' ? 'bigint' : 'date'].test(key);
+
 /** The statement of one page of what is asked, so that a test can read its plan. Least and most in minor units. */
 export function searchPage(
   businessId: string,

@@ -1,12 +1,11 @@
-import { IsString, Matches, MaxLength, MinLength } from 'class-validator';
+import { IsString, MaxLength, MinLength } from 'class-validator';
+import { Day } from './day';
 import { trimmed } from './trimmed';
-
-const DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 /** Where a page of the days' batches begins: after this day. */
 export class BatchPageInput {
-  @Matches(DAY) key!: string;
-  @Matches(DAY) id!: string;
+  @Day() key!: string;
+  @Day() id!: string;
 }
 
 /** What was found out about a day's differences. */

@@ -16,6 +16,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import type { Choice } from '@/core/offer/choice';
+import { CardToken } from './card-token';
 import { AddressInput } from './customer-input';
 import { trimmed } from './trimmed';
 import type { Work } from './work-input';
@@ -77,7 +78,7 @@ export class QuoteInput {
 export class OrderInput extends QuoteInput {
   @IsUUID() checkoutKey!: string;
   @IsUUID() attemptKey!: string;
-  @IsString() @Matches(/^(tok_[0-9a-f]{24})?$/, { message: 'Fill in the card again.' }) cardToken!: string;
+  @CardToken('or none') cardToken!: string;
   @IsInt() @Min(0) @Max(Number.MAX_SAFE_INTEGER) chargedMinor!: number;
   @IsObject() @Texts(12, 200) passed!: Record<string, string>;
   /** The piece of work as it was set, with its solution; what is in it is checked by its signature. */

@@ -1,16 +1,6 @@
-import {
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsPositive,
-  IsString,
-  IsUUID,
-  Matches,
-  Max,
-  MaxLength,
-  MinLength,
-} from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsPositive, IsString, IsUUID, Max, MaxLength, MinLength } from 'class-validator';
 import type { ReceivedBy } from '@/core/ledger/movements';
+import { Day } from './day';
 import { trimmed } from './trimmed';
 
 /** Money that came another way than by card; the amount in minor units. */
@@ -19,7 +9,7 @@ export class ReceivedInput {
   @IsInt() @IsPositive({ message: 'Write how much came in.' }) @Max(Number.MAX_SAFE_INTEGER) amountMinor!: number;
   @IsIn(['transfer', 'cash', 'cheque', 'other']) method!: ReceivedBy;
   @IsString() @trimmed @MaxLength(120) reference!: string;
-  @IsString() @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Choose the day on which it came in.' }) receivedOn!: string;
+  @Day('Choose the day on which it came in.') receivedOn!: string;
 }
 
 export class CancelInput {

@@ -1,8 +1,9 @@
-import { IsIn, IsISO8601, IsUUID } from 'class-validator';
+import { IsIn, IsUUID } from 'class-validator';
+import { Moment } from './day';
 
 /** Where a page of payments begins. */
 export class PageInput {
-  @IsISO8601() key!: string;
+  @Moment() key!: string;
   @IsUUID() id!: string;
 }
 

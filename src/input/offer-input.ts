@@ -33,6 +33,7 @@ import {
 } from '@/core/offer/offer';
 import { MOST_RHYTHMS, type OfferRepeat, type OfferRhythm } from '@/core/offer/repeat';
 import { Texts } from './checkout-input';
+import { DayOrNone, Moment } from './day';
 import { Prices } from './item-input';
 import { trimmed } from './trimmed';
 
@@ -141,7 +142,7 @@ export class OfferInput implements Offer {
   @IsArray() @ArrayMaxSize(MOST_FIELDS) @ValidateNested({ each: true }) @Type(() => FieldInput) fields!: FieldInput[];
   @IsOptional() @IsUUID() termsId!: string | null;
   @IsOptional() @IsInt() @Min(1) @Max(1_000_000) mostPayments!: number | null;
-  @IsString() @Matches(/^(\d{4}-\d{2}-\d{2})?$/) lastOn!: string;
+  @DayOrNone() lastOn!: string;
   @IsString() @trimmed @MaxLength(2000) thanks!: string;
   @IsString() @trimmed @MaxLength(500) redirect!: string;
   @IsString() @trimmed @MaxLength(500) turnedBack!: string;
@@ -188,7 +189,7 @@ export class AddressNameInput {
 export class OfferPageInput {
   @IsIn(PLACEMENTS) placement!: Placement;
   @IsOptional() @IsString() @MaxLength(200) words?: string;
-  @IsOptional() @IsString() @MaxLength(60) key?: string;
+  @IsOptional() @Moment() key?: string;
   @IsOptional() @IsUUID() id?: string;
 }
 

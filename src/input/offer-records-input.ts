@@ -17,9 +17,9 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { STAMP_PLACES, type Stamp } from '@/core/business/business';
+import { DayOrNone } from './day';
 import { trimmed } from './trimmed';
 
-const DAY = /^(\d{4}-\d{2}-\d{2})?$/;
 const SAY_NUMBER = { message: 'Write how often as a whole number.' };
 
 /** A discount code as its form has it; `off` is `10%` or an amount in minor units. */
@@ -35,8 +35,8 @@ export class CodeInput {
   percent!: string | null;
   @IsOptional() @IsInt() @Min(1) @Max(Number.MAX_SAFE_INTEGER) amountMinor!: number | null;
   @Matches(/^[A-Z]{3}$/) currency!: string;
-  @Matches(DAY) from!: string;
-  @Matches(DAY) to!: string;
+  @DayOrNone() from!: string;
+  @DayOrNone() to!: string;
   @IsInt() @Min(0) @Max(Number.MAX_SAFE_INTEGER) leastMinor!: number;
   @IsOptional() @IsInt(SAY_NUMBER) @Min(1, SAY_NUMBER) @Max(10_000_000) mostUses!: number | null;
   @IsOptional() @IsInt(SAY_NUMBER) @Min(1, SAY_NUMBER) @Max(10_000_000) mostEach!: number | null;

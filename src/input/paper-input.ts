@@ -7,7 +7,6 @@ import {
   IsEmail,
   IsIn,
   IsInt,
-  IsISO8601,
   IsObject,
   IsOptional,
   IsString,
@@ -35,6 +34,7 @@ import {
   type PaperLine,
   type PaperWays,
 } from '@/core/paper/paper';
+import { Moment } from './day';
 import { trimmed } from './trimmed';
 
 const DAY = /^[0-9-]{0,10}$/;
@@ -187,7 +187,7 @@ export class SendWithInput implements SendWith {
 export class SendInput {
   @IsInt() @Min(0) revision!: number;
   @IsDefined() @IsObject() @ValidateNested() @Type(() => SendWithInput) how!: SendWithInput;
-  @IsOptional() @IsISO8601() on?: string;
+  @IsOptional() @Moment() on?: string;
 }
 
 /** Once more; the key is made for one click. */

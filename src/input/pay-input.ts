@@ -7,19 +7,19 @@ import {
   IsPositive,
   IsString,
   IsUUID,
-  Matches,
   Max,
   MaxLength,
   Min,
   MinLength,
 } from 'class-validator';
+import { CardToken } from './card-token';
 import { trimmed } from './trimmed';
 import type { Work } from './work-input';
 
 /** One press of the payer's button. The card is a token of the processor's; a number would not pass. */
 export class PayInput {
   @IsUUID() attemptKey!: string;
-  @IsString() @Matches(/^tok_[0-9a-f]{24}$/, { message: 'Fill in the card again.' }) cardToken!: string;
+  @CardToken() cardToken!: string;
   @IsInt() @IsPositive() @Max(Number.MAX_SAFE_INTEGER) amountMinor!: number;
   /** On top of the amount. */
   @IsOptional() @IsInt() @Min(0) @Max(Number.MAX_SAFE_INTEGER) tipMinor?: number;

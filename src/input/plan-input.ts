@@ -22,12 +22,13 @@ import { AFTERWARDS, type Afterwards, type ChargingPolicy, MOST_RETRIES } from '
 import { PLAN_KINDS, type PlanKind, type PlanPay, type PlanTerms } from '@/core/plan/plan';
 import { CHARGE_STATES, type ChargeState, PLAN_STATES, type PlanState } from '@/core/plan/state';
 import type { AuthorisedHow } from '@/core/timeline/timeline';
+import { CardToken } from './card-token';
+import { Day, DayOrNone } from './day';
 import { PaperInput } from './paper-input';
 import { ScheduleInput } from './recurring-input';
 import { trimmed } from './trimmed';
 
 const TYPED = 40;
-const DAY_OR_NONE = /^(\d{4}-\d{2}-\d{2})?$/;
 
 class PlanTermsInput implements PlanTerms {
   @IsIn(PLAN_KINDS) kind!: PlanKind;
@@ -58,7 +59,7 @@ export class SendPlanInput {
 /** A card on file, or one just typed into the processor's fields. */
 export class CardGivenInput {
   @IsOptional() @IsUUID() cardId?: string;
-  @IsOptional() @IsString() @MaxLength(200) cardToken?: string;
+  @IsOptional() @CardToken() cardToken?: string;
   @IsOptional() @IsUUID() key?: string;
 }
 
@@ -84,7 +85,7 @@ export class ChargeActionInput {
   @IsOptional() @IsUUID() cardId?: string | null;
   @IsOptional() @IsIn(['transfer', 'cash', 'cheque', 'other']) by?: ReceivedBy;
   @IsOptional() @IsString() @trimmed @MaxLength(80) reference?: string;
-  @IsOptional() @Matches(DAY_OR_NONE) to?: string;
+  @IsOptional() @DayOrNone() to?: string;
 }
 
 export class ChargesAgainInput {
@@ -92,7 +93,7 @@ export class ChargesAgainInput {
 }
 
 export class AcceptPlanInput {
-  @IsString() @MaxLength(200) cardToken!: string;
+  @CardToken() cardToken!: string;
   @IsUUID() key!: string;
   @IsString() @MaxLength(120) name!: string;
   @IsBoolean() agrees!: boolean;
@@ -101,16 +102,28 @@ export class AcceptPlanInput {
 export class UpcomingInput {
   @IsOptional() @IsString() @MaxLength(120) words?: string;
   @IsOptional() @IsIn(['', ...CHARGE_STATES]) state?: ChargeState | '';
-  @IsOptional() @Matches(DAY_OR_NONE) from?: string;
-  @IsOptional() @Matches(DAY_OR_NONE) to?: string;
+  @IsOptional() @DayOrNone() from?: string;
+  @IsOptional() @DayOrNone() to?: string;
   @IsOptional() @IsIn(['yes', '']) notCarried?: string;
-  @IsOptional() @Matches(DAY_OR_NONE) key?: string;
+  @IsOptional() @DayOrNone() key?: string;
   @IsOptional() @IsUUID() id?: string;
+}
+
+/** The same in a page's address: which month is drawn, and how. */
+export class UpcomingPageInput extends UpcomingInput {
+  @IsOptional() @Matches(/^(19|20|21)\d\d-(0[1-9]|1[0-2])$/) month?: string;
+  @IsOptional() @IsIn(['list', 'calendar']) as?: 'list' | 'calendar';
+}
+
+/** With which draft or for which customer the composer is opened. */
+export class ComposePlanInput {
+  @IsOptional() @IsUUID() plan?: string;
+  @IsOptional() @IsUUID() customer?: string;
 }
 
 export class AddCardInput {
   @IsUUID() customerId!: string;
-  @IsString() @MaxLength(200) cardToken!: string;
+  @CardToken() cardToken!: string;
   @IsUUID() key!: string;
   @IsDefined() @IsObject() @ValidateNested() @Type(() => GivenInput) given!: GivenInput;
 }
@@ -122,7 +135,7 @@ export class OrderCardsInput {
 
 export class OwnPageInput {
   @IsIn(['card', 'remove', 'withdraw', 'address']) action!: 'card' | 'remove' | 'withdraw' | 'address';
-  @IsOptional() @IsString() @MaxLength(200) cardToken?: string;
+  @IsOptional() @CardToken() cardToken?: string;
   @IsOptional() @IsUUID() key?: string;
   @IsOptional() @IsString() @MaxLength(120) name?: string;
   @IsOptional() @IsBoolean() agrees?: boolean;
@@ -134,7 +147,7 @@ export class OwnPageInput {
 }
 
 class HolidayInput {
-  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write a day as 2027-01-01.' }) on!: string;
+  @Day('Write a day as 2027-01-01.') on!: string;
   @IsString() @MaxLength(120) name!: string;
 }
 
@@ -183,7 +196,7 @@ export class DeskPaymentInput {
   @IsString() @MaxLength(TYPED) price!: string;
   @IsUUID() attemptKey!: string;
   @IsOptional() @IsUUID() cardId?: string;
-  @IsOptional() @IsString() @MaxLength(200) cardToken?: string;
+  @IsOptional() @CardToken() cardToken?: string;
 }
 
 /** For which plan, or for which customer's single purchases. */

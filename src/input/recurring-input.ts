@@ -17,9 +17,10 @@ import {
   registerDecorator,
   ValidateNested,
 } from 'class-validator';
-import { type CalendarDate, isCalendarDate } from '@/core/dates/calendar-date';
+import type { CalendarDate } from '@/core/dates/calendar-date';
 import { MOST_IN_BULK, type OwnWords } from '@/core/invoice/bulk';
 import type { Schedule } from '@/core/schedule/schedule';
+import { Day, DayOrNone, isUsualDay } from './day';
 import { SendWithInput } from './paper-input';
 import { trimmed } from './trimmed';
 
@@ -33,11 +34,6 @@ const Holds =
       validator: { validate: holds, defaultMessage: () => words },
     });
 
-const Day = Holds(
-  'day',
-  (value) => typeof value === 'string' && isCalendarDate(value),
-  'Choose a day of the calendar.',
-);
 const Ends = Holds(
   'ends',
   (value) =>
@@ -45,7 +41,7 @@ const Ends = Holds(
     (typeof value === 'object' &&
       value !== null &&
       Object.keys(value).length === 1 &&
-      (('on' in value && typeof value.on === 'string' && isCalendarDate(value.on)) ||
+      (('on' in value && isUsualDay(value.on)) ||
         ('after' in value &&
           Number.isInteger(value.after) &&
           Number(value.after) >= 1 &&
@@ -127,13 +123,18 @@ export class BatchInput {
   @IsDefined() @IsObject() @ValidateNested() @Type(() => SendWithInput) how!: SendWithInput;
 }
 
+/** From which invoice something is begun. */
+export class FromInput {
+  @IsOptional() @IsUUID() from?: string;
+}
+
 export class BulkActionInput {
   @IsIn(['send', 'again']) action!: 'send' | 'again';
 }
 
 export class StatementInput {
-  @IsOptional() @Matches(/^(\d{4}-\d{2}-\d{2})?$/) from?: string;
-  @IsOptional() @Matches(/^(\d{4}-\d{2}-\d{2})?$/) to?: string;
+  @IsOptional() @DayOrNone() from?: string;
+  @IsOptional() @DayOrNone() to?: string;
   @IsOptional() @Matches(/^([A-Z]{3})?$/) currency?: string;
 }
 

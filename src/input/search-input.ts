@@ -24,9 +24,8 @@ import {
   SORTS,
   type Sort,
 } from '@/core/invoice/ask';
+import { DayOrNone } from './day';
 import { trimmed } from './trimmed';
-
-const DAY = /^(\d{4}-\d{2}-\d{2})?$/;
 
 /** What is asked of the list; in an address, where everything is text. */
 export class AskInput {
@@ -35,8 +34,8 @@ export class AskInput {
   @IsOptional() @IsString() @MaxLength(60) group?: string;
   @ValidateIf(({ customerId }) => Boolean(customerId)) @IsUUID() customerId?: string;
   @IsOptional() @Matches(/^([A-Z]{3})?$/) currency?: string;
-  @IsOptional() @Matches(DAY) from?: string;
-  @IsOptional() @Matches(DAY) to?: string;
+  @IsOptional() @DayOrNone() from?: string;
+  @IsOptional() @DayOrNone() to?: string;
   @IsOptional() @IsString() @MaxLength(30) least?: string;
   @IsOptional() @IsString() @MaxLength(30) most?: string;
   @IsOptional() @IsIn(SORTS) sort?: Sort;
@@ -47,7 +46,7 @@ export class AskInput {
 }
 
 export class SearchInput extends AskInput {
-  @IsOptional() @IsString() @MaxLength(40) key?: string;
+  @IsOptional() @Matches(/^([-\d.:TZ]{1,40}|)$/) key?: string;
   @IsOptional() @IsUUID() id?: string;
 }
 

@@ -56,7 +56,10 @@ export type RefusalCode =
   | 'no-card'
   | 'calendar-not-read'
   | 'link-over'
-  | 'table-not-read';
+  | 'table-not-read'
+  | 'too-much'
+  | 'too-slow'
+  | 'file-too-heavy';
 
 const WORDS: Readonly<Record<RefusalCode, string>> = {
   'sign-in-failed': 'This address and password do not go together. Try again.',
@@ -118,6 +121,10 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'authorise-first': 'Without the customer’s authorisation no card is kept. Say how it was given, and by whom.',
   'calendar-not-read': 'No days could be read in this file. Choose an iCalendar file, which ends in .ics.',
   'table-not-read': 'No rows could be read. The first line holds the headings: e-mail, name, plan, price, start.',
+  'too-much': 'That is more than can be taken at once. Send it in smaller parts.',
+  'file-too-heavy':
+    'This file could not be read within the time that one file gets. Save it anew in the program it is from, or send less of it.',
+  'too-slow': 'This took too long and was given up. Look whether it was done before you try again.',
   'link-over': 'This link is over. Ask for a new one at the top of the page.',
   'no-card': 'There is no card on file that could be charged. Add one first.',
   'payment-under-way': 'A payment of this invoice is being checked. Wait for its outcome before you try again.',

@@ -54,13 +54,13 @@ export const storeFile = desk('ask').run(
 /** How many files one address may hand in an hour: answers to a form, not a place to keep things. */
 const FILES_PER_ADDRESS = { name: 'answer-files', attempts: 20, seconds: 3600 };
 
-/** Keeps a file that a payer hands in with a form. @throws Refusal as above, and `asked-too-often` */
+/** Keeps a file that a payer hands in with a form; it is read on only where one is wanted. @throws Refusal as above, and `asked-too-often` */
 export const storeAnswer = byLink(OFFER_NAME).run(
-  async (ctx, offerId: string, name: string, bytes: Buffer, address: string): Promise<Stored> => {
+  async (ctx, offerId: string, name: string, file: () => Promise<Buffer>, address: string): Promise<Stored> => {
     if ((await countAttempt(FILES_PER_ADDRESS, address)) > 0) throw new Refusal('asked-too-often');
     const placed = found(await ctx.read((db) => offerById(db, offerId)));
     if (!placed.offer.fields.some(({ kind }) => kind === 'file')) throw new Refusal('not-found');
-    return store(ctx, 'Payer', name, 'answer', bytes);
+    return store(ctx, 'Payer', name, 'answer', await file());
   },
 );
 

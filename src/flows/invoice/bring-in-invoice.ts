@@ -9,9 +9,10 @@ import { businessById } from '@/db/businesses';
 import { customersByWriting } from '@/db/customers';
 import { taxesOf } from '@/db/taxes';
 import { addToTimeline } from '@/db/timeline';
-import { NotAnInvoice, type ReadInvoice, readInvoiceXml, unitOf } from '@/documents/ubl/read';
+import { type ReadInvoice, unitOf } from '@/documents/ubl/read';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
+import { readSafely } from '@/flows/file/read-safely';
 import { storeFile } from '@/flows/file/store-file';
 import { emptyPaper, writeDraft } from './draft';
 
@@ -58,16 +59,10 @@ function paperOfXml(read: ReadInvoice, taxIdOf: (rate: string) => string[]): Par
  * Reads an e-invoice (UBL 2.1, EN 16931) into a draft. Its sums are checked by the standard's own rules first; taxes are
  * taken from the business's list by their rate.
  *
- * @throws Refusal `not-well-formed` with what is wrong
+ * @throws Refusal `not-well-formed` with what is wrong, `file-too-heavy`
  */
 export const readEInvoice = desk('ask').run(async (ctx, xml: string): Promise<string> => {
-  let read: ReadInvoice;
-  try {
-    read = readInvoiceXml(xml);
-  } catch (error) {
-    if (error instanceof NotAnInvoice) throw new Refusal('not-well-formed', [{ field: 'file', words: error.message }]);
-    throw error;
-  }
+  const read = await readSafely('invoice', xml);
   const broken = brokenRules(read.figures);
   if (broken.length > 0)
     throw new Refusal(

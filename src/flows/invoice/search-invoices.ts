@@ -8,6 +8,7 @@ import { statusSums } from '@/db/day-sums';
 import {
   deleteSavedList,
   draftSums,
+  isSearchKey,
   keepSavedList,
   type SavedList,
   savedLists,
@@ -16,6 +17,7 @@ import {
 } from '@/db/invoice-search';
 import type { Cursor } from '@/db/invoices';
 import { desk } from '@/flows/door/operation';
+import { Refusal } from '@/flows/door/refusal';
 import type { ListPage } from './invoice-list';
 
 export type { SavedList };
@@ -25,6 +27,7 @@ const PAGE = 40;
 /** A page of the invoices that are asked for, by key. */
 export const searchInvoices = desk('see').read(
   async (db, ask: InvoiceAsk, after: Cursor | null = null): Promise<ListPage> => {
+    if (after && !isSearchKey(ask, after.key)) throw new Refusal('not-found');
     const business = await businessById(db);
     const digits = minorDigits(isCurrency(ask.currency) ? ask.currency : business.currency);
     const sums = {

@@ -2,9 +2,9 @@ import { addDays } from '@/core/dates/calendar-date';
 import { todayOf } from '@/core/plan/days';
 import type { ChargingPolicy } from '@/core/plan/dunning';
 import { businessById, updateBusiness } from '@/db/businesses';
-import { holidaysOf } from '@/documents/calendar/charges';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
+import { readSafely } from '@/flows/file/read-safely';
 import { keepWording } from './authorise';
 
 const YEARS = 3;
@@ -21,12 +21,10 @@ export const keepCharging = desk('settings').run(
   },
 );
 
-/** The days off in an iCalendar file, for the next three years. @throws Refusal `calendar-not-read` */
-export const readHolidays = desk('settings').write(
-  async (tx, text: string): Promise<{ on: string; name: string }[]> => {
-    const today = todayOf(await businessById(tx), tx.now);
-    const days = holidaysOf(text, today, addDays(today, 366 * YEARS));
-    if (!days || days.length === 0) throw new Refusal('calendar-not-read');
-    return days;
-  },
-);
+/** The days off in an iCalendar file, for the next three years. @throws Refusal `calendar-not-read`, `file-too-heavy` */
+export const readHolidays = desk('settings').run(async (ctx, text: string): Promise<{ on: string; name: string }[]> => {
+  const today = todayOf(await ctx.read(businessById), ctx.now);
+  const days = await readSafely('holidays', text, today, addDays(today, 366 * YEARS));
+  if (!days || days.length === 0) throw new Refusal('calendar-not-read');
+  return days;
+});

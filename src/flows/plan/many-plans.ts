@@ -6,9 +6,9 @@ import { dateTrouble, planReading } from '@/core/plan/sums';
 import { businessById } from '@/db/businesses';
 import { customerByEmail, insertCustomer } from '@/db/customers';
 import { planById } from '@/db/plans';
-import { tableOf } from '@/documents/csv/read';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
+import { readSafely } from '@/flows/file/read-safely';
 import { paperSetting } from '@/flows/invoice/paper-setting';
 import { planContext } from './plan-setting';
 import { sendPlanNow, writePlan } from './plans';
@@ -27,15 +27,15 @@ export type CheckedRow = {
   readonly trouble: string;
 };
 
-function rowsOf(text: string): PlanRowRead[] {
-  const rows = tableOf(text, PLAN_COLUMNS);
+async function rowsOf(text: string): Promise<PlanRowRead[]> {
+  const rows = await readSafely('table', text, PLAN_COLUMNS);
   if (rows.length === 0) throw new Refusal('table-not-read');
   return rows.slice(0, MOST_ROWS).map((row) => readPlanRow(row, randomUUID()));
 }
 
 /** Looks at every row before anything is written. @throws Refusal `table-not-read` */
 export const checkPlans = desk('ask').run(async (ctx, text: string): Promise<CheckedRow[]> => {
-  const rows = rowsOf(text);
+  const rows = await rowsOf(text);
   return ctx.read(async (db) => {
     const business = await businessById(db);
     const checked: CheckedRow[] = [];
@@ -78,7 +78,7 @@ const idOf = (key: string, at: number): string => {
  */
 export const makePlans = desk('ask').run(async (ctx, text: string, key: string): Promise<{ sent: number }> => {
   const checked = await checkPlans(ctx.actor, text);
-  const rows = rowsOf(text);
+  const rows = await rowsOf(text);
   let sent = 0;
   for (const { at, trouble } of checked) {
     const row = rows[at];

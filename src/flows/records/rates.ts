@@ -1,9 +1,9 @@
 import { dateInZone } from '@/core/dates/zone';
 import { businessById } from '@/db/businesses';
 import { type KeptRates, keepRates, ratesOn } from '@/db/rates';
-import { readRates } from '@/documents/rates/read';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
+import { readSafely } from '@/flows/file/read-safely';
 
 /** The rates that hold today; null where none were imported. */
 export const ratesToday = desk('see').read(async (db): Promise<KeptRates | null> => {
@@ -11,10 +11,10 @@ export const ratesToday = desk('see').read(async (db): Promise<KeptRates | null>
   return ratesOn(db, dateInZone(db.now, zone));
 });
 
-/** Keeps the rates of a file, all days in it. Returns how many days, and the latest. @throws Refusal `rates-not-read` */
+/** Keeps the rates of a file, all days in it. Returns how many days, and the latest. @throws Refusal `rates-not-read`, `file-too-heavy` */
 export const importRates = desk('settings').run(
   async (ctx, name: string, text: string): Promise<{ days: number; latest: string; currencies: number }> => {
-    const tables = readRates(text);
+    const tables = await readSafely('rates', text);
     const [latest] = tables;
     if (!latest) throw new Refusal('rates-not-read');
     await ctx.write(async (tx) => {

@@ -1,4 +1,5 @@
 import { desk } from '@/app/answer';
+import { PAPER_BODY } from '@/app/body';
 import { planWords } from '@/app/complete-plan';
 import { jsonPlan } from '@/app/json-plan';
 import { businessToday } from '@/flows/payment/payment-list';
@@ -12,4 +13,6 @@ export const GET = desk(PlanListInput, async (actor, { input }) => {
   return rows.map((row) => jsonPlan(row, business, today));
 });
 
-export const POST = desk(KeepPlanInput, (actor, { input }) => keepPlan(actor, null, planWords(input)));
+export const POST = desk(KeepPlanInput, (actor, { input }) => keepPlan(actor, null, planWords(input)), {
+  most: PAPER_BODY,
+});

@@ -6,5 +6,5 @@ import { UpcomingInput } from '@/input/plan-input';
 export const GET = desk(
   UpcomingInput,
   async (actor, { input }) => textAnswer('charges.csv', 'text/csv', await upcomingCsv(actor, upcomingWords(input))),
-  'address',
+  { from: 'address' },
 );

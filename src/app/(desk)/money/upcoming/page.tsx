@@ -1,31 +1,23 @@
 import type { Metadata } from 'next';
+import { askedOf } from '@/app/asked';
 import { jsonUpcoming, upcomingWords } from '@/app/json-upcoming';
 import { pageActor } from '@/app/session';
 import { jsonMinor } from '@/core/money/money';
 import { mayDo } from '@/flows/door/rights';
 import { upcomingCharges, upcomingMonth, upcomingSetting } from '@/flows/plan/upcoming';
+import { UpcomingPageInput } from '@/input/plan-input';
 import { Upcoming } from '@/ui/upcoming/upcoming';
 import { MoneyTabs } from '../money-tabs';
 
 export const metadata: Metadata = { title: 'Upcoming' };
 
-type Asked = {
-  words?: string;
-  state?: string;
-  from?: string;
-  to?: string;
-  notCarried?: string;
-  month?: string;
-  as?: string;
-};
-
-export default async function UpcomingPage({ searchParams }: { searchParams: Promise<Asked> }) {
+export default async function UpcomingPage({ searchParams }: { searchParams: Promise<object> }) {
   const actor = await pageActor();
-  const asked = await searchParams;
+  const asked = await askedOf(UpcomingPageInput, searchParams);
   const { business, today, feed } = await upcomingSetting(actor);
   const looksAhead = !asked.from && !asked.to && !asked.state && !asked.notCarried && !asked.words;
   const words = upcomingWords({ ...asked, ...(looksAhead ? { from: today } : {}) });
-  const month = /^\d{4}-\d{2}$/.test(asked.month ?? '') ? (asked.month ?? '') : today.slice(0, 7);
+  const month = asked.month ?? today.slice(0, 7);
   const [page, days] = await Promise.all([
     upcomingCharges(actor, words, null),
     upcomingMonth(actor, month, { ...words, from: '', to: '' }),

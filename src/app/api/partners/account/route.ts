@@ -5,5 +5,5 @@ import { AccountInput } from '@/input/offer-records-input';
 export const GET = desk(
   AccountInput,
   async (actor, { input }) => ({ holder: await accountHolder(actor, input.number) }),
-  'address',
+  { from: 'address' },
 );

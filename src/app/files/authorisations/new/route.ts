@@ -3,8 +3,6 @@ import { paperToSign } from '@/flows/plan/authorisation-file';
 import { PaperToSignInput } from '@/input/plan-input';
 
 /** The paper that a customer signs, before a plan begins or a card is kept. */
-export const GET = desk(
-  PaperToSignInput,
-  async (actor, { input }) => fileAnswer(await paperToSign(actor, input)),
-  'address',
-);
+export const GET = desk(PaperToSignInput, async (actor, { input }) => fileAnswer(await paperToSign(actor, input)), {
+  from: 'address',
+});

@@ -6,5 +6,5 @@ export const GET = desk(
   GiftYearInput,
   async (actor, { input, params }) =>
     fileAnswer(await giftLetter(actor, params.id ?? '', Number(input.year), input.currency)),
-  'address',
+  { from: 'address' },
 );

@@ -17,5 +17,5 @@ export const GET = desk(
       },
     });
   },
-  'address',
+  { from: 'address' },
 );

@@ -1,3 +1,4 @@
+import { isUUID } from 'class-validator';
 import { NextResponse } from 'next/server';
 import { pageAnswer, visitorOf } from '@/app/answer';
 import { currentActor } from '@/app/session';
@@ -9,6 +10,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
   return pageAnswer(async () => {
     const actor = await currentActor();
     if (!actor) throw new Refusal('not-signed-in');
-    return pageProof(actor, (await params).id, visitorOf(request));
+    const { id } = await params;
+    return isUUID(id) ? pageProof(actor, id, visitorOf(request)) : null;
   }, "'self'");
 }

@@ -1,16 +1,18 @@
 import type { Metadata } from 'next';
+import { askedOf } from '@/app/asked';
 import { orNotFound } from '@/app/found';
 import { customerRow } from '@/app/rows';
 import { pageActor } from '@/app/session';
 import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
 import { customerOverview, customersPage } from '@/flows/records/customers';
+import { FromInput } from '@/input/recurring-input';
 import { BulkForm } from '@/ui/bulk/bulk-form';
 
 export const metadata: Metadata = { title: 'One invoice to many' };
 
-export default async function NewBulkPage({ searchParams }: { searchParams: Promise<{ from?: string }> }) {
+export default async function NewBulkPage({ searchParams }: { searchParams: Promise<object> }) {
   const actor = await pageActor();
-  const { from = '' } = await searchParams;
+  const { from = '' } = await askedOf(FromInput, searchParams);
   const { invoice } = await orNotFound(from, invoiceSheet(actor, from));
   const [{ groups }, page] = await Promise.all([
     customerOverview(actor),

@@ -1,17 +1,19 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
+import { askedOf } from '@/app/asked';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { addDays } from '@/core/dates/calendar-date';
 import { monthlyFrom } from '@/core/schedule/typed';
 import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
+import { FromInput } from '@/input/recurring-input';
 import { RecurringForm } from '@/ui/recurring/recurring-form';
 
 export const metadata: Metadata = { title: 'Repeat an invoice' };
 
-export default async function NewRecurringPage({ searchParams }: { searchParams: Promise<{ from?: string }> }) {
+export default async function NewRecurringPage({ searchParams }: { searchParams: Promise<object> }) {
   const actor = await pageActor();
-  const { from = '' } = await searchParams;
+  const { from = '' } = await askedOf(FromInput, searchParams);
   const { invoice, customer, business, today } = await orNotFound(from, invoiceSheet(actor, from));
   if (!customer) redirect('/ask/invoices');
   const what = invoice.paper.title || invoice.paper.lines[0]?.what || 'Invoice';

@@ -1,5 +1,8 @@
 import { open } from '@/app/answer';
+import { CHOICE_BODY } from '@/app/body';
 import { checkoutQuote } from '@/flows/checkout/checkout-page';
 import { QuoteInput } from '@/input/checkout-input';
 
-export const POST = open(QuoteInput, ({ input, params }) => checkoutQuote(params.name ?? '', input));
+export const POST = open(QuoteInput, ({ input, params }) => checkoutQuote(params.name ?? '', input), {
+  most: CHOICE_BODY,
+});

@@ -1,5 +1,8 @@
 import { desk } from '@/app/answer';
+import { CHOICE_BODY } from '@/app/body';
 import { rehearsedQuote } from '@/flows/checkout/rehearse';
 import { QuoteInput } from '@/input/checkout-input';
 
-export const POST = desk(QuoteInput, (actor, { input, params }) => rehearsedQuote(actor, params.id ?? '', input));
+export const POST = desk(QuoteInput, (actor, { input, params }) => rehearsedQuote(actor, params.id ?? '', input), {
+  most: CHOICE_BODY,
+});

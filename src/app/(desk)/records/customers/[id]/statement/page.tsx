@@ -1,24 +1,25 @@
 import type { Metadata } from 'next';
+import { askedOf } from '@/app/asked';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { jsonMinor } from '@/core/money/money';
 import { mayDo } from '@/flows/door/rights';
 import { customerStatement } from '@/flows/records/statement';
+import { StatementInput } from '@/input/recurring-input';
 import { StatementView } from '@/ui/statement/statement-view';
 
 export const metadata: Metadata = { title: 'Statement of account' };
 
 type Props = {
   params: Promise<{ id: string }>;
-  searchParams: Promise<{ from?: string; to?: string; currency?: string }>;
+  searchParams: Promise<object>;
 };
 
 export default async function StatementPage({ params, searchParams }: Props) {
   const actor = await pageActor();
   const { id } = await params;
-  const { from = '', to = '', currency = '' } = await searchParams;
-  const asked = { from, to, currency: /^[A-Z]{3}$/.test(currency) ? currency : '' };
-  const statement = await orNotFound(id, customerStatement(actor, id, asked));
+  const { from = '', to = '', currency = '' } = await askedOf(StatementInput, searchParams);
+  const statement = await orNotFound(id, customerStatement(actor, id, { from, to, currency }));
   const { lines, open, ages, ...rest } = statement;
   return (
     <StatementView

@@ -1,0 +1,32 @@
+/** What is told of an address by its path alone: for the one place where every request passes. */
+
+/** Addresses whose handler says itself what may run and who may keep the answer; all others are pages. */
+const HANDLED: readonly RegExp[] = [
+  /^\/(api|files|served|b|p|fonts)\//,
+  /^\/(checkout\.js|bare\/finished)$/,
+  /^\/i\/[^/]+\/(back|invoice\.pdf|invoice\.xml|(files|receipts)\/[^/]+)$/,
+  /^\/o\/[^/]+\/(back|logo|receipt)$/,
+  /^\/c\/[^/]+\/logo$/,
+  /^\/proof\/([^/]+\/(mail|pdf)|hosted\/[^/]+|offer\/[^/]+\/mail)$/,
+];
+
+/** Whether a handler answers here, and not a page. @param path as it stands in the address */
+export const isHandled = (path: string): boolean => HANDLED.some((pattern) => pattern.test(path));
+
+/** Finished pages and what belongs to them, the same for everybody: no cookie is looked at, and no policy worked out. */
+const FINISHED = /^\/(served|b|p|fonts|bare)\/|^\/checkout\.js$/;
+
+export const isFinished = (path: string): boolean => FINISHED.test(path);
+
+const LONGEST = 4000;
+
+/** Whether an address can be read at all: whole signs, no NUL, of a length that ours have. */
+export function isReadable({ pathname, search }: { readonly pathname: string; readonly search: string }): boolean {
+  if (pathname.length + search.length > LONGEST) return false;
+  try {
+    const text = decodeURIComponent(pathname) + decodeURIComponent(search.replaceAll('+', ' '));
+    return !text.includes('\u0000') && text.isWellFormed();
+  } catch {
+    return false;
+  }
+}
