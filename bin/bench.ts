@@ -20,6 +20,7 @@ import { report } from './measure/report';
 import { buildApplication } from './stack/build';
 import { portFrom } from './stack/ports';
 import {
+  STAND_IN_TICKETS,
   type StackOptions,
   stackEnvironment,
   startDatabase,
@@ -185,7 +186,7 @@ async function onStack(
   if (asked.web) buildApplication('.next-test');
   const admin = startDatabase(FOLDER, asked.durable);
   const urls = await prepareDatabase(admin, 'dahlia');
-  await migrate(urls);
+  await migrate(urls, { secret: STAND_IN_TICKETS });
   const options: StackOptions = {
     folder: FOLDER,
     urls,

@@ -2,11 +2,12 @@
 import { execFileSync } from 'node:child_process';
 import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { migrate, prepareDatabase } from '@/db/migrate';
+import { allowDemoPeople, migrate, prepareDatabase } from '@/db/migrate';
 import { PASSWORD, PEOPLE } from './demo-data/thistlewood';
 import { buildApplication } from './stack/build';
 import { portFrom } from './stack/ports';
 import {
+  STAND_IN_TICKETS,
   type StackOptions,
   stackEnvironment,
   startDatabase,
@@ -48,7 +49,8 @@ try {
   say('Starting PostgreSQL');
   const urls = await prepareDatabase(startDatabase(FOLDER), 'dahlia');
   say('Bringing the database up to date');
-  await migrate(urls);
+  await migrate(urls, { secret: STAND_IN_TICKETS });
+  await allowDemoPeople(urls);
   const options: StackOptions = {
     folder: FOLDER,
     urls,

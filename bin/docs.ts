@@ -4,14 +4,14 @@ import { join } from 'node:path';
 import { migrate, prepareDatabase } from '@/db/migrate';
 import { routesMap } from './docs/routes';
 import { schemaOf } from './docs/schema';
-import { startDatabase, stopDatabase } from './stack/programs';
+import { STAND_IN_TICKETS, startDatabase, stopDatabase } from './stack/programs';
 
 const folder = join(process.cwd(), '.data/docs');
 rmSync(folder, { recursive: true, force: true });
 mkdirSync(folder, { recursive: true });
 const server = startDatabase(folder, false);
 try {
-  await migrate(await prepareDatabase(server, 'dahlia'));
+  await migrate(await prepareDatabase(server, 'dahlia'), { secret: STAND_IN_TICKETS });
   writeFileSync('docs/schema.sql', schemaOf(server.replace(/\/postgres$/, '/dahlia')));
   writeFileSync('docs/routes.md', await routesMap());
 } finally {

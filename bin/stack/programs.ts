@@ -16,6 +16,9 @@ export type StackOptions = {
   readonly more?: Readonly<Record<string, string>>;
 };
 
+/** What signs tickets wherever the stand-ins are. */
+export const STAND_IN_TICKETS = 'stand-in-tickets';
+
 export type ProgramName = 'web' | 'worker' | 'standins';
 
 /** Every setting of every program. The application is reached by name and the stand-ins by number: two sites for a browser. */
@@ -28,6 +31,7 @@ export function stackEnvironment(options: StackOptions): Record<string, string> 
     NEXT_TELEMETRY_DISABLED: '1',
     NEXT_DIST_DIR: options.distDir,
     DATABASE_URL: urls.app,
+    TICKET_SECRET: STAND_IN_TICKETS,
     JOBS_DATABASE_URL: urls.jobs,
     PUBLIC_URL: publicUrl,
     CARDS_URL: `${standIns}/cards`,

@@ -26,6 +26,7 @@ export type Call<Input> = {
 
 const STATUS: Partial<Record<RefusalCode, number>> = {
   'sign-in-failed': 401,
+  'work-first': 401,
   'not-signed-in': 401,
   'not-allowed': 403,
   'not-found': 404,
@@ -120,48 +121,50 @@ function withinTime<T>(work: Promise<T>): Promise<T> {
   return Promise.race([work, over]).finally(() => clearTimeout(timer));
 }
 
-/** A handler for anybody: checks the input, runs the flow, answers. */
-export function open<Input extends object>(
+/** Lets in by `admit` before anything of the body is read, checks the input, runs the flow, answers. */
+function handler<Input extends object, Admitted>(
   shape: Shape<Input>,
-  work: (call: Call<Input>) => Promise<unknown>,
-  { from = 'body', most = USUAL_BODY }: Partial<Takes> = {},
+  admit: () => Promise<Admitted>,
+  work: (admitted: Admitted, call: Call<Input>) => Promise<unknown>,
+  { from = 'body', most = USUAL_BODY }: Partial<Takes>,
 ): Handler {
   const answered = async (request: NextRequest, context: Context): Promise<NextResponse> => {
+    const admitted = await admit();
     const params = await paramsOf(context);
     const input = await inputOf(shape, request, { from, most });
     const file = () => bodyFile(request, most);
-    const value = await withinTime(work({ input, params, request, address: addressOf(request), file }));
+    const value = await withinTime(work(admitted, { input, params, request, address: addressOf(request), file }));
     return value instanceof NextResponse ? value : NextResponse.json({ ok: true, value: value ?? null });
   };
-  const handler: Handler = (request, context) => answered(request, context).then(kept, troubleAnswer);
-  return Object.assign(handler, { [TAKES]: { from, most, shape } });
+  const handle: Handler = (request, context) => answered(request, context).then(kept, troubleAnswer);
+  return Object.assign(handle, { [TAKES]: { from, most, shape } });
 }
 
-/** A handler for people who are signed in. Whoever is not is told so before anything of the body is read. */
-export function desk<Input extends object>(
+/** A handler for anybody. */
+export const open = <Input extends object>(
+  shape: Shape<Input>,
+  work: (call: Call<Input>) => Promise<unknown>,
+  takes: Partial<Takes> = {},
+): Handler =>
+  handler(
+    shape,
+    async () => null,
+    (_nobody, call) => work(call),
+    takes,
+  );
+
+async function whoIsSignedIn(): Promise<Actor> {
+  const actor = await currentActor();
+  if (!actor) throw new Refusal('not-signed-in');
+  return actor;
+}
+
+/** A handler for people who are signed in. */
+export const desk = <Input extends object>(
   shape: Shape<Input>,
   work: (actor: Actor, call: Call<Input>) => Promise<unknown>,
   takes: Partial<Takes> = {},
-): Handler {
-  const known = open(
-    shape,
-    async (call) => {
-      const actor = await currentActor();
-      if (!actor) throw new Refusal('not-signed-in');
-      return work(actor, call);
-    },
-    takes,
-  );
-  const handler: Handler = async (request, context) => {
-    try {
-      if (!(await currentActor())) throw new Refusal('not-signed-in');
-    } catch (error) {
-      return troubleAnswer(error);
-    }
-    return known(request, context);
-  };
-  return Object.assign(handler, { [TAKES]: takesOf(known) });
-}
+): Handler => handler(shape, whoIsSignedIn, work, takes);
 
 /** Kinds that a browser shows by itself and that can run nothing. */
 const SHOWN = /^(application\/pdf|image\/(png|jpeg))$/;

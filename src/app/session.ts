@@ -5,6 +5,8 @@ import type { Actor } from '@/flows/door/rights';
 import { actorOf } from '@/flows/house/sign-in';
 
 export const SESSION_COOKIE = 'dahlia_session';
+/** What a computer carries on which somebody has signed in before. */
+export const DEVICE_COOKIE = 'dahlia_device';
 
 /** Who is signed in, or null; asked once a request. */
 export const currentActor = cache(async (): Promise<Actor | null> => {

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { expect, test } from 'vitest';
-import { asSuperuser } from '../../tests/support/database';
+import { asSuperuser, enter } from '../../tests/support/database';
 import { BUSINESS_TABLES } from '../../tests/support/partitioned';
 import { foundHouse, sharedWorkshop } from '../../tests/support/workshop';
 import { linkKey } from './link-tokens';
@@ -25,6 +25,7 @@ test('what is not a business’s is little, and known by name', async () => {
     'migrations',
     'offer_names',
     'sign_in_names',
+    'ticket_keys',
     'worker_beats',
   ]);
 });
@@ -92,7 +93,7 @@ test('the key of a link is worked out alike here and in the database', async () 
 test('the copied tables show the application nothing of others either', async () => {
   const client = new pg.Client({ connectionString: process.env.DATABASE_URL });
   await client.connect();
-  await client.query(`select set_config('dahlia.business_id', $1, false)`, [mine.business.id]);
+  await enter(client, mine.business.id);
   const seen = await client.query('select distinct business_id from sign_in_names');
   expect(seen.rows).toEqual([{ business_id: mine.business.id }]);
   const stealing = client.query(

@@ -42,7 +42,7 @@ test('the database refuses an entry that does not balance, in each currency by i
       ]),
     ),
   ).rejects.toMatchObject({ constraint: 'ledger_entries_balance' });
-  await expect(book(posted([]))).rejects.toMatchObject({ constraint: 'ledger_entries_not_empty' });
+  await expect(book(posted([]))).rejects.toMatchObject({ constraint: 'ledger_entries_whole' });
   await book(
     posted([
       [100n, 'USD'],
@@ -51,6 +51,39 @@ test('the database refuses an entry that does not balance, in each currency by i
       [-7n, 'EUR'],
     ]),
   );
+});
+
+test('nothing is added to an entry later, though it balances, and no account is invented', async () => {
+  const cause = randomUUID();
+  const both = posted([
+    [9n, 'USD'],
+    [-9n, 'USD'],
+  ]);
+  await book(both, cause);
+  const add = (entryId: string, from: number, account: string) =>
+    inBusiness(programContext(house.business.id), (tx) =>
+      tx.query(
+        `insert into ledger_postings (business_id, entry_id, position, account, currency, amount_minor)
+         values ($1, $2, $3, $4, 'USD', 3), ($1, $2, $3 + 1, 'bank', 'USD', -3)`,
+        [house.business.id, entryId, from, account],
+      ),
+    );
+  const [entry] = await asSuperuser<{ id: string }>(workshop.admin, 'select id from ledger_entries where cause = $1', [
+    cause,
+  ]);
+  await expect(add(entry?.id ?? '', 2, 'cash')).rejects.toMatchObject({ constraint: 'ledger_entries_whole' });
+  await expect(add(entry?.id ?? '', 0, 'cash')).rejects.toMatchObject({ code: '23505' });
+  await expect(add(entry?.id ?? '', 2, 'petty-cash-of-mine')).rejects.toMatchObject({
+    constraint: 'ledger_postings_account_known',
+  });
+  const lonely = inBusiness(programContext(house.business.id), (tx) =>
+    tx.query(
+      `insert into ledger_entries (id, business_id, booked_on, words, cause, booked_at, posting_count)
+       values (gen_random_uuid(), $1, '2026-05-04', 'x', gen_random_uuid()::text, now(), 2)`,
+      [house.business.id],
+    ),
+  );
+  await expect(lonely).rejects.toMatchObject({ constraint: 'ledger_entries_not_empty' });
 });
 
 test('one cause is booked once', async () => {

@@ -19,13 +19,18 @@ export async function insertEntries(
   entries: readonly { readonly entry: Entry; readonly booking: Booking }[],
 ): Promise<void> {
   if (entries.length === 0) return;
-  const heads = entries.map(({ entry, booking }) => ({ ...booking, on: entry.on, words: entry.words }));
+  const heads = entries.map(({ entry, booking }) => ({
+    ...booking,
+    on: entry.on,
+    words: entry.words,
+    postings: entry.postings.length,
+  }));
   await run(
     tx,
-    sql`insert into ledger_entries (id, business_id, booked_on, words, cause, invoice_id, order_id, payment_id, booked_at)
-        select id, ${tx.businessId}, "on", words, cause, "invoiceId", "orderId", "paymentId", ${tx.now}
+    sql`insert into ledger_entries (id, business_id, booked_on, words, cause, invoice_id, order_id, payment_id, booked_at, posting_count)
+        select id, ${tx.businessId}, "on", words, cause, "invoiceId", "orderId", "paymentId", ${tx.now}, postings
         from jsonb_to_recordset(${records(heads)}::jsonb) as given (id uuid, "on" date, words text, cause text,
-          "invoiceId" uuid, "orderId" uuid, "paymentId" uuid)`,
+          "invoiceId" uuid, "orderId" uuid, "paymentId" uuid, postings smallint)`,
   );
   const postings = entries.flatMap(({ entry, booking }) =>
     entry.postings.map(({ account, amount }, position) => ({ entryId: booking.id, position, account, ...amount })),

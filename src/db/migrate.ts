@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { runMigrations } from 'graphile-worker';
 import { runner } from 'node-pg-migrate';
 import pg from 'pg';
+import { hmacPads, ticketSecret } from './ticket';
 
 const FOLDER = join(process.cwd(), 'src/db/migrations');
 
@@ -38,10 +39,17 @@ export async function prepareDatabase(admin: string, database: string): Promise<
     }
     const found = await client.query('select 1 from pg_database where datname = $1', [database]);
     if (found.rowCount === 0) await client.query(`create database "${database}" owner dahlia_owner`);
-    await client.query(`grant create on database "${database}" to dahlia_jobs`);
+    for (const grant of databaseGrants(database)) await client.query(grant);
   });
   return databaseUrls(admin, database);
 }
+
+/** Who may do what with a database as a whole: nobody but its three roles may even enter. */
+export const databaseGrants = (database: string): readonly string[] => [
+  `revoke all on database "${database}" from public`,
+  `grant connect on database "${database}" to dahlia_owner, dahlia_app, dahlia_jobs`,
+  `grant create on database "${database}" to dahlia_jobs`,
+];
 
 /** Makes the job queue, and the one way in which a transaction of the application puts a job there. */
 export async function migrateJobs(urls: DatabaseUrls): Promise<void> {
@@ -63,9 +71,13 @@ export async function migrateJobs(urls: DatabaseUrls): Promise<void> {
  * Brings the database to the newest migration: forward only, each file in its own transaction, under an advisory lock.
  *
  * @param files how many files at most, counted from where the database is; for trying an upgrade
+ * @param secret signs tickets from now on; TICKET_SECRET unless given
  * @throws Error where a file that was applied has been edited since
  */
-export async function migrate(urls: DatabaseUrls, files = Number.POSITIVE_INFINITY): Promise<void> {
+export async function migrate(
+  urls: DatabaseUrls,
+  { files = Number.POSITIVE_INFINITY, secret = ticketSecret() }: { files?: number; secret?: string } = {},
+): Promise<void> {
   await migrateJobs(urls);
   await withClient(urls.owner, async (client) => {
     await refuseEditedFiles(client);
@@ -83,8 +95,24 @@ export async function migrate(urls: DatabaseUrls, files = Number.POSITIVE_INFINI
     for (const [name, hash] of fileHashes()) {
       await client.query('insert into migration_hashes values ($1, $2) on conflict do nothing', [name, hash]);
     }
+    await keepTicketKey(client, secret);
   });
 }
+
+/** Puts the key of tickets where the database reads it; a database of before the tickets has no such place. */
+export async function keepTicketKey(client: pg.Client, secret: string): Promise<void> {
+  const { rows } = await client.query(`select to_regclass('ticket_keys') is not null as there`);
+  if (!rows[0]?.there) return;
+  const { inner, outer } = hmacPads(secret);
+  await client.query('begin');
+  await client.query('delete from ticket_keys');
+  await client.query('insert into ticket_keys (inner_pad, outer_pad) values ($1, $2)', [inner, outer]);
+  await client.query('commit');
+}
+
+/** Lets the sign-in page name who can sign in: for the demo, where everybody may be anybody. */
+export const allowDemoPeople = (urls: DatabaseUrls): Promise<unknown> =>
+  withClient(urls.owner, (client) => client.query('grant execute on function demo_people() to dahlia_app'));
 
 function fileHashes(): Map<string, string> {
   const files = readdirSync(FOLDER).filter((name) => name.endsWith('.sql'));

@@ -1,5 +1,5 @@
 import type { Db, Tx } from './pool';
-import { many, run, sql } from './sql';
+import { many, maybeOne, run, sql } from './sql';
 
 /** Somebody who gets a share of payments; `account` is their share account at the bank. */
 export type Partner = {
@@ -26,6 +26,9 @@ export const partnerRows = (db: Db): Promise<PartnerRow[]> =>
             group by p.currency order by p.currency) as one), '[]') as sums
         from partners where business_id = ${db.businessId} and not archived order by lower(name), id`,
   );
+
+export const partnerById = (db: Db, id: string): Promise<Partner | null> =>
+  maybeOne(db, sql`select id, name, email, account from partners where business_id = ${db.businessId} and id = ${id}`);
 
 export const keepPartner = (tx: Tx, partner: Partner): Promise<number> =>
   run(

@@ -21,15 +21,47 @@ export const signInCandidate = (db: Connection, email: string): Promise<SignInCa
         from sign_in_candidate(${email})`,
   );
 
-/** Whose session this is, by how its token begins and the hash of the whole, if it has not ended. Outside any business. */
+/**
+ * Whose session this is, by how its token begins and the hash of the whole, if it has not ended, and for how many seconds nobody used
+ * it. Outside any business.
+ *
+ * @param idleSeconds a session that was not used for so long has ended; the database's own time
+ */
 export const sessionHolder = (
   db: Connection,
   { begins, hash }: { begins: string; hash: Buffer },
   at: Date,
-): Promise<Actor | null> =>
+  idleSeconds: number,
+): Promise<(Actor & { readonly unusedSeconds: number }) | null> =>
   maybeOne(
     db,
-    sql`select person_id as "personId", business_id as "businessId", name, role from session_holder(${begins}, ${hash}, ${at})`,
+    sql`select person_id as "personId", business_id as "businessId", name, role, unused_seconds as "unusedSeconds"
+        from session_holder(${begins}, ${hash}, ${at}, make_interval(secs => ${idleSeconds}))`,
+  );
+
+/** Notes that a session is used. */
+export const touchSession = (tx: Tx, tokenHash: Buffer): Promise<number> =>
+  run(tx, sql`update sessions set used_at = now() where business_id = ${tx.businessId} and token_hash = ${tokenHash}`);
+
+export async function passwordHashOf(db: Db, personId: string): Promise<string | null> {
+  const row = await maybeOne<{ hash: string }>(
+    db,
+    sql`select password_hash as hash from people where business_id = ${db.businessId} and id = ${personId}`,
+  );
+  return row?.hash ?? null;
+}
+
+export const updatePassword = (tx: Tx, personId: string, passwordHash: string): Promise<number> =>
+  run(
+    tx,
+    sql`update people set password_hash = ${passwordHash} where business_id = ${tx.businessId} and id = ${personId}`,
+  );
+
+/** Ends every session of a person but one. */
+export const endOtherSessions = (tx: Tx, personId: string, keptHash: Buffer): Promise<number> =>
+  run(
+    tx,
+    sql`delete from sessions where business_id = ${tx.businessId} and person_id = ${personId} and token_hash <> ${keptHash}`,
   );
 
 export const insertSession = (
@@ -86,6 +118,13 @@ export async function emailOf(db: Db, personId: string): Promise<string> {
   );
   return row?.email ?? '';
 }
+
+/** Everybody who owns the business. */
+export const ownersOf = (db: Db): Promise<{ id: string; name: string; email: string }[]> =>
+  many(
+    db,
+    sql`select id, name, email from people where business_id = ${db.businessId} and role = 'owner' order by name, id`,
+  );
 
 /** People by id, for what is done in their names later. */
 export const peopleByIds = (db: Db, ids: readonly string[]): Promise<{ id: string; name: string }[]> =>

@@ -1,7 +1,9 @@
 import { type Connection, type Db, pool, type Tx } from './pool';
 import { isTaken, run, sql } from './sql';
+import { ticketFor } from './ticket';
 
-const ATTEMPTS = 12;
+const ATTEMPTS = 14;
+const LONGEST_PAUSE_MS = 400;
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
 // Broken by somebody else's insert after our snapshot was taken: run again, the row is then seen and answered for.
@@ -12,6 +14,9 @@ function isConflict(error: unknown): boolean {
   if (RACES.some((table) => isTaken(error, table))) return true;
   return error.code === '40001' || error.code === '40P01';
 }
+
+/** The number of the process that serves a connection, as it said when it was made; its types leave it out. */
+const processOf = (client: object): number => ('processID' in client ? Number(client.processID) : 0);
 
 const PASS_ON = '; select pg_advisory_unlock_all()';
 
@@ -46,8 +51,9 @@ async function within<T>(
   try {
     // Before the transaction: the snapshot must be younger than the turn.
     if (inTurn) await run(client, sql`select pg_advisory_lock(hashtextextended(${businessId}, 0))`);
-    // One round trip each; the id was checked to be a UUID, so it can stand in the text.
-    await client.query(`begin isolation level ${mode}; select set_config('dahlia.business_id', '${businessId}', true)`);
+    // One round trip each; a ticket is a checked UUID and hexadecimal digits, so it can stand in the text.
+    const ticket = ticketFor(businessId, processOf(client));
+    await client.query(`begin isolation level ${mode}; select set_config('dahlia.ticket', '${ticket}', true)`);
     const result = await work({ query, businessId, now, inTransaction: true });
     const told = tells && wrote ? `select pg_notify('dahlia_changed', '${businessId}'); ` : '';
     await client.query(`${told}commit${inTurn ? PASS_ON : ''}`);
@@ -93,7 +99,8 @@ async function writing<T>(scope: Scope, manner: Manner, work: (tx: Tx) => Promis
       return await within(scope, manner, work);
     } catch (error) {
       if (attempt === ATTEMPTS || !isConflict(error)) throw error;
-      await pause(Math.random() * 8 * attempt);
+      // The more tries, the further apart: eight who want the same row all come through.
+      await pause(Math.random() * Math.min(LONGEST_PAUSE_MS, 4 * 2 ** attempt));
     }
   }
 }

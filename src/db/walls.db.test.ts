@@ -29,7 +29,7 @@ import { takePayment } from '@/flows/payment/take-payment';
 import { changeCustomer, customerSheet, findCustomers, mergeCustomers } from '@/flows/records/customers';
 import { itemSheet, keepItem, removeItem } from '@/flows/records/items';
 import { customerStatement, mailStatement } from '@/flows/records/statement';
-import { asSuperuser } from '../../tests/support/database';
+import { asSuperuser, enter } from '../../tests/support/database';
 import {
   cardToken,
   foundHouse,
@@ -111,7 +111,7 @@ test('the application’s role sees nothing before a business is named, and one 
   ).map(({ name }) => name);
   expect(tables.length).toBeGreaterThan(14);
   for (const name of tables) expect((await client.query(`select 1 from ${name}`)).rowCount, name).toBe(0);
-  await client.query(`select set_config('dahlia.business_id', $1, false)`, [mine.business.id]);
+  await enter(client, mine.business.id);
   for (const name of tables) {
     const { rows } = await client.query(`select distinct business_id from ${name}`);
     expect(
@@ -136,7 +136,7 @@ test('every table that names a business has its wall, and the role can neither p
   expect(role).toEqual({ rolsuper: false, rolbypassrls: false });
   const client = new pg.Client({ connectionString: process.env.DATABASE_URL });
   await client.connect();
-  await client.query(`select set_config('dahlia.business_id', $1, false)`, [mine.business.id]);
+  await enter(client, mine.business.id);
   const moves = [
     `insert into taxes (id, business_id, name, rate, position) values (gen_random_uuid(), '${theirs.business.id}', 'x', 1, 9)`,
     `update taxes set business_id = '${theirs.business.id}'`,

@@ -1,6 +1,6 @@
 import 'reflect-metadata';
 import { plainToInstance } from 'class-transformer';
-import { type ValidationError, validate } from 'class-validator';
+import { getMetadataStorage, type ValidationError, validate } from 'class-validator';
 import { plainTrouble } from './plain';
 
 /** A class whose decorators say what may be sent. */
@@ -38,6 +38,34 @@ function told(errors: readonly ValidationError[]): WrongField[] {
   return fields;
 }
 
+const nestedNames = new Map<unknown, readonly string[]>();
+
+/** The fields of a class that hold objects of other classes, alone or in a list. */
+function nestedIn(shape: object): readonly string[] {
+  const known = nestedNames.get(shape);
+  if (known) return known;
+  const rules = getMetadataStorage().getTargetValidationMetadatas(shape as never, '', true, false);
+  const names = new Set(
+    rules.filter(({ type }) => type === 'nestedValidation').map(({ propertyName }) => propertyName),
+  );
+  nestedNames.set(shape, [...names]);
+  return [...names];
+}
+
+/** The first field that holds a list where an object belongs, as `a.0.b`: the library looks through lists of any depth. */
+function listForObject(input: object, path = ''): string | null {
+  for (const name of nestedIn(input.constructor)) {
+    const held: unknown = Reflect.get(input, name);
+    for (const [at, one] of (Array.isArray(held) ? held : [held]).entries()) {
+      const here = `${path}${name}${Array.isArray(held) ? `.${at}` : ''}`;
+      if (Array.isArray(one)) return here;
+      const deeper = typeof one === 'object' && one !== null ? listForObject(one, `${here}.`) : null;
+      if (deeper) return deeper;
+    }
+  }
+  return null;
+}
+
 /**
  * What was sent, as its class has it; nothing but the class's own fields passes.
  *
@@ -53,6 +81,8 @@ export async function checkedInput<Input extends object>(shape: Shape<Input>, gi
   const input = plainToInstance(shape, given);
   const errors = await validate(input, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true });
   if (errors.length > 0) throw new Malformed(told(errors));
+  const list = listForObject(input);
+  if (list) throw new Malformed([{ field: list, words: 'An object is needed, not a list.' }]);
   return input;
 }
 

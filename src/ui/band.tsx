@@ -26,6 +26,7 @@ export function Band({
   onCover,
   onNight,
   onProfile,
+  onYou,
   onSignOut,
 }: {
   house: string;
@@ -38,6 +39,7 @@ export function Band({
   onCover: () => void;
   onNight: () => void;
   onProfile: () => void;
+  onYou: () => void;
   onSignOut: () => void;
 }) {
   const path = usePathname();
@@ -53,6 +55,9 @@ export function Band({
             <DropdownMenu.Label className="small px-2.5 py-1 text-soft">Signed in as {person}</DropdownMenu.Label>
             <DropdownMenu.Item className="menu-item" onSelect={onProfile}>
               The business’s profile
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className="menu-item" onSelect={onYou}>
+              Your password
             </DropdownMenu.Item>
             <DropdownMenu.Item className="menu-item" onSelect={onNight}>
               {night ? 'Day setting' : 'Night setting'}

@@ -22,6 +22,7 @@ export function DeskFrame({
   person,
   setting,
   mayAsk,
+  mayLog,
   since,
   children,
 }: {
@@ -29,6 +30,8 @@ export function DeskFrame({
   person: string;
   setting: { night: boolean; covered: boolean };
   mayAsk: boolean;
+  /** Whether the log of the business may be read. */
+  mayLog: boolean;
   since: number;
   children: ReactNode;
 }) {
@@ -84,10 +87,12 @@ export function DeskFrame({
       { words: 'Go to the items', do: () => router.push('/records/items') },
       { words: 'Go to the tax rules', do: () => router.push('/records/taxes') },
       { words: 'Go to the business’s profile', do: () => router.push('/settings/profile') },
+      { words: 'Change your password', do: () => router.push('/settings/you') },
+      ...(mayLog ? [{ words: 'Go to the log', do: () => router.push('/settings/log') }] : []),
       { words: night ? 'Day setting' : 'Night setting', do: actions.turnNight },
       { words: 'Sign out', do: actions.signOut },
     ],
-    [actions, router, covered, night, mayAsk],
+    [actions, router, covered, night, mayAsk, mayLog],
   );
 
   return (
@@ -106,6 +111,7 @@ export function DeskFrame({
         onCover={actions.cover}
         onNight={actions.turnNight}
         onProfile={() => router.push('/settings/profile')}
+        onYou={() => router.push('/settings/you')}
         onSignOut={actions.signOut}
       />
       <main id="main" className="pb-16 sm:pb-0">

@@ -30,6 +30,10 @@ export function Live({ since }: { since: number }) {
     };
     window.addEventListener('online', renew);
     line.onmessage = renew;
+    // The server ends the line with the session: what is shown is then no longer for whoever looks on.
+    line.onerror = () => {
+      if (line.readyState === EventSource.CLOSED) renew();
+    };
     line.onopen = () => {
       if (opened) renew();
       opened = true;

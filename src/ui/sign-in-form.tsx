@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Button } from './kit/button';
 import { Field } from './kit/field';
 import { Form, useTyped } from './kit/form';
-import { send } from './kit/send';
+import { type Answer, send } from './kit/send';
 import { Rosette } from './rosette';
 
 type Offer = {
@@ -17,12 +17,21 @@ const ROLES: Readonly<Record<string, string>> = {
   reader: 'may look, not change',
 };
 
+/** Sends address and password; where work is asked for first, does it and sends them again. */
+async function signedIn(body: object, { email }: { email: string }): Promise<Answer<unknown>> {
+  const answer = await send('POST', '/api/sign-in', body);
+  if (answer.ok || answer.code !== 'work-first') return answer;
+  const { doneWork } = await import('./payer/work');
+  const work = await doneWork(`/api/sign-in/challenge?email=${encodeURIComponent(email)}`);
+  return work ? send('POST', '/api/sign-in', { ...body, work }) : answer;
+}
+
 /** Address and password; in the demo its people stand ready to be chosen. */
 export function SignInForm({ offer }: { offer: Offer | null }) {
   const [leaving, setLeaving] = useState(false);
   const form = useTyped({
     start: { email: '', password: '' },
-    send: (body) => send('POST', '/api/sign-in', body),
+    send: signedIn,
     done: () => {
       setLeaving(true);
       location.assign('/today');

@@ -9,7 +9,7 @@ import { ledgerTroubles } from '@/db/ledger';
 import { migrate, prepareDatabase } from '@/db/migrate';
 import { readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
-import { startDatabase, stopDatabase } from '../../bin/stack/programs';
+import { STAND_IN_TICKETS, startDatabase, stopDatabase } from '../../bin/stack/programs';
 import { asSuperuser } from '../support/database';
 import { planTerms, runningPlan, setClock } from '../support/plans';
 import { seeded } from '../support/seeded';
@@ -35,7 +35,7 @@ beforeAll(async () => {
   stack = await startStack({ STANDINS_DELAY_MS: '300' }, async () => {
     const server = startDatabase(FOLDER);
     const urls = await prepareDatabase(server, 'dahlia');
-    await migrate(urls);
+    await migrate(urls, { secret: STAND_IN_TICKETS });
     const admin = new URL(server);
     admin.pathname = '/dahlia';
     return { ...urls, admin: admin.toString() };

@@ -9,7 +9,7 @@ import { itemPage } from '@/db/items';
 import { offerPage } from '@/db/offers';
 import { paymentPage } from '@/db/payments';
 import { beginOffer } from '@/flows/offer/offers';
-import { asSuperuser } from '../support/database';
+import { asSuperuser, enter } from '../support/database';
 import { BUSINESS_TABLES } from '../support/partitioned';
 import { foundHouse, sentInvoice, sharedWorkshop } from '../support/workshop';
 
@@ -61,7 +61,7 @@ test('what is read of a business is looked for in its own piece and in no other'
   await beginOffer(house.owner, 'link');
   const client = new pg.Client({ connectionString: process.env.DATABASE_URL });
   await client.connect();
-  await client.query(`select set_config('dahlia.business_id', $1, false)`, [house.business.id]);
+  await enter(client, house.business.id);
   const pages = [
     invoicePage(house.business.id, 'open', 41, null),
     searchPage(

@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import pg from 'pg';
 import type { TestProject } from 'vitest/node';
-import { startDatabase } from '../../bin/stack/programs';
+import { STAND_IN_TICKETS, startDatabase } from '../../bin/stack/programs';
 import { migrate, prepareDatabase } from '../../src/db/migrate';
 import { preparePartitioned } from './partitioned';
 
@@ -28,7 +28,7 @@ async function freshServer(): Promise<string> {
   const old = await client.query("select datname from pg_database where datname like 'dahlia%'");
   for (const { datname } of old.rows) await client.query(`drop database "${datname}" with (force)`);
   await client.end();
-  await migrate(await prepareDatabase(admin, WHOLE));
+  await migrate(await prepareDatabase(admin, WHOLE), { secret: STAND_IN_TICKETS });
   return admin;
 }
 

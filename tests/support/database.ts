@@ -1,7 +1,8 @@
 import { randomBytes } from 'node:crypto';
 import pg from 'pg';
 import { inject } from 'vitest';
-import { type DatabaseUrls, databaseUrls } from '@/db/migrate';
+import { type DatabaseUrls, databaseGrants, databaseUrls } from '@/db/migrate';
+import { ticketFor } from '@/db/ticket';
 
 /** A database of one's own, copied from the suite's template. */
 export async function ownDatabase(): Promise<DatabaseUrls & { admin: string }> {
@@ -13,7 +14,7 @@ export async function ownDatabase(): Promise<DatabaseUrls & { admin: string }> {
   await client.query('select pg_advisory_lock(4711)');
   try {
     await client.query(`create database "${name}" template ${inject('template')} owner dahlia_owner`);
-    await client.query(`grant create on database "${name}" to dahlia_jobs`);
+    for (const grant of databaseGrants(name)) await client.query(grant);
   } finally {
     await client.query('select pg_advisory_unlock(4711)');
     await client.end();
@@ -36,4 +37,10 @@ export async function asSuperuser<Row = Record<string, unknown>>(
   } finally {
     await client.end();
   }
+}
+
+/** Names the business of a connection of the application's role, as its transactions do. */
+export async function enter(client: pg.Client, businessId: string): Promise<void> {
+  const { rows } = await client.query('select pg_backend_pid() as process');
+  await client.query(`select set_config('dahlia.ticket', $1, false)`, [ticketFor(businessId, rows[0].process)]);
 }

@@ -1,7 +1,8 @@
 /** The whole schema as a distributed PostgreSQL asks for it: every table of a business hash-partitioned by business. */
 import pg from 'pg';
 import { schemaOf } from '../../bin/docs/schema';
-import { migrateJobs, prepareDatabase } from '../../src/db/migrate';
+import { STAND_IN_TICKETS } from '../../bin/stack/programs';
+import { keepTicketKey, migrateJobs, prepareDatabase } from '../../src/db/migrate';
 
 /** How many pieces each table is cut into: enough that two businesses seldom share one. */
 const PIECES = 8;
@@ -59,4 +60,8 @@ export async function preparePartitioned(admin: string, source: string, name: st
   await run(name, 'create extension if not exists pg_trgm');
   await run(name, partitioned(schemaOf(within.toString()), tables), 'dahlia_owner');
   for (const { line } of said) await run(name, line);
+  const owner = new pg.Client({ connectionString: urls.owner });
+  await owner.connect();
+  await keepTicketKey(owner, STAND_IN_TICKETS);
+  await owner.end();
 }

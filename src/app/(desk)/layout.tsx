@@ -18,6 +18,7 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         person={actor.name}
         setting={await deskSetting()}
         mayAsk={mayDo(actor.role, 'ask')}
+        mayLog={mayDo(actor.role, 'people')}
         since={since}
       >
         {children}

@@ -26,6 +26,7 @@ export const MESSAGE_KINDS = {
   'part-due': { called: 'Request for a part', reader: 'customer', told: 'all' },
   'card-asked': { called: 'Request for a new card', reader: 'customer', told: 'all' },
   'own-page': { called: 'Link to the customer’s own page', reader: 'customer', told: 'all' },
+  'settings-changed': { called: 'Notice of changed settings', reader: 'business', told: 'nothing' },
   'plan-ended': { called: 'Notice of the plan’s end', reader: 'customer', told: 'all' },
 } as const satisfies Readonly<
   Record<

@@ -59,7 +59,9 @@ export type RefusalCode =
   | 'table-not-read'
   | 'too-much'
   | 'too-slow'
-  | 'file-too-heavy';
+  | 'file-too-heavy'
+  | 'work-first'
+  | 'password-wrong';
 
 const WORDS: Readonly<Record<RefusalCode, string>> = {
   'sign-in-failed': 'This address and password do not go together. Try again.',
@@ -124,6 +126,8 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'too-much': 'That is more than can be taken at once. Send it in smaller parts.',
   'file-too-heavy':
     'This file could not be read within the time that one file gets. Save it anew in the program it is from, or send less of it.',
+  'work-first': 'Many wrong passwords were tried for this address. Your computer works something out first; try again.',
+  'password-wrong': 'This is not your password so far. Write it again.',
   'too-slow': 'This took too long and was given up. Look whether it was done before you try again.',
   'link-over': 'This link is over. Ask for a new one at the top of the page.',
   'no-card': 'There is no card on file that could be charged. Add one first.',

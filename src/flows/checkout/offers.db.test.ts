@@ -13,6 +13,7 @@ import type { Db } from '@/db/pool';
 import { keepRates } from '@/db/rates';
 import { inBusiness, outsideBusiness, readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
+import type { Work } from '@/flows/door/work';
 import {
   beginOffer,
   deleteOffer,
@@ -24,7 +25,6 @@ import {
   setOfferState,
 } from '@/flows/offer/offers';
 import { offerRequests, sendRequest, withdrawRequest } from '@/flows/offer/requests';
-import type { Work } from '@/flows/payment/card-testing';
 import { handOverMessage } from '@/flows/post/hand-over-message';
 import { keepItem } from '@/flows/records/items';
 import { lostCard, PRETEND_CARDS } from '../../../standins/cards/pretend-cards';

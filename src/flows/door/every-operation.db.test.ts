@@ -116,7 +116,9 @@ test('there are operations of every kind, and whoever needs no right and no link
     'health',
     'hearCardEvent',
     'hearMailEvent',
+    'isSignedIn',
     'signIn',
+    'signInWork',
     'viewByLink',
   ]);
 });

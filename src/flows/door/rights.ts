@@ -5,8 +5,9 @@ export type { Actor, Role };
 
 /**
  * What an operation at the desk needs: `see` looks; `ask` writes and sends what asks for money; `take` takes and charges it;
- * `give-back` pays it back; `records` changes customers, items and whom sums are shared with; `settings` changes what holds for
- * the whole business; `people` decides who may what.
+ * `give-back` pays it back; `records` changes customers and items; `settings` changes what holds for the whole
+ * business, and where money goes: bank account, taxes, partners, how plans are charged; `people` decides who may what. Giving back and
+ * settings are the owners'.
  */
 export const RIGHTS = ['see', 'ask', 'take', 'give-back', 'records', 'settings', 'people'] as const;
 export type Right = (typeof RIGHTS)[number];
@@ -15,7 +16,7 @@ export const ROLES = ['owner', 'clerk', 'reader'] as const satisfies readonly Ro
 
 const MAY: Readonly<Record<Role, ReadonlySet<Right>>> = {
   owner: new Set(RIGHTS),
-  clerk: new Set(['see', 'ask', 'take', 'give-back', 'records', 'settings']),
+  clerk: new Set(['see', 'ask', 'take', 'records']),
   reader: new Set(['see']),
 };
 

@@ -1,8 +1,11 @@
+import { solveChallenge } from 'altcha-lib';
+import { deriveKey } from 'altcha-lib/algorithms/pbkdf2';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { asSuperuser } from '../../../tests/support/database';
 import { foundHouse, type House, openWorkshop, type Workshop } from '../../../tests/support/workshop';
 import { demoOffer } from './demo-people';
-import { actorOf, passwordHash, signIn, signOut } from './sign-in';
+import { logPage } from './log';
+import { actorOf, changePassword, isSignedIn, passwordHash, signIn, signInWork, signOut } from './sign-in';
 
 const PASSWORD = 'a plane and a saw';
 let workshop: Workshop;
@@ -19,7 +22,7 @@ test('the right password opens a session, which ends when it is signed out', asy
   const { token } = await signIn(` ${email.toUpperCase()} `, PASSWORD, 'one');
   const actor = await actorOf(token);
   expect(actor).toEqual(house.owner);
-  if (actor) await signOut(actor, token);
+  if (actor) await signOut(actor, token, 'one');
   expect(await actorOf(token)).toBeNull();
 });
 
@@ -50,14 +53,87 @@ test('a wrong password and an unknown address get the same answer', async () => 
   await expect(signIn('nobody@sallow.example', PASSWORD, 'four')).rejects.toMatchObject({ code: 'sign-in-failed' });
 });
 
-test('after eight tries for one person even the right password waits', async () => {
-  const victim = email.replace('owner', 'clerk');
+/** What a try came to: how often there was which refusal. */
+const tried = (whom: string, password: string, address: string, more = {}): Promise<string> =>
+  signIn(whom, password, address, more).then(
+    () => 'in',
+    (error) => String(error.code),
+  );
+
+test('eight wrong guesses from one address keep that address out, and nobody else', async () => {
+  const guessed = await foundHouse('Guessed', await passwordHash(PASSWORD));
+  const whom = `owner-${guessed.business.id.slice(0, 8)}@sallow.example`;
   const answers: string[] = [];
-  for (let tries = 0; tries < 9; tries++)
-    answers.push(await signIn(victim, 'guess', `bot ${tries}`).catch((error) => error.code));
-  expect(answers.slice(0, 8)).toEqual(Array(8).fill('sign-in-failed'));
-  expect(answers[8]).toBe('sign-in-too-often');
-  await expect(signIn(victim, PASSWORD, 'the person')).rejects.toMatchObject({ code: 'sign-in-too-often' });
+  for (let tries = 0; tries < 9; tries++) answers.push(await tried(whom, 'guess', 'the guesser'));
+  expect(answers).toEqual([...Array(8).fill('sign-in-failed'), 'sign-in-too-often']);
+  expect(await tried(whom, PASSWORD, 'the guesser')).toBe('sign-in-too-often');
+  // From elsewhere a try now costs some work, and the right person comes in with it.
+  expect(await tried(whom, PASSWORD, 'the person')).toBe('work-first');
+  const challenge = await signInWork(whom);
+  const solution = await solveChallenge({ challenge, deriveKey });
+  const work = { challenge, ...(solution ? { solution } : {}) };
+  expect(await tried('clerk@elsewhere.example', PASSWORD, 'the person', { work })).not.toBe('in');
+  expect(await tried(whom, PASSWORD, 'the person', { work })).toBe('in');
+  expect(await tried(whom, PASSWORD, 'the person', { work })).toBe('work-first');
+});
+
+test('a computer on which the person has signed in before goes through while others guess; it is no other person’s', async () => {
+  const mine = await foundHouse('Known', await passwordHash(PASSWORD));
+  const whom = `owner-${mine.business.id.slice(0, 8)}@sallow.example`;
+  const { device } = await signIn(whom, PASSWORD, 'the desk');
+  for (let tries = 0; tries < 30; tries++) await tried(whom, 'guess', `bot ${tries % 5}`);
+  expect(await tried(whom, PASSWORD, 'bot 1')).toBe('work-first');
+  expect(await tried(whom, PASSWORD, 'bot 1', { device })).toBe('in');
+  expect(await tried(whom.replace('owner', 'clerk'), 'guess', 'bot 1', { device })).toBe('sign-in-failed');
+  expect(await tried(whom, PASSWORD, 'bot 1', { device: `${device}x` })).toBe('work-first');
+});
+
+test('who signed in, who did not, and a new password stand in the log; the log cannot be changed', async () => {
+  const mine = await foundHouse('Logged', await passwordHash(PASSWORD));
+  const whom = `owner-${mine.business.id.slice(0, 8)}@sallow.example`;
+  await tried(whom, 'guess', '203.0.113.9');
+  const [one, other] = [await signIn(whom, PASSWORD, '203.0.113.1'), await signIn(whom, PASSWORD, '203.0.113.2')];
+  const fresh = 'a longer plane and a saw';
+  await expect(changePassword(mine.owner, { old: 'wrong', fresh }, one.token, '203.0.113.1')).rejects.toMatchObject({
+    code: 'password-wrong',
+  });
+  await changePassword(mine.owner, { old: PASSWORD, fresh }, one.token, '203.0.113.1');
+  expect(await actorOf(one.token)).toEqual(mine.owner);
+  expect(await actorOf(other.token)).toBeNull();
+  expect(await isSignedIn(other.token)).toBe(false);
+  expect(await tried(whom, PASSWORD, 'x')).toBe('sign-in-failed');
+  expect(await tried(whom, fresh, 'x')).toBe('in');
+  const { entries } = await logPage(mine.owner, null);
+  expect(entries.map(({ kind }) => kind).sort()).toEqual(
+    ['password', 'sign-in-failed', 'sign-in-failed', 'signed-in', 'signed-in', 'signed-in'].sort(),
+  );
+  expect(entries.find(({ kind, address }) => kind === 'sign-in-failed' && address === '203.0.113.9')).toBeTruthy();
+  await expect(logPage(mine.clerk, null)).rejects.toMatchObject({ code: 'not-allowed' });
+  for (const change of ['update log_entries set by_name = $$x$$', 'delete from log_entries', 'truncate log_entries']) {
+    await expect(asSuperuser(workshop.admin, change)).rejects.toMatchObject({ code: '42501' });
+  }
+});
+
+test('a session that nobody used for twelve hours has ended, and one in use stays', async () => {
+  const mine = await foundHouse('Idle', await passwordHash(PASSWORD));
+  const whom = `owner-${mine.business.id.slice(0, 8)}@sallow.example`;
+  const { token } = await signIn(whom, PASSWORD, 'idle');
+  const unused = (hours: number) =>
+    asSuperuser(
+      workshop.admin,
+      `update sessions set used_at = now() - make_interval(hours => $1) where business_id = $2`,
+      [hours, mine.business.id],
+    );
+  await unused(11);
+  expect(await actorOf(token)).toEqual(mine.owner);
+  const [row] = await asSuperuser<{ fresh: boolean }>(
+    workshop.admin,
+    `select used_at > now() - interval '1 hour' as fresh from sessions where business_id = $1`,
+    [mine.business.id],
+  );
+  expect(row?.fresh).toBe(true);
+  await unused(13);
+  expect(await actorOf(token)).toBeNull();
 });
 
 test('nobody is offered outside the demo', async () => {

@@ -1,5 +1,4 @@
-import { type Challenge, createChallenge, type Solution, verifySolution } from 'altcha-lib';
-import { deriveKey } from 'altcha-lib/algorithms/pbkdf2';
+import type { Challenge } from 'altcha-lib';
 import { businessById } from '@/db/businesses';
 import { invoiceById } from '@/db/invoices';
 import { countAttempt, isSpent, type Limit } from '@/db/limits';
@@ -10,16 +9,12 @@ import { INVOICE_LINK, OFFER_NAME } from '@/flows/door/links';
 import { byLink, type Context } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
+import { setWork } from '@/flows/door/work';
 import { queueMessage } from '@/flows/message/queue-message';
 import { services } from '@/outside/services';
 import { perHour } from './attempt-limits';
 
-/** A solved piece of work, as the payer's page hands it in. */
-export type Work = { readonly challenge: Challenge; readonly solution: Solution };
-
 const HOUR_SECONDS = 3600;
-const WORK_SECONDS = 1200;
-const COST = 120;
 /** Refused cards within the hour, and how the work begins from then on: each further digit is sixteen times as long. */
 const STEPS: readonly (readonly [refused: number, prefix: string])[] = [
   [60, '0000'],
@@ -32,7 +27,6 @@ const TELL_FROM = 20;
 /** Refused cards in an hour: from one address, and of one card. Who has a card that works never comes near. */
 const refusedByAddress = (): Limit => perHour('refused-address', 10);
 const refusedByCard = (): Limit => perHour('refused-card', 5);
-const USED: Limit = { name: 'work-used', attempts: 1, seconds: WORK_SECONDS };
 
 /** What somebody pays at: an offer or an invoice. */
 type Till = { readonly offerId: string } | { readonly invoiceId: string };
@@ -49,15 +43,7 @@ const refusedLately = async (ctx: Context, till: Till): Promise<number> => {
 async function workFor(ctx: Context, till: Till): Promise<Challenge> {
   const refused = await refusedLately(ctx, till);
   const [, keyPrefix = '00'] = STEPS.find(([from]) => refused >= from) ?? [];
-  return createChallenge({
-    algorithm: 'PBKDF2/SHA-256',
-    cost: COST,
-    deriveKey,
-    keyPrefix,
-    expiresAt: new Date(Date.now() + WORK_SECONDS * 1000),
-    hmacSignatureSecret: services().filesSecret,
-    data: { till: tillId(till) },
-  });
+  return setWork(tillId(till), keyPrefix);
 }
 
 /** The work before a checkout is paid. @param called the offer's public id or short address */
@@ -69,25 +55,6 @@ export const checkoutWork = byLink(OFFER_NAME).run(async (ctx, offerId: string):
 export const invoiceWork = byLink(INVOICE_LINK).run(async (ctx, invoiceId: string): Promise<Challenge> => {
   return workFor(ctx, { invoiceId });
 });
-
-/**
- * Whether a piece of work is handed in for the first time.
- *
- * @param tillId the offer or invoice that is paid
- * @throws Refusal `not-a-robot` unless it was set for this one and is solved
- */
-export async function isFreshWork(tillId: string, { challenge, solution }: Partial<Work>): Promise<boolean> {
-  if (!challenge?.parameters?.nonce || !solution) throw new Refusal('not-a-robot');
-  const { verified } = await verifySolution({
-    challenge,
-    solution,
-    deriveKey,
-    hmacSignatureSecret: services().filesSecret,
-  }).catch(() => ({ verified: false }));
-  const { parameters } = challenge;
-  if (!verified || parameters.data?.till !== tillId) throw new Refusal('not-a-robot');
-  return (await countAttempt(USED, parameters.nonce)) === 0;
-}
 
 const TWIN_TRIES = 30;
 

@@ -19,11 +19,12 @@ import { INVOICE_LINK } from '@/flows/door/links';
 import { byLink, type Context } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
+import { isFreshWork, type Work } from '@/flows/door/work';
 import { requireConsent } from '@/flows/invoice/consent';
 import { askAboutLater } from '@/flows/payment/ask-later';
 import { services } from '@/outside/services';
 import { perHour } from './attempt-limits';
-import { isFreshWork, noteRefusal, requireFewRefusals, type Work, whenThere } from './card-testing';
+import { noteRefusal, requireFewRefusals, whenThere } from './card-testing';
 import { afterSale } from './record-outcome';
 
 /** How a payment stands, for the payer. */

@@ -18,7 +18,7 @@ export const feedSecret = (businessId: string, version: number): string =>
   sealed('calendar', { b: businessId, v: version } satisfies CalendarSeal);
 
 /** Gives the private calendar another address: whoever had the old one reads nothing any more. */
-export const renewFeed = desk('settings').write(async (tx): Promise<void> => {
+export const renewFeed = desk('ask').write(async (tx): Promise<void> => {
   await raiseFeedVersion(tx);
 });
 

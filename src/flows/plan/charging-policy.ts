@@ -1,3 +1,4 @@
+import { changedBetween, chargingSettings } from '@/core/business/money-settings';
 import { addDays } from '@/core/dates/calendar-date';
 import { todayOf } from '@/core/plan/days';
 import type { ChargingPolicy } from '@/core/plan/dunning';
@@ -5,6 +6,7 @@ import { businessById, updateBusiness } from '@/db/businesses';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { readSafely } from '@/flows/file/read-safely';
+import { noteSettings } from '@/flows/house/log';
 import { keepWording } from './authorise';
 
 const YEARS = 3;
@@ -15,7 +17,13 @@ export const keepCharging = desk('settings').run(
     const retryDays = [...new Set(policy.retryDays)].sort((a, b) => a - b);
     await ctx.write(async (tx) => {
       const business = await businessById(tx);
-      await updateBusiness(tx, { ...business, charging: { ...policy, retryDays } });
+      const charging = { ...policy, retryDays };
+      await updateBusiness(tx, { ...business, charging });
+      await noteSettings(
+        tx,
+        'charging',
+        changedBetween(chargingSettings(business.charging), chargingSettings(charging)),
+      );
     });
     if (wording) await keepWording(ctx.actor, wording);
   },

@@ -24,7 +24,7 @@ import {
   shortOwnPage,
   shortPlan,
 } from './plan-letters';
-import { giftMail, statementMail } from './record-letters';
+import { giftMail, settingsMail, statementMail } from './record-letters';
 import type { Subject, Written } from './subject';
 
 /** Who writes a kind of message: as a mail, and as a short text where it can go to a phone. */
@@ -59,4 +59,5 @@ export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
   'card-asked': { mail: cardAskedMail },
   'own-page': { mail: ownPageMail, short: shortOwnPage },
   'plan-ended': { mail: planEndedMail },
+  'settings-changed': { mail: settingsMail },
 };

@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import { archivePartner, keepPartner, type Partner, type PartnerRow, partnerRows } from '@/db/partners';
+import { changedBetween, partnerSettings } from '@/core/business/money-settings';
+import { archivePartner, keepPartner, type Partner, type PartnerRow, partnerById, partnerRows } from '@/db/partners';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
+import { noteSettings } from '@/flows/house/log';
 import { services } from '@/outside/services';
 
 export type { PartnerRow };
@@ -12,11 +14,13 @@ export const partnerList = desk('see').read(async (db): Promise<PartnerRow[]> =>
 });
 
 /** Keeps a partner, new or changed. @throws Refusal `not-found`, and what the bank says against the account */
-export const storePartner = desk('records').run(
+export const storePartner = desk('settings').run(
   async (ctx, id: string | null, fields: Omit<Partner, 'id'>): Promise<Partner> => {
     const partner = { id: id ?? randomUUID(), ...fields, account: await shareAccount(fields.account) };
     await ctx.write(async (tx) => {
+      const before = id ? await partnerById(tx, id) : null;
       if ((await keepPartner(tx, partner)) === 0) throw new Refusal('not-found');
+      await noteSettings(tx, 'partner', changedBetween(partnerSettings(before), partnerSettings(partner)));
     });
     return partner;
   },
@@ -37,12 +41,14 @@ async function shareAccount(typed: string): Promise<string> {
 }
 
 /** Whose a share account is, for the form in which its number is typed. @throws Refusal as when it is kept */
-export const accountHolder = desk('records').run(async (_ctx, typed: string): Promise<string> => {
+export const accountHolder = desk('settings').run(async (_ctx, typed: string): Promise<string> => {
   const account = await services().bank.accountOf(await shareAccount(typed));
   return account && account !== 'unknown' ? account.holder : '';
 });
 
 /** Takes a partner off the list; what they were given stays theirs. */
-export const removePartner = desk('records').write(async (tx, id: string): Promise<void> => {
+export const removePartner = desk('settings').write(async (tx, id: string): Promise<void> => {
+  const before = await partnerById(tx, id);
   if ((await archivePartner(tx, id)) === 0) throw new Refusal('not-found');
+  await noteSettings(tx, 'partner', changedBetween(partnerSettings(before), partnerSettings(null)));
 });

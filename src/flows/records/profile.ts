@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Business, ProfileFields } from '@/core/business/business';
+import { changedBetween, profileSettings } from '@/core/business/money-settings';
 import { type NumberSeries, patternProblem } from '@/core/invoice/numbering';
 import { addressLines } from '@/core/place/address';
 import { businessById, numberSeries, replaceSeries, updateBusiness } from '@/db/businesses';
@@ -7,6 +8,7 @@ import { archiveTerms, insertTerms, insertTermsVersion, type Terms, termsById, t
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
+import { noteSettings } from '@/flows/house/log';
 
 export type { Terms };
 
@@ -41,7 +43,9 @@ export const keepProfile = desk('settings').run(async (ctx, { series, ...fields 
   await ctx.write(async (tx) => {
     const before = await businessById(tx);
     const address = addressLines(fields.place, fields.place.country, before.locale);
-    await updateBusiness(tx, { ...before, ...fields, country: fields.place.country || before.country, address });
+    const after = { ...before, ...fields, country: fields.place.country || before.country, address };
+    await updateBusiness(tx, after);
+    await noteSettings(tx, 'profile', changedBetween(profileSettings(before), profileSettings(after)));
     await replaceSeries(tx, series);
   });
 });

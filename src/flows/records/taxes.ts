@@ -1,9 +1,11 @@
+import { changedBetween, taxSettings } from '@/core/business/money-settings';
 import { type BusinessTax } from '@/core/tax/business-tax';
 import { TAX_COLUMNS, taxCells, taxProblems } from '@/core/tax/tax-csv';
 import { insertTax, retireTaxesBut, taxesOf, updateTax } from '@/db/taxes';
 import { csvText } from '@/documents/csv/write';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
+import { noteSettings } from '@/flows/house/log';
 
 /** The business's tax rules in their order, without those taken off the list. */
 export const taxRules = desk('see').run(async (ctx): Promise<BusinessTax[]> => {
@@ -22,7 +24,8 @@ export const keepTaxRules = desk('settings').run(async (ctx, rules: readonly Bus
   );
   if (problems.length > 0) throw new Refusal('paper-not-ready', problems);
   await ctx.write(async (tx) => {
-    const known = new Set((await taxesOf(tx)).map(({ id }) => id));
+    const before = await taxesOf(tx);
+    const known = new Set(before.map(({ id }) => id));
     for (const [position, rule] of rules.entries()) {
       if (known.has(rule.id)) await updateTax(tx, rule, position);
       else await insertTax(tx, rule, position);
@@ -31,6 +34,7 @@ export const keepTaxRules = desk('settings').run(async (ctx, rules: readonly Bus
       tx,
       rules.map(({ id }) => id),
     );
+    await noteSettings(tx, 'taxes', changedBetween(taxSettings(before), taxSettings(rules)));
   });
 });
 

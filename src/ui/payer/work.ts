@@ -6,9 +6,9 @@ import { send } from '../kit/send';
 /** A piece of work with its solution. */
 type Work = { readonly challenge: Challenge; readonly solution: Solution };
 
-/** Fetches a piece of work and does it; null where there was no connection. @param path of the checkout's own interface */
-async function doneWork(path: string): Promise<Work | null> {
-  const answer = await send<Challenge>('GET', `${path}/challenge`);
+/** Fetches a piece of work and does it; null where there was no connection. @param path where it is set */
+export async function doneWork(path: string): Promise<Work | null> {
+  const answer = await send<Challenge>('GET', path);
   if (!answer.ok) return null;
   const solution = await solveChallenge({ challenge: answer.value, deriveKey });
   return solution ? { challenge: answer.value, solution } : null;
@@ -19,12 +19,12 @@ export function useWork(path: string): () => Promise<{ work: Work } | null> {
   const begun = useRef<Promise<Work | null> | null>(null);
   useEffect(() => {
     const timer = setTimeout(() => {
-      begun.current ??= doneWork(path);
+      begun.current ??= doneWork(`${path}/challenge`);
     }, 800);
     return () => clearTimeout(timer);
   }, [path]);
   return async () => {
-    const mine = begun.current ?? doneWork(path);
+    const mine = begun.current ?? doneWork(`${path}/challenge`);
     begun.current = null;
     const work = await mine;
     return work && { work };

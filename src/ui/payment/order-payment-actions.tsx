@@ -16,6 +16,7 @@ import { say } from '../kit/toasts';
 export function OrderPaymentActions({
   paymentId,
   leftMinor,
+  mayGiveBack,
   untouched,
   currency,
   locale,
@@ -26,6 +27,7 @@ export function OrderPaymentActions({
   paymentId: string;
   /** What has not been given back. */
   leftMinor: number;
+  mayGiveBack: boolean;
   /** Whether nothing was given back yet: only then the whole can be voided. */
   untouched: boolean;
   currency: string;
@@ -65,7 +67,7 @@ export function OrderPaymentActions({
 
   return (
     <div className="mt-4 flex flex-wrap gap-5">
-      {leftMinor > 0 ? (
+      {leftMinor > 0 && mayGiveBack ? (
         <Button look="link" onClick={() => setShown('back')}>
           Give back
         </Button>

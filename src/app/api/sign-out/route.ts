@@ -3,8 +3,8 @@ import { desk, Nothing } from '@/app/answer';
 import { SESSION_COOKIE } from '@/app/session';
 import { signOut } from '@/flows/house/sign-in';
 
-export const POST = desk(Nothing, async (actor, { request }) => {
-  await signOut(actor, request.cookies.get(SESSION_COOKIE)?.value ?? '');
+export const POST = desk(Nothing, async (actor, { request, address }) => {
+  await signOut(actor, request.cookies.get(SESSION_COOKIE)?.value ?? '', address);
   const response = NextResponse.json({ ok: true, value: null });
   response.cookies.delete(SESSION_COOKIE);
   return response;

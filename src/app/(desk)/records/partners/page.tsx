@@ -17,7 +17,7 @@ export default async function PartnersPage() {
       <PartnerTable
         partners={await partnerList(actor)}
         locale={business.locale}
-        mayAsk={mayDo(actor.role, 'records')}
+        mayAsk={mayDo(actor.role, 'settings')}
       />
     </>
   );

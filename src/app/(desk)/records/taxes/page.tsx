@@ -14,7 +14,7 @@ export default async function TaxesPage() {
   return (
     <>
       <RecordsTabs here="Taxes" />
-      <TaxTable rules={await taxRules(actor)} home={business.country} mayAsk={mayDo(actor.role, 'records')} />
+      <TaxTable rules={await taxRules(actor)} home={business.country} mayAsk={mayDo(actor.role, 'settings')} />
     </>
   );
 }

@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import Link from 'next/link';
 import { pageActor } from '@/app/session';
 import { mayDo } from '@/flows/door/rights';
 import { authorisationWording } from '@/flows/plan/authorise';
@@ -31,7 +32,16 @@ export default async function ProfilePage() {
         rates={rates && { on: rates.on, source: rates.source, perEuro: rates.perEuro }}
         mayAsk={mayDo(actor.role, 'settings')}
       />
-      {mayDo(actor.role, 'people') ? <SecretSection secret={signingSecret} /> : null}
+      {mayDo(actor.role, 'people') ? (
+        <>
+          <SecretSection secret={signingSecret} />
+          <p className="mt-6">
+            <Link className="link" href="/settings/log">
+              The log: who changed what, and who signed in
+            </Link>
+          </p>
+        </>
+      ) : null}
     </ProfileForm>
   );
 }

@@ -163,6 +163,7 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
                       ? jsonMinor(payment.amountMinor + payment.tipMinor - payment.refundedMinor)
                       : 0
                   }
+                  mayGiveBack={mayDo(actor.role, 'give-back')}
                   untouched={payment.refundedMinor === 0n}
                   currency={payment.currency}
                   locale={locale}

@@ -1,0 +1,74 @@
+import type { Metadata, Route } from 'next';
+import Link from 'next/link';
+import { notFound } from 'next/navigation';
+import { askedOf } from '@/app/asked';
+import { pageActor } from '@/app/session';
+import { clockTime, shortDate } from '@/core/dates/date-text';
+import { dateInZone } from '@/core/dates/zone';
+import { mayDo } from '@/flows/door/rights';
+import { type LogEntry, logPage } from '@/flows/house/log';
+import { businessToday } from '@/flows/payment/payment-list';
+import { PageInput } from '@/input/list-input';
+import { Empty } from '@/ui/kit/empty';
+
+export const metadata: Metadata = { title: 'The log' };
+
+const WORDS: Readonly<Record<LogEntry['kind'], string>> = {
+  profile: 'changed the profile of the business',
+  taxes: 'changed the tax rules',
+  charging: 'changed how plans are charged',
+  partner: 'changed whom shares are paid to',
+  'signed-in': 'signed in',
+  'sign-in-failed': 'a wrong password was tried',
+  'signed-out': 'signed out',
+  password: 'chose a new password',
+};
+
+/** Who changed what holds for the whole business, and who signed in: newest first, for the owners. */
+export default async function LogPage({ searchParams }: { searchParams: Promise<object> }) {
+  const actor = await pageActor();
+  if (!mayDo(actor.role, 'people')) notFound();
+  const { business } = await businessToday(actor);
+  const { key, id } = await askedOf(PageInput, searchParams);
+  const { entries, next } = await logPage(actor, key && id ? { at: new Date(key), id } : null);
+  return (
+    <div className="mx-auto max-w-[920px] px-4 pb-10 pt-6 sm:px-7">
+      <h1 className="title-screen pb-3">The log</h1>
+      {entries.length === 0 ? (
+        <Empty words="Nothing has been noted yet." />
+      ) : (
+        <ul className="border-t border-ink">
+          {entries.map((entry) => (
+            <li key={entry.id} className="grid gap-x-5 border-b border-rule py-2 sm:grid-cols-[170px_minmax(0,1fr)]">
+              <span className="text-soft">
+                {shortDate(dateInZone(entry.notedAt, business.zone), business.locale, { year: true })},{' '}
+                {clockTime(entry.notedAt, business.zone)}
+              </span>
+              <div className="min-w-0">
+                <span className="name private">{entry.byName}</span>
+                {entry.kind === 'sign-in-failed' ? ': ' : ' '}
+                {WORDS[entry.kind]}
+                {entry.address ? <span className="private text-soft"> from {entry.address}</span> : null}
+                {entry.changes.map(({ what, from, to }) => (
+                  <p key={what} className="private break-words">
+                    {what}: <span className="text-soft line-through">{from || 'nothing'}</span> {to || 'nothing'}
+                  </p>
+                ))}
+              </div>
+            </li>
+          ))}
+        </ul>
+      )}
+      {next ? (
+        <p className="pt-4">
+          <Link
+            className="link"
+            href={`/settings/log?key=${encodeURIComponent(next.notedAt.toISOString())}&id=${next.id}` as Route}
+          >
+            Earlier
+          </Link>
+        </p>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,83 @@
+import type { ChargingPolicy } from '../plan/dunning';
+import type { BusinessTax } from '../tax/business-tax';
+import type { Business } from './business';
+
+/** Something that was changed, in words: what, and from which text to which; an empty text where there was or is none. */
+export type Changed = { readonly what: string; readonly from: string; readonly to: string };
+
+/** A setting as people read it, by a key that stays: what it is, and its value as text. */
+export type Shown = ReadonlyMap<string, { readonly what: string; readonly text: string }>;
+
+/** What differs between two states of the same settings, in their order; what is new comes last. */
+export function changedBetween(before: Shown, after: Shown): Changed[] {
+  const keys = [...before.keys(), ...[...after.keys()].filter((key) => !before.has(key))];
+  return keys.flatMap((key) => {
+    const [was, is] = [before.get(key), after.get(key)];
+    const [from, to] = [was?.text ?? '', is?.text ?? ''];
+    return from === to ? [] : [{ what: is?.what ?? was?.what ?? key, from, to }];
+  });
+}
+
+const yesNo = (value: boolean): string => (value ? 'yes' : 'no');
+const shown = (rows: readonly (readonly [what: string, text: string])[]): Shown =>
+  new Map(rows.map(([what, text]) => [what, { what, text }]));
+
+/** What of a profile decides where money goes and how it is counted. */
+export function profileSettings(business: Business): Shown {
+  const { bank, ways, place } = business;
+  return shown([
+    ['Name of the business', business.name],
+    ['E-mail of the business', business.email],
+    ['Account holder', bank.holder],
+    ['Account number', bank.account],
+    ['Bank code', bank.bankCode],
+    ['Bank', bank.bank],
+    ['Tax number', business.taxNumber],
+    ['Country', place.country || business.country],
+    ['Region', place.region],
+    ['Postal code', place.postalCode],
+    ['Prices include tax', yesNo(business.pricesIncludeTax)],
+    ['Paid by card', ways ? yesNo(ways.card) : ''],
+    ['Paid by transfer', ways ? yesNo(ways.transfer) : ''],
+    ['Paid in parts', ways ? yesNo(ways.parts) : ''],
+  ]);
+}
+
+/** How plans are charged. */
+export const chargingSettings = (policy: ChargingPolicy): Shown =>
+  shown([
+    ['Hour of charging', policy.hour],
+    ['Tried again after days', policy.retryDays.join(', ')],
+    ['Second card', yesNo(policy.secondCard)],
+    ['Customer is told of a refusal', yesNo(policy.tellCustomer)],
+    ['After the last try', policy.afterwards],
+    ['New card asked for, days before', String(policy.expiryDays)],
+    ['Plan without a card reminded after days', String(policy.remindDays)],
+    ['Plan without a card lapses after days', String(policy.lapseDays)],
+    ['Days off', policy.holidays.map(({ on }) => on).join(', ')],
+  ]);
+
+/** Each tax rule that holds, by its id. */
+export const taxSettings = (rules: readonly BusinessTax[]): Shown =>
+  new Map(
+    rules
+      .filter(({ retired }) => !retired)
+      .map((rule) => {
+        const where = [rule.country, ...(rule.regions ?? []), ...(rule.postalCodes ?? [])].filter(Boolean).join(' ');
+        const also = [rule.onDelivery ? 'on delivery too' : '', rule.additional ? 'on top of others' : ''];
+        const text = [`${rule.name} ${rule.rate} %`, rule.class, where, ...also].filter(Boolean).join(', ');
+        return [rule.id, { what: `Tax rule ${rule.name}`, text }];
+      }),
+  );
+
+/** Whom shares are paid to, and where. */
+export const partnerSettings = (partner: { name: string; email: string; account: string } | null): Shown =>
+  shown(
+    partner
+      ? [
+          ['Name of the partner', partner.name],
+          [`E-mail of ${partner.name}`, partner.email],
+          [`Share account of ${partner.name}`, partner.account],
+        ]
+      : [],
+  );

@@ -1,0 +1,55 @@
+import { randomUUID } from 'node:crypto';
+import type { Changed } from '@/core/business/money-settings';
+import { insertLogEntry, type LogEntry, type LogKind, logEntries } from '@/db/log-entries';
+import { ownersOf } from '@/db/people';
+import { desk, type Writing } from '@/flows/door/operation';
+import { queueMessages } from '@/flows/message/queue-message';
+
+export type { LogEntry };
+
+/** What was changed, as the subject of the mail says it. */
+const CALLED: Partial<Record<LogKind, string>> = {
+  profile: 'the profile of the business',
+  taxes: 'the tax rules',
+  charging: 'how plans are charged',
+  partner: 'whom shares are paid to',
+};
+
+/** Notes that money settings were changed, with old and new value, and writes to every owner; nothing where nothing was. */
+export async function noteSettings(tx: Writing, kind: LogKind, changes: readonly Changed[]): Promise<void> {
+  if (changes.length === 0) return;
+  const id = randomUUID();
+  await insertLogEntry(tx, { id, kind, personId: tx.personId || null, byName: tx.name, address: '', changes });
+  const lines = changes.map(({ what, from, to }) => `${what}: ${from || 'nothing'} → ${to || 'nothing'}`);
+  const owners = await ownersOf(tx);
+  await queueMessages(
+    tx,
+    owners.map((owner) => ({
+      kind: 'settings-changed' as const,
+      key: `settings:${id}:${owner.id}`,
+      toName: owner.name,
+      toAddress: owner.email,
+      details: { subject: `${tx.name} changed ${CALLED[kind]}`, text: lines.join('\n').slice(0, 4000) },
+    })),
+  );
+}
+
+/** Notes something of signing in. @param address from where, as the network has it */
+export const noteAccess = (
+  tx: Writing,
+  kind: LogKind,
+  who: { readonly personId: string; readonly name: string },
+  address: string,
+): Promise<number> =>
+  insertLogEntry(tx, { id: randomUUID(), kind, personId: who.personId, byName: who.name, address, changes: [] });
+
+const PAGE = 60;
+
+/** The latest of the log, and where its next page begins. */
+export const logPage = desk('people').read(
+  async (db, after: { at: Date; id: string } | null): Promise<{ entries: LogEntry[]; next: LogEntry | null }> => {
+    const entries = await logEntries(db, PAGE + 1, after);
+    const shown = entries.slice(0, PAGE);
+    return { entries: shown, next: entries.length > PAGE ? (shown.at(-1) ?? null) : null };
+  },
+);
