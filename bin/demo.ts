@@ -87,7 +87,8 @@ try {
   buildApplication(options.distDir);
   say('Starting web and worker');
   running.push(startProgram('web', options), startProgram('worker', options));
-  await untilAnswers(`http://127.0.0.1:${options.webPort}/api/health`);
+  // By the name that people will use.
+  await untilAnswers(`http://localhost:${options.webPort}/api/health`);
   say(`
   Dahlia      http://localhost:${options.webPort}
   sign in     ${PEOPLE.map(({ email }) => email).join(', ')}

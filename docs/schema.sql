@@ -19,15 +19,27 @@ CREATE FUNCTION public.business_of(name text) RETURNS uuid
   $$;
 
 CREATE FUNCTION public.current_business() RETURNS uuid
-    LANGUAGE sql STABLE PARALLEL SAFE
-    AS $$ select nullif(current_setting('dahlia.business_id', true), '')::uuid $$;
+    LANGUAGE plpgsql STABLE SECURITY DEFINER PARALLEL RESTRICTED
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+declare
+  ticket text := current_setting('dahlia.ticket', true);
+  said bytea;
+begin
+  if length(ticket) is distinct from 101 then return null; end if;
+  said := convert_to(left(ticket, 36) || '.' || pg_backend_pid(), 'UTF8');
+  if exists (select from ticket_keys where encode(sha256(outer_pad || sha256(inner_pad || said)), 'hex') = right(ticket, 64)) then
+    return left(ticket, 36)::uuid;
+  end if;
+  return null;
+end $$;
 
 CREATE FUNCTION public.customers_like_name(key text) RETURNS SETOF uuid
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
     AS $$
     select id from customers
-    where business_id = current_business() and merged_into is null and name_key % key and similarity(name_key, key) >= 0.7
+    where business_id = (select current_business()) and merged_into is null and name_key % key and similarity(name_key, key) >= 0.7
     order by similarity(name_key, key) desc limit 6
   $$;
 
@@ -36,7 +48,7 @@ CREATE FUNCTION public.customers_matching(first text, second text, third text, m
     SET search_path TO 'public', 'pg_temp'
     AS $$
     select id from customers
-    where business_id = current_business() and merged_into is null
+    where business_id = (select current_business()) and merged_into is null
       and search like first and search like second and search like third
     limit most
   $$;
@@ -51,11 +63,35 @@ CREATE FUNCTION public.demo_people() RETURNS TABLE(name text, email text, role t
     order by businesses.created_at, people.created_at
   $$;
 
+CREATE FUNCTION public.enqueue_due_work(at timestamp with time zone) RETURNS bigint
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+declare
+  due record;
+  found_due bigint := 0;
+begin
+  for due in
+    select w.business_id, w.concern, 'due:' || w.concern || ':' || w.business_id as key from work_due(at) w
+    where not exists (select from stuck_jobs s where s.business_id = w.business_id and s.key = 'due:' || w.concern || ':' || w.business_id
+      and s.failures >= 20 and s.last_at > now() - interval '1 hour')
+    order by w.concern, w.business_id
+  loop
+    perform graphile_worker.enqueue(case when due.concern = 'charges' then 'due-charges' else 'due-work' end,
+      json_build_object('businessId', due.business_id, 'concern', due.concern), now(), due.key);
+    found_due := found_due + 1;
+  end loop;
+  return found_due;
+end $$;
+
 CREATE FUNCTION public.enqueue_job(task text, payload jsonb, job_key text, run_at timestamp with time zone) RETURNS void
     LANGUAGE plpgsql SECURITY DEFINER
     SET search_path TO 'pg_catalog', 'pg_temp'
     AS $$
 begin
+  if (payload ->> 'businessId')::uuid is distinct from public.current_business() then
+    raise exception 'a job of another business' using errcode = 'insufficient_privilege';
+  end if;
   perform graphile_worker.enqueue(task, payload::json, run_at, job_key);
 end $$;
 
@@ -92,12 +128,12 @@ CREATE FUNCTION public.invoices_matching(words text, pattern text, amount_minor 
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
     AS $$
-    (select id from invoices where business_id = current_business() and number is not null and lower(number) ~>=~ words
+    (select id from invoices where business_id = (select current_business()) and number is not null and lower(number) ~>=~ words
       and lower(number) ~<~ (words || chr(1114111))
       order by lower(number) using ~<~ limit most)
-    union (select id from invoices where business_id = current_business() and reference || title <> ''
+    union (select id from invoices where business_id = (select current_business()) and reference || title <> ''
       and lower(reference || ' ' || title) like pattern limit most)
-    union (select id from invoices where business_id = current_business() and stage <> 'draft' and total_minor = amount_minor limit most)
+    union (select id from invoices where business_id = (select current_business()) and stage <> 'draft' and total_minor = amount_minor limit most)
   $$;
 
 CREATE FUNCTION public.keep_invoice_sums() RETURNS trigger
@@ -192,7 +228,7 @@ CREATE FUNCTION public.protect_table(table_name regclass, privileges text) RETUR
 begin
   execute format('alter table %s enable row level security', table_name);
   execute format(
-    'create policy own_business on %s to dahlia_app using (business_id = current_business()) with check (business_id = current_business())',
+    'create policy own_business on %s to dahlia_app using (business_id = (select current_business())) with check (business_id = (select current_business()))',
     table_name);
   execute format('grant %s on %s to dahlia_app', privileges, table_name);
 end $$;
@@ -202,6 +238,13 @@ CREATE FUNCTION public.refuse_change() RETURNS trigger
     AS $$
 begin
   raise exception 'the ledger is only ever added to' using errcode = 'insufficient_privilege';
+end $$;
+
+CREATE FUNCTION public.refuse_change_of_log() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+begin
+  raise exception 'the log is only ever added to' using errcode = 'insufficient_privilege';
 end $$;
 
 CREATE FUNCTION public.refuse_empty_entry() RETURNS trigger
@@ -226,17 +269,27 @@ begin
     raise exception 'ledger entry % does not balance', wrong
       using errcode = 'check_violation', constraint = 'ledger_entries_balance';
   end if;
+  select entry_id into wrong from (
+      select business_id, entry_id, count(*) as postings, min(position) as first, max(position) as last from added
+      group by business_id, entry_id
+    ) as given
+    join ledger_entries e on e.business_id = given.business_id and e.id = entry_id
+    where postings <> posting_count or first <> 0 or last <> posting_count - 1 limit 1;
+  if found then
+    raise exception 'ledger entry % is not whole', wrong
+      using errcode = 'check_violation', constraint = 'ledger_entries_whole';
+  end if;
   return null;
 end $$;
 
-CREATE FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone) RETURNS TABLE(person_id uuid, business_id uuid, name text, role text)
+CREATE FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) RETURNS TABLE(person_id uuid, business_id uuid, name text, role text, unused_seconds double precision)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
     AS $$
-    select people.id, people.business_id, people.name, people.role
+    select people.id, people.business_id, people.name, people.role, extract(epoch from now() - sessions.used_at)::float8
     from sessions join people on people.business_id = sessions.business_id and people.id = sessions.person_id
     where sessions.business_id = coalesce(business_of(encode(hash, 'hex')), business_of(begins))
-      and sessions.token_hash = hash and sessions.expires_at > at
+      and sessions.token_hash = hash and sessions.expires_at > at and sessions.used_at > now() - idle
   $$;
 
 CREATE FUNCTION public.sign_in_candidate(address text) RETURNS TABLE(person_id uuid, business_id uuid, password_hash text)
@@ -247,6 +300,11 @@ CREATE FUNCTION public.sign_in_candidate(address text) RETURNS TABLE(person_id u
     from sign_in_names named join people on people.business_id = named.business_id and people.id = named.person_id
     where named.email_key = lower(address)
   $$;
+
+CREATE FUNCTION public.waiting_jobs() RETURNS TABLE(task text, seconds double precision)
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'pg_catalog', 'pg_temp'
+    AS $$ select task, seconds from graphile_worker.waiting() $$;
 
 CREATE FUNCTION public.work_due(at timestamp with time zone) RETURNS TABLE(business_id uuid, concern text)
     LANGUAGE sql STABLE SECURITY DEFINER
@@ -386,6 +444,16 @@ CREATE TABLE public.businesses (
     batches_closed_to date,
     feed_version integer DEFAULT 0 NOT NULL,
     CONSTRAINT businesses_smallest_payment_positive CHECK ((smallest_payment_minor > 0))
+);
+
+CREATE TABLE public.card_claims (
+    business_id uuid NOT NULL,
+    key text NOT NULL,
+    kept_id text,
+    payment_id uuid,
+    state text NOT NULL,
+    claimed_at timestamp with time zone NOT NULL,
+    CONSTRAINT card_claims_state_known CHECK ((state = ANY (ARRAY['open'::text, 'dropping'::text])))
 );
 
 CREATE TABLE public.cards (
@@ -673,7 +741,9 @@ CREATE TABLE public.ledger_entries (
     invoice_id uuid,
     payment_id uuid,
     booked_at timestamp with time zone NOT NULL,
-    order_id uuid
+    order_id uuid,
+    posting_count smallint NOT NULL,
+    CONSTRAINT ledger_entries_whole CHECK ((posting_count >= 2))
 );
 
 CREATE TABLE public.ledger_postings (
@@ -683,12 +753,26 @@ CREATE TABLE public.ledger_postings (
     account text NOT NULL,
     currency text NOT NULL,
     amount_minor bigint NOT NULL,
+    CONSTRAINT ledger_postings_account_known CHECK ((account = ANY (ARRAY['receivable'::text, 'revenue'::text, 'tax-payable'::text, 'processor-clearing'::text, 'processing-fees'::text, 'tips'::text, 'partner-shares'::text, 'partners'::text, 'bank'::text, 'cash'::text, 'cheques'::text, 'other-receipts'::text]))),
     CONSTRAINT ledger_postings_amount_not_zero CHECK ((amount_minor <> 0))
 );
 
 CREATE TABLE public.link_keys (
     key text NOT NULL,
     business_id uuid NOT NULL
+);
+
+CREATE TABLE public.log_entries (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    kind text NOT NULL,
+    person_id uuid,
+    by_name text NOT NULL,
+    address text DEFAULT ''::text NOT NULL,
+    changes jsonb DEFAULT '[]'::jsonb NOT NULL,
+    noted_at timestamp with time zone NOT NULL,
+    CONSTRAINT log_entries_changes_listed CHECK ((jsonb_typeof(changes) = 'array'::text)),
+    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'partner'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text])))
 );
 
 CREATE TABLE public.messages (
@@ -710,7 +794,7 @@ CREATE TABLE public.messages (
     order_id uuid,
     request_id uuid,
     plan_id uuid,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -1063,7 +1147,8 @@ CREATE TABLE public.sessions (
     business_id uuid NOT NULL,
     person_id uuid NOT NULL,
     created_at timestamp with time zone NOT NULL,
-    expires_at timestamp with time zone NOT NULL
+    expires_at timestamp with time zone NOT NULL,
+    used_at timestamp with time zone DEFAULT now() NOT NULL
 );
 
 CREATE TABLE public.sign_in_names (
@@ -1080,6 +1165,18 @@ CREATE TABLE public.stock_promises (
     quantity numeric(14,4) NOT NULL,
     order_id uuid,
     id uuid DEFAULT gen_random_uuid() NOT NULL
+);
+
+CREATE TABLE public.stuck_jobs (
+    business_id uuid NOT NULL,
+    key text NOT NULL,
+    task text NOT NULL,
+    payload jsonb NOT NULL,
+    failures integer NOT NULL,
+    given_up boolean NOT NULL,
+    first_at timestamp with time zone DEFAULT now() NOT NULL,
+    last_at timestamp with time zone DEFAULT now() NOT NULL,
+    CONSTRAINT stuck_jobs_failed CHECK ((failures > 0))
 );
 
 CREATE TABLE public.taxes (
@@ -1122,6 +1219,13 @@ CREATE TABLE public.terms_versions (
     text text NOT NULL,
     created_at timestamp with time zone NOT NULL,
     by_name text NOT NULL
+);
+
+CREATE TABLE public.ticket_keys (
+    inner_pad bytea NOT NULL,
+    outer_pad bytea NOT NULL,
+    CONSTRAINT ticket_keys_inner_whole CHECK ((length(inner_pad) = 64)),
+    CONSTRAINT ticket_keys_outer_whole CHECK ((length(outer_pad) = 64))
 );
 
 CREATE TABLE public.timeline (
@@ -1173,6 +1277,9 @@ ALTER TABLE ONLY public.bulk_rows
 
 ALTER TABLE ONLY public.businesses
     ADD CONSTRAINT businesses_pkey PRIMARY KEY (business_id);
+
+ALTER TABLE ONLY public.card_claims
+    ADD CONSTRAINT card_claims_pkey PRIMARY KEY (business_id, key);
 
 ALTER TABLE ONLY public.cards
     ADD CONSTRAINT cards_pkey PRIMARY KEY (business_id, id);
@@ -1233,6 +1340,9 @@ ALTER TABLE ONLY public.ledger_postings
 
 ALTER TABLE ONLY public.link_keys
     ADD CONSTRAINT link_keys_pkey PRIMARY KEY (key);
+
+ALTER TABLE ONLY public.log_entries
+    ADD CONSTRAINT log_entries_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.messages
     ADD CONSTRAINT messages_pkey PRIMARY KEY (business_id, id);
@@ -1321,6 +1431,9 @@ ALTER TABLE ONLY public.sign_in_names
 ALTER TABLE ONLY public.stock_promises
     ADD CONSTRAINT stock_promises_pkey PRIMARY KEY (business_id, id);
 
+ALTER TABLE ONLY public.stuck_jobs
+    ADD CONSTRAINT stuck_jobs_pkey PRIMARY KEY (business_id, key);
+
 ALTER TABLE ONLY public.taxes
     ADD CONSTRAINT taxes_pkey PRIMARY KEY (business_id, id);
 
@@ -1350,6 +1463,8 @@ CREATE INDEX bulk_invoices_of_business ON public.bulk_invoices USING btree (busi
 CREATE INDEX bulk_rows_ready ON public.bulk_rows USING btree (business_id, bulk_id, "position") WHERE (state = 'ready'::text);
 
 CREATE INDEX businesses_closing ON public.businesses USING btree (batches_closed_to, business_id);
+
+CREATE INDEX card_claims_of_payment ON public.card_claims USING btree (business_id, payment_id) WHERE (payment_id IS NOT NULL);
 
 CREATE INDEX cards_expiring ON public.cards USING btree (business_id, expires, id) WHERE (state = 'good'::text);
 
@@ -1442,6 +1557,8 @@ CREATE UNIQUE INDEX ledger_entries_cause_unique ON public.ledger_entries USING b
 CREATE INDEX ledger_entries_of_invoice ON public.ledger_entries USING btree (business_id, invoice_id);
 
 CREATE INDEX ledger_postings_of_account ON public.ledger_postings USING btree (business_id, account, currency);
+
+CREATE INDEX log_entries_latest ON public.log_entries USING btree (business_id, noted_at DESC, id DESC);
 
 CREATE INDEX messages_failed ON public.messages USING btree (business_id, created_at) WHERE (state = ANY (ARRAY['failed'::text, 'bounced'::text]));
 
@@ -1583,6 +1700,8 @@ CREATE TRIGGER ledger_postings_append_only BEFORE DELETE OR UPDATE OR TRUNCATE O
 
 CREATE TRIGGER ledger_postings_balance AFTER INSERT ON public.ledger_postings REFERENCING NEW TABLE AS added FOR EACH STATEMENT EXECUTE FUNCTION public.refuse_unbalanced_entries();
 
+CREATE TRIGGER log_entries_append_only BEFORE DELETE OR UPDATE OR TRUNCATE ON public.log_entries FOR EACH STATEMENT EXECUTE FUNCTION public.refuse_change_of_log();
+
 ALTER TABLE ONLY public.approvals
     ADD CONSTRAINT approvals_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
@@ -1627,6 +1746,12 @@ ALTER TABLE ONLY public.bulk_rows
 
 ALTER TABLE ONLY public.bulk_rows
     ADD CONSTRAINT bulk_rows_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
+
+ALTER TABLE ONLY public.card_claims
+    ADD CONSTRAINT card_claims_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.card_claims
+    ADD CONSTRAINT card_claims_business_id_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
 
 ALTER TABLE ONLY public.cards
     ADD CONSTRAINT cards_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -1726,6 +1851,12 @@ ALTER TABLE ONLY public.ledger_entries
 
 ALTER TABLE ONLY public.ledger_postings
     ADD CONSTRAINT ledger_postings_entry_id_fkey FOREIGN KEY (business_id, entry_id) REFERENCES public.ledger_entries(business_id, id);
+
+ALTER TABLE ONLY public.log_entries
+    ADD CONSTRAINT log_entries_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.log_entries
+    ADD CONSTRAINT log_entries_business_id_person_id_fkey FOREIGN KEY (business_id, person_id) REFERENCES public.people(business_id, id);
 
 ALTER TABLE ONLY public.messages
     ADD CONSTRAINT messages_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -1913,6 +2044,9 @@ ALTER TABLE ONLY public.stock_promises
 ALTER TABLE ONLY public.stock_promises
     ADD CONSTRAINT stock_promises_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
 
+ALTER TABLE ONLY public.stuck_jobs
+    ADD CONSTRAINT stuck_jobs_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
 ALTER TABLE ONLY public.taxes
     ADD CONSTRAINT taxes_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
@@ -1951,6 +2085,8 @@ ALTER TABLE public.bulk_invoices ENABLE ROW LEVEL SECURITY;
 ALTER TABLE public.bulk_rows ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.businesses ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.card_claims ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.cards ENABLE ROW LEVEL SECURITY;
 
@@ -1992,6 +2128,8 @@ ALTER TABLE public.ledger_postings ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.link_keys ENABLE ROW LEVEL SECURITY;
 
+ALTER TABLE public.log_entries ENABLE ROW LEVEL SECURITY;
+
 ALTER TABLE public.messages ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.number_series ENABLE ROW LEVEL SECURITY;
@@ -2008,121 +2146,127 @@ ALTER TABLE public.offers ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.orders ENABLE ROW LEVEL SECURITY;
 
-CREATE POLICY own_business ON public.approvals TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.approvals TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.authorisation_texts TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.authorisation_texts TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.authorisations TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.authorisations TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.bulk_invoices TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.bulk_invoices TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.bulk_rows TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.bulk_rows TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.businesses TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.businesses TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.cards TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.card_claims TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.charges TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.cards TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.code_sums TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.charges TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.counters TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.code_sums TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.credit_notes TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.counters TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.customers TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.credit_notes TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.daily_looks TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.customers TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.day_batches TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.daily_looks TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.discount_codes TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.day_batches TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.documents TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.discount_codes TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.earlier_names TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.documents TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.files TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.earlier_names TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.invoice_sums TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.files TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.invoice_versions TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.invoice_sums TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.invoices TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.invoice_versions TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.item_options TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.invoices TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.items TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.item_options TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.ledger_entries TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.items TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.ledger_postings TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.ledger_entries TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.link_keys TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.ledger_postings TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.messages TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.link_keys TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.number_series TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.log_entries TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.offer_names TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.messages TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.offer_revisions TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.number_series TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.offer_sums TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.offer_names TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.offer_visits TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.offer_revisions TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.offers TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.offer_sums TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.orders TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.offer_visits TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.page_versions TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.offers TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.partners TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.orders TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.payment_shares TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.page_versions TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.payments TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.partners TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.people TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.payment_shares TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.plans TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.payments TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.questions TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.people TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.rates TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.plans TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.receipts TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.questions TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.received_by_day TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.rates TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.recurring_invoices TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.receipts TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.recurring_runs TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.received_by_day TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.refunds TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.recurring_invoices TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.reminders TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.recurring_runs TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.requests TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.refunds TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.saved_lists TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.reminders TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.sessions TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.requests TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.sign_in_names TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.saved_lists TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.stock_promises TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.sessions TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.taxes TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.sign_in_names TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.templates TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.stock_promises TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.terms TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.stuck_jobs TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.terms_versions TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.taxes TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.timeline TO dahlia_app USING ((business_id = public.current_business())) WITH CHECK ((business_id = public.current_business()));
+CREATE POLICY own_business ON public.templates TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.terms TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.terms_versions TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.timeline TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 ALTER TABLE public.page_versions ENABLE ROW LEVEL SECURITY;
 
@@ -2162,6 +2306,8 @@ ALTER TABLE public.sign_in_names ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.stock_promises ENABLE ROW LEVEL SECURITY;
 
+ALTER TABLE public.stuck_jobs ENABLE ROW LEVEL SECURITY;
+
 ALTER TABLE public.taxes ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.templates ENABLE ROW LEVEL SECURITY;
@@ -2172,10 +2318,84 @@ ALTER TABLE public.terms_versions ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.timeline ENABLE ROW LEVEL SECURITY;
 
+REVOKE USAGE ON SCHEMA public FROM PUBLIC;
+GRANT USAGE ON SCHEMA public TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.address_taken(wanted text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.address_taken(wanted text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.business_ids() FROM PUBLIC;
+GRANT ALL ON FUNCTION public.business_ids() TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.business_of(name text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.business_of(name text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.current_business() FROM PUBLIC;
+GRANT ALL ON FUNCTION public.current_business() TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.customers_like_name(key text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.customers_like_name(key text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.customers_matching(first text, second text, third text, most integer) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.customers_matching(first text, second text, third text, most integer) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.demo_people() FROM PUBLIC;
+
+REVOKE ALL ON FUNCTION public.enqueue_due_work(at timestamp with time zone) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.enqueue_due_work(at timestamp with time zone) TO dahlia_app;
+
 REVOKE ALL ON FUNCTION public.enqueue_job(task text, payload jsonb, job_key text, run_at timestamp with time zone) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.enqueue_job(task text, payload jsonb, job_key text, run_at timestamp with time zone) TO dahlia_app;
 
+REVOKE ALL ON FUNCTION public.framing_sites(called text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.framing_sites(called text) TO dahlia_app;
+
 GRANT SELECT,INSERT,UPDATE ON TABLE public.invoice_sums TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.invoice_sum(business_id uuid, currency text, status text, due_on date, total_minor bigint, due_minor bigint, sign integer) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.invoice_sum(business_id uuid, currency text, status text, due_on date, total_minor bigint, due_minor bigint, sign integer) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.invoices_matching(words text, pattern text, amount_minor bigint, most integer) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.invoices_matching(words text, pattern text, amount_minor bigint, most integer) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.keep_invoice_sums() FROM PUBLIC;
+
+REVOKE ALL ON FUNCTION public.link_holder(token text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.link_holder(token text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.link_key(business_id uuid) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.link_key(business_id uuid) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.offer_holder(called text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.offer_holder(called text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.order_holder(opened text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.order_holder(opened text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.payer_view(token text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.payer_view(token text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.plan_holder(token text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.plan_holder(token text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.protect_table(table_name regclass, privileges text) FROM PUBLIC;
+
+REVOKE ALL ON FUNCTION public.refuse_change() FROM PUBLIC;
+
+REVOKE ALL ON FUNCTION public.refuse_change_of_log() FROM PUBLIC;
+
+REVOKE ALL ON FUNCTION public.refuse_empty_entry() FROM PUBLIC;
+
+REVOKE ALL ON FUNCTION public.refuse_unbalanced_entries() FROM PUBLIC;
+
+REVOKE ALL ON FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.sign_in_candidate(address text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.sign_in_candidate(address text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.waiting_jobs() FROM PUBLIC;
+GRANT ALL ON FUNCTION public.waiting_jobs() TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.work_due(at timestamp with time zone) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.work_due(at timestamp with time zone) TO dahlia_app;
@@ -2193,6 +2413,8 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.bulk_invoices TO dahlia_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.bulk_rows TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.businesses TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.card_claims TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.cards TO dahlia_app;
 
@@ -2231,6 +2453,8 @@ GRANT SELECT,INSERT ON TABLE public.ledger_entries TO dahlia_app;
 GRANT SELECT,INSERT ON TABLE public.ledger_postings TO dahlia_app;
 
 GRANT SELECT,INSERT ON TABLE public.link_keys TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.log_entries TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.messages TO dahlia_app;
 
@@ -2284,9 +2508,13 @@ GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.saved_lists TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE ON TABLE public.sessions TO dahlia_app;
 
+GRANT UPDATE(used_at) ON TABLE public.sessions TO dahlia_app;
+
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.sign_in_names TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE ON TABLE public.stock_promises TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.stuck_jobs TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.taxes TO dahlia_app;
 

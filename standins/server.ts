@@ -61,7 +61,7 @@ export async function startStandIns(
 
   const app = new Hono();
   app.get('/', (c) => c.html(indexPage(store, messages, clock)));
-  app.get('/health', (c) => c.json({ ok: true }));
+  app.get('/health', (c) => c.json({ ok: true, instance: process.env.DAHLIA_INSTANCE ?? '' }));
   app.route('/cards', cardRoutes(processor, seeded, clock.now, options));
   app.route('/mail', mailRoutes(store));
   app.route('/messages', messageRoutes(messages, options.messagesApiKey));

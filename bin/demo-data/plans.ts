@@ -11,9 +11,9 @@ import { chargeDue } from '@/flows/charging/charge-due';
 import { programContext } from '@/flows/door/program';
 import type { Actor } from '@/flows/door/rights';
 import { withdrawAuthorisation } from '@/flows/plan/authorise';
-import { keepCard } from '@/flows/plan/cards-on-file';
 import { keepCharging } from '@/flows/plan/charging-policy';
 import { acceptPlan, keepPlan, sendPlan, startAtDesk } from '@/flows/plan/plans';
+import { keepCard } from '../stack/card-on-file';
 import { BUSINESS } from './thistlewood';
 
 export type PlanStage = {

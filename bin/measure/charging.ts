@@ -5,9 +5,9 @@ import { readFileSync } from 'node:fs';
 import { setTimeout } from 'node:timers/promises';
 import pg from 'pg';
 import { programContext } from '@/flows/door/program';
-import { keepCard } from '@/flows/plan/cards-on-file';
 import { askToCharge } from '@/flows/plan/charge-now';
 import { cardToken, foundHouse, type House } from '../../tests/support/workshop';
+import { keepCard } from '../stack/card-on-file';
 import { writePlans } from './plan-rows';
 import { report } from './report';
 

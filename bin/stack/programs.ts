@@ -1,5 +1,6 @@
 /** The programs of a running Dahlia, with what each is told: for the demo, the tests and the measurements alike. */
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { createWriteStream, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import type { DatabaseUrls } from '@/db/migrate';
@@ -16,6 +17,9 @@ export type StackOptions = {
   readonly more?: Readonly<Record<string, string>>;
 };
 
+/** Names what this process starts, so that nobody else is taken for it. */
+const INSTANCE = randomBytes(8).toString('hex');
+
 /** What signs tickets wherever the stand-ins are. */
 export const STAND_IN_TICKETS = 'stand-in-tickets';
 
@@ -30,6 +34,7 @@ export function stackEnvironment(options: StackOptions): Record<string, string> 
     NODE_ENV: 'production',
     NEXT_TELEMETRY_DISABLED: '1',
     NEXT_DIST_DIR: options.distDir,
+    DAHLIA_INSTANCE: INSTANCE,
     DATABASE_URL: urls.app,
     TICKET_SECRET: STAND_IN_TICKETS,
     JOBS_DATABASE_URL: urls.jobs,
@@ -80,15 +85,28 @@ export function startProgram(name: ProgramName, options: StackOptions): ChildPro
   return program;
 }
 
-/** Waits until an address answers at all. @throws Error after `seconds` */
+/** Who answers at an address: the instance that it names, an empty text where it names none, null where nobody answers. */
+async function instanceAt(url: string): Promise<string | null> {
+  try {
+    const answer = await fetch(url, { signal: AbortSignal.timeout(5000), redirect: 'manual' });
+    const said = (await answer.json().catch(() => null)) as { instance?: unknown } | null;
+    return typeof said?.instance === 'string' ? said.instance : '';
+  } catch {
+    return null;
+  }
+}
+
+/**
+ * Waits until our own program answers at an address.
+ *
+ * @throws Error after `seconds`, and at once where another program answers there
+ */
 export async function untilAnswers(url: string, seconds = 60): Promise<void> {
   for (const end = Date.now() + seconds * 1000; Date.now() < end; ) {
-    try {
-      await fetch(url, { signal: AbortSignal.timeout(2000) });
-      return;
-    } catch {
-      await new Promise((resolve) => setTimeout(resolve, 100));
-    }
+    const instance = await instanceAt(url);
+    if (instance === INSTANCE) return;
+    if (instance !== null) throw new Error(`Another program answers at ${url}. End it, and start again.`);
+    await new Promise((resolve) => setTimeout(resolve, 100));
   }
   throw new Error(`Nobody answers at ${url}`);
 }

@@ -38,6 +38,24 @@ export const cardsOf = (db: Db, customerId: string): Promise<CardOnFile[]> => ca
 export const cardById = (db: Db, id: string): Promise<CardOnFile | null> =>
   maybeOne(db, sql`select ${CARD} from cards where business_id = ${db.businessId} and id = ${id}`);
 
+/** Whether a card that the processor keeps is on anybody's file. */
+export async function isOnFile(db: Db, keptId: string): Promise<boolean> {
+  const row = await maybeOne(
+    db,
+    sql`select 1 from cards where business_id = ${db.businessId} and kept_id = ${keptId} and state <> 'removed'`,
+  );
+  return row !== null;
+}
+
+/** Under which ids the processor should be keeping cards for this business. */
+export async function keptIds(db: Db): Promise<string[]> {
+  const rows = await many<{ keptId: string }>(
+    db,
+    sql`select kept_id as "keptId" from cards where business_id = ${db.businessId} and state <> 'removed'`,
+  );
+  return rows.map(({ keptId }) => keptId);
+}
+
 /** Adds a card behind the customer's others. */
 export const insertCard = (tx: Tx, card: Omit<CardOnFile, 'position' | 'state' | 'trouble'>): Promise<number> =>
   run(
@@ -51,11 +69,11 @@ export const insertCard = (tx: Tx, card: Omit<CardOnFile, 'position' | 'state' |
 /** Notes what a card is now: its number and expiry as the scheme replaced them, whether it is of use. */
 export const updateCard = (
   tx: Tx,
-  { id, last4, expires, fingerprint, position, state, trouble }: CardOnFile,
+  { id, keptId, last4, expires, fingerprint, position, state, trouble }: CardOnFile,
 ): Promise<number> =>
   run(
     tx,
-    sql`update cards set last4 = ${last4}, expires = ${expires}, fingerprint = ${fingerprint}, position = ${position},
+    sql`update cards set kept_id = ${keptId}, last4 = ${last4}, expires = ${expires}, fingerprint = ${fingerprint}, position = ${position},
           state = ${state}, trouble = ${trouble}
         where business_id = ${tx.businessId} and id = ${id}`,
   );

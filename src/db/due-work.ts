@@ -22,15 +22,9 @@ export type DueWork = { readonly businessId: string; readonly concern: Concern }
 export const dueWork = (db: Connection, at: Date): Promise<DueWork[]> =>
   many(db, sql`select business_id as "businessId", concern from work_due(${at}) order by concern, business_id`);
 
-/** Enqueues a job for each; one that waits already stays the only one. Outside any business. */
-export const enqueueDueWork = (db: Connection, work: readonly DueWork[]): Promise<number> =>
-  run(
-    db,
-    sql`select enqueue_job('due-work', jsonb_build_object('businessId', business_id, 'concern', concern),
-            'due:' || concern || ':' || business_id, now())
-        from unnest(${work.map(({ businessId }) => businessId)}::uuid[], ${work.map(({ concern }) => concern)}::text[])
-          as due (business_id, concern)`,
-  );
+/** Enqueues a job for each of it; one that waits already stays the only one. Outside any business: the database itself does it. */
+export const enqueueDueWork = (db: Connection, at: Date): Promise<number> =>
+  run(db, sql`select enqueue_due_work(${at})`);
 
 /** Concerns that are looked at once a day rather than when a row of theirs has come due. */
 export type DailyConcern = Extract<Concern, 'parts' | 'cards'>;

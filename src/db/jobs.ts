@@ -8,6 +8,8 @@ export type Tasks = {
   'settle-payments': { businessId: string; paymentIds: readonly string[] };
   'settle-refund': { businessId: string; refundId: string };
   'due-work': { businessId: string; concern: Concern };
+  'due-charges': { businessId: string; concern: Concern };
+  'settle-card': { businessId: string; key: string };
   'run-batch': { businessId: string; batchId: string };
 };
 
@@ -38,6 +40,17 @@ export const beat = (db: Connection, workers: readonly string[]): Promise<number
     sql`insert into worker_beats (worker, beaten_at) select worker, now() from unnest(${[...workers]}::text[]) as worker
         on conflict (worker) do update set beaten_at = excluded.beaten_at`,
   );
+
+/** The time at the database. */
+export async function databaseTime(db: Connection): Promise<Date> {
+  const row = await maybeOne<{ at: Date }>(db, sql`select now() as at`);
+  if (!row) throw new Error('The database has no time');
+  return row.at;
+}
+
+/** For how many seconds the oldest job has waited that could run, by task. Outside any business. */
+export const waitingJobs = (db: Connection): Promise<{ task: string; seconds: number }[]> =>
+  many(db, sql`select task, seconds from waiting_jobs()`);
 
 /** How many seconds ago any worker was last alive; null if none ever was. */
 export async function secondsSinceBeat(db: Connection): Promise<number | null> {

@@ -60,10 +60,14 @@ export async function migrateJobs(urls: DatabaseUrls): Promise<void> {
       returns void language sql security definer set search_path = graphile_worker, public, pg_temp as $$
         select graphile_worker.add_job(identifier => task, payload => payload, run_at => at, max_attempts => 25,
           job_key => key, job_key_mode => 'preserve_run_at') $$`);
-    await client.query('revoke all on function graphile_worker.enqueue(text, json, timestamptz, text) from public');
-    await client.query(
-      'grant execute on function graphile_worker.enqueue(text, json, timestamptz, text) to dahlia_owner',
-    );
+    await client.query(`create or replace function graphile_worker.waiting() returns table (task text, seconds float8)
+      language sql stable security definer set search_path = graphile_worker, pg_temp as $$
+        select t.identifier, extract(epoch from now() - min(j.run_at))::float8 from _private_jobs j join _private_tasks t on t.id = j.task_id
+        where j.locked_at is null and j.attempts < j.max_attempts and j.run_at <= now() group by t.identifier $$`);
+    for (const name of ['enqueue(text, json, timestamptz, text)', 'waiting()']) {
+      await client.query(`revoke all on function graphile_worker.${name} from public`);
+      await client.query(`grant execute on function graphile_worker.${name} to dahlia_owner`);
+    }
   });
 }
 

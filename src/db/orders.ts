@@ -65,6 +65,10 @@ export const orderByCheckout = (db: Db, offerId: string, key: string): Promise<O
 export type NewOrder = Omit<Order, 'state' | 'customerId' | 'startedAt' | 'settledAt'> & { readonly revision: number };
 
 /** Writes an order down as pending; one of the same checkout that was refused before takes the new content. */
+/** The card that the processor keeps for an order from now on. */
+export const noteKept = (tx: Tx, id: string, kept: NonNullable<Order['kept']>): Promise<number> =>
+  run(tx, sql`update orders set kept = ${JSON.stringify(kept)} where business_id = ${tx.businessId} and id = ${id}`);
+
 export const insertOrder = (tx: Tx, order: NewOrder): Promise<number> =>
   run(
     tx,

@@ -17,6 +17,11 @@ export class PasswordInput {
   @IsString() @MaxLength(200) @MinLength(10, { message: 'A password has at least ten signs.' }) fresh!: string;
 }
 
+/** Which job is tried again. */
+export class StuckInput {
+  @IsString() @MaxLength(300) key!: string;
+}
+
 /** What somebody looks for. */
 export class WordsInput {
   @IsString() @MaxLength(100) words!: string;

@@ -1,40 +1,64 @@
-import type { TaskList } from 'graphile-worker';
+import type { Task, TaskList } from 'graphile-worker';
 import type { Tasks } from '@/db/jobs';
 import { doDueWork, everyMinute } from '@/flows/day/due-work';
 import { checkBooks } from '@/flows/house/check-books';
 import { runBulk } from '@/flows/invoice/bulk-invoices';
 import { settleRefund } from '@/flows/payment/refund-payment';
 import { settlePayments } from '@/flows/payment/settle-payment';
+import { settleCard } from '@/flows/plan/claim-card';
 import { handOverMessage } from '@/flows/post/hand-over-message';
 import { log } from '@/outside/log';
 
-/** Task name → operation. Every task can run twice. */
-export const tasks: TaskList = {
-  'hand-over-message': (payload) => {
-    const { businessId, messageId } = payload as Tasks['hand-over-message'];
-    return handOverMessage(businessId, messageId);
+/** A task of a business, with what it is told: written by us, in the transaction that caused it. */
+const of =
+  <Name extends keyof Tasks>(_name: Name, work: (payload: Tasks[Name]) => Promise<unknown>): Task =>
+  async (payload) => {
+    await work(payload as Tasks[Name]);
+  };
+
+const dueWork = ({ businessId, concern }: Tasks['due-work']) => doDueWork(businessId, concern);
+
+/** A queue with slots of its own: what fills or stops one leaves the others as they are. */
+export type Lane = { readonly slots: number; readonly tasks: TaskList };
+
+/**
+ * Lane → task → operation. Every task can run twice. What waits for the card processor, for the mail server, or makes papers by the
+ * hundred shares no slot with anything else.
+ */
+export const LANES = {
+  money: {
+    slots: 3,
+    tasks: {
+      'settle-payments': of('settle-payments', ({ businessId, paymentIds }) => settlePayments(businessId, paymentIds)),
+      'settle-refund': of('settle-refund', ({ businessId, refundId }) => settleRefund(businessId, refundId)),
+      'settle-card': of('settle-card', ({ businessId, key }) => settleCard(businessId, key)),
+      'due-charges': of('due-charges', dueWork),
+    },
   },
-  'settle-payments': (payload) => {
-    const { businessId, paymentIds } = payload as Tasks['settle-payments'];
-    return settlePayments(businessId, paymentIds);
+  mail: {
+    slots: 3,
+    tasks: {
+      'hand-over-message': of('hand-over-message', ({ businessId, messageId }) =>
+        handOverMessage(businessId, messageId),
+      ),
+    },
   },
-  'settle-refund': async (payload) => {
-    const { businessId, refundId } = payload as Tasks['settle-refund'];
-    await settleRefund(businessId, refundId);
+  papers: {
+    slots: 1,
+    tasks: { 'run-batch': of('run-batch', ({ businessId, batchId }) => runBulk(businessId, batchId)) },
   },
-  'due-work': (payload) => {
-    const { businessId, concern } = payload as Tasks['due-work'];
-    return doDueWork(businessId, concern);
+  house: {
+    slots: 2,
+    tasks: {
+      'due-work': of('due-work', dueWork),
+      minute: () => everyMinute(),
+      'check-books': async () => {
+        for (const trouble of await checkBooks())
+          log.error({ ...trouble, off: String(trouble.off) }, 'the books disagree');
+      },
+    },
   },
-  'run-batch': (payload) => {
-    const { businessId, batchId } = payload as Tasks['run-batch'];
-    return runBulk(businessId, batchId);
-  },
-  minute: () => everyMinute(),
-  'check-books': async () => {
-    for (const trouble of await checkBooks()) log.error({ ...trouble, off: String(trouble.off) }, 'the books disagree');
-  },
-};
+} as const satisfies Readonly<Record<string, Lane>>;
 
 /** What has come due every minute; the books every night at three, UTC. A minute that was missed is not made up for: the next one does it. */
 export const crontab = '* * * * * minute\n0 3 * * * check-books';

@@ -1,3 +1,5 @@
+import { call } from './http';
+
 /** A share account as the bank knows it. */
 export type ShareAccount = { readonly number: string; readonly holder: string; readonly open: boolean };
 
@@ -9,15 +11,25 @@ export interface Bank {
 
 const TIMEOUT_MS = 5000;
 
+const isAccount = (json: unknown): json is ShareAccount =>
+  typeof json === 'object' &&
+  json !== null &&
+  'number' in json &&
+  typeof json.number === 'string' &&
+  'holder' in json &&
+  typeof json.holder === 'string' &&
+  'open' in json &&
+  typeof json.open === 'boolean';
+
 export const httpBank = (url: string, apiKey: string): Bank => ({
   accountOf: async (number) => {
     try {
-      const answer = await fetch(`${url}/api/accounts/${encodeURIComponent(number)}`, {
+      const { status, json } = await call(`${url}/api/accounts/${encodeURIComponent(number)}`, {
         headers: { authorization: `Bearer ${apiKey}` },
-        signal: AbortSignal.timeout(TIMEOUT_MS),
+        timeoutMs: TIMEOUT_MS,
       });
-      if (answer.status === 404) return 'unknown';
-      return answer.ok ? ((await answer.json()) as ShareAccount) : null;
+      if (status === 404) return 'unknown';
+      return status === 200 && isAccount(json) ? json : null;
     } catch {
       return null;
     }

@@ -1,9 +1,9 @@
-import { request } from 'undici';
 import type { Money } from '@/core/money/money';
 import { jsonMinor } from '@/core/money/money';
 import type { BookSale } from '@/core/payment/day-batch';
 import { type CardSeen, cardText, type RefusalReason, type SaleOutcome } from '@/core/payment/outcome';
 import type { KeptCard } from '@/core/plan/shown-card';
+import { call } from './http';
 
 /** A sale to be made. `key` makes it one sale however often it is sent. */
 export type SaleRequest = {
@@ -33,6 +33,12 @@ export interface CardProcessor {
   keepCard(token: string, key: string): Promise<KeptCard | null>;
   /** A kept card as it is now: its number and expiry may have been replaced. Null where no answer came; `gone` where it is not kept any more. */
   keptCard(cardId: string): Promise<KeptCard | 'gone' | null>;
+  /** Under which id a card is kept that was sent with this key; `none` where nothing is, null where no answer came. */
+  keptUnder(key: string): Promise<string | null>;
+  /** Makes sure that nothing is kept under this key any more, now or later; false where no answer came. */
+  closeCardKey(key: string): Promise<boolean>;
+  /** Every card that is kept under keys that begin so; null where no answer came. */
+  keptCards(prefix: string): Promise<{ readonly id: string; readonly key: string; readonly keptAt: Date }[] | null>;
   /** Nothing is charged to a kept card any more; false where no answer came. */
   dropCard(cardId: string): Promise<boolean>;
   /** What a sale would come to, without one: for going through a payment without any trace. */
@@ -51,8 +57,8 @@ export interface CardProcessor {
     readonly to: Date;
     readonly keys: readonly string[];
   }): Promise<BookSale[] | null>;
-  /** Whether the processor answers at all. */
-  answers(): Promise<boolean>;
+  /** The time at the processor, where it is well; null where it is not, or something else answers in its place. */
+  clock(): Promise<Date | null>;
 }
 
 const REASONS: readonly RefusalReason[] = [
@@ -99,14 +105,50 @@ const bookSale = (sale: JsonBookSale): BookSale => ({
   backs: sale.refunds.map(({ key, amount, at }) => ({ refundId: key, amountMinor: BigInt(amount), at: new Date(at) })),
 });
 
-const seen = ({ scheme, last4 }: CardSeen): CardSeen => ({ scheme, last4 });
+function seen({ scheme, last4 }: CardSeen): CardSeen {
+  if (typeof scheme !== 'string' || !/^\d{4}$/.test(last4)) throw new Error('No card that anybody knows');
+  return { scheme: scheme.slice(0, 40), last4 };
+}
 
-function outcome(sale: JsonSale): SaleOutcome {
+/** What an answer says, or `otherwise` where it says nothing that can be read. */
+function readable<T, Other>(read: () => T, otherwise: Other): T | Other {
+  try {
+    return read();
+  } catch {
+    return otherwise;
+  }
+}
+
+const outcome = (sale: JsonSale): SaleOutcome => readable(() => outcomeOf(sale), { kind: 'unknown' });
+
+function text(value: unknown): string {
+  if (typeof value !== 'string' || value === '' || value.length > 200) throw new Error('No text');
+  return value;
+}
+
+function minor(value: unknown): bigint {
+  if (!Number.isSafeInteger(value) || Number(value) < 0) throw new Error('No sum');
+  return BigInt(Number(value));
+}
+
+/** An address that a payer can be sent to: of the web, and nothing that runs. */
+function webAddress(value: string): string {
+  const { protocol } = new URL(value);
+  if (protocol !== 'https:' && protocol !== 'http:') throw new Error('No address of the web');
+  return value;
+}
+
+function outcomeOf(sale: JsonSale): SaleOutcome {
   if (sale.status === 'accepted' && sale.card) {
-    return { kind: 'accepted', saleId: sale.id, feeMinor: BigInt(sale.fee), card: seen(sale.card) };
+    return { kind: 'accepted', saleId: text(sale.id), feeMinor: minor(sale.fee), card: seen(sale.card) };
   }
   if (sale.status === 'approval' && sale.card && sale.approvalUrl) {
-    return { kind: 'approval', saleId: sale.id, approvalUrl: sale.approvalUrl, card: seen(sale.card) };
+    return {
+      kind: 'approval',
+      saleId: text(sale.id),
+      approvalUrl: webAddress(sale.approvalUrl),
+      card: seen(sale.card),
+    };
   }
   if (sale.status === 'refused') {
     const reason = REASONS.find((known) => known === sale.reason) ?? 'refused';
@@ -116,29 +158,39 @@ function outcome(sale: JsonSale): SaleOutcome {
 }
 
 const keptOf = (card: JsonSale['card']): KeptCard | null =>
-  card?.id && card.expires
-    ? { ...seen(card), id: card.id, expires: card.expires, fingerprint: card.fingerprint ?? '' }
+  card?.id && /^\d{4}-\d{2}$/.test(card.expires ?? '')
+    ? readable(
+        () => ({
+          ...seen(card),
+          id: String(card.id),
+          expires: card.expires ?? '',
+          fingerprint: card.fingerprint ?? '',
+        }),
+        null,
+      )
     : null;
 
-const taken = (answer: { status: number } | null): boolean | null =>
-  answer?.status === 200 ? true : answer?.status === 409 ? false : null;
+/** Whether a sale was changed as asked: said so by its own id and status, or refused; anything else is not knowing. */
+const taken = (answer: { status: number; sale: JsonSale } | null, id: string, status: string): boolean | null => {
+  if (answer?.status === 409) return false;
+  return answer?.status === 200 && answer.sale.id === id && answer.sale.status === status ? true : null;
+};
 
 /** @param timeoutMs how long an answer may take before the outcome counts as unknown */
 export function cardProcessor(options: { url: string; apiKey: string; timeoutMs: number }): CardProcessor {
-  const call = async (
+  const ask = async (
     path: string,
     body?: object,
     method: 'GET' | 'POST' | 'DELETE' = body ? 'POST' : 'GET',
   ): Promise<{ status: number; sale: JsonSale } | null> => {
     try {
-      // Not `fetch`, which costs much more for each call: hundreds of sales are sent in a second.
-      const answer = await request(`${options.url}/api${path}`, {
+      const { status, json } = await call(`${options.url}/api${path}`, {
         method,
-        headers: { authorization: `Bearer ${options.apiKey}`, 'content-type': 'application/json' },
-        ...(body ? { body: JSON.stringify(body) } : {}),
-        signal: AbortSignal.timeout(options.timeoutMs),
+        headers: { authorization: `Bearer ${options.apiKey}` },
+        body,
+        timeoutMs: options.timeoutMs,
       });
-      return { status: answer.statusCode, sale: (await answer.body.json()) as JsonSale };
+      return typeof json === 'object' && json !== null ? { status, sale: json as JsonSale } : null;
     } catch {
       return null;
     }
@@ -150,54 +202,73 @@ export function cardProcessor(options: { url: string; apiKey: string; timeoutMs:
     sale: async ({ key, amount, token, reference, returnUrl }) => {
       const how = typeof token === 'string' ? { token } : token;
       const body = { key, amount: jsonMinor(amount.minor), currency: amount.currency, reference, returnUrl, ...how };
-      const answer = await call('/sales', body);
+      const answer = await ask('/sales', body);
       // A token that the processor never gave, or whose time is over: nothing was charged.
       if (answer?.status === 422) return { kind: 'refused', reason: 'never-charged', card: null };
       return answer?.status === 200 ? outcome(answer.sale) : { kind: 'unknown' };
     },
     ask: async (key) => {
-      const answer = await call(byKey(key));
+      const answer = await ask(byKey(key));
       if (answer?.status === 404) return { kind: 'never-seen' };
       return answer?.status === 200 ? outcome(answer.sale) : { kind: 'unknown' };
     },
     close: async (key) => {
-      const answer = await call(`${byKey(key)}/close`, {});
+      const answer = await ask(`${byKey(key)}/close`, {});
       return answer?.status === 200 ? outcome(answer.sale) : { kind: 'unknown' };
     },
     cardOf: async (token) => {
-      const answer = await call(`/tokens/${encodeURIComponent(token)}`);
-      return answer?.status === 200 && answer.sale.card
-        ? { ...seen(answer.sale.card), fingerprint: answer.sale.card.fingerprint ?? '' }
-        : null;
+      const answer = await ask(`/tokens/${encodeURIComponent(token)}`);
+      const card = answer?.status === 200 ? answer.sale.card : null;
+      return card ? readable(() => ({ ...seen(card), fingerprint: card.fingerprint ?? '' }), null) : null;
     },
     keepCard: async (token, key) => {
-      const answer = await call('/cards', { token, key });
+      const answer = await ask('/cards', { token, key });
       return answer?.status === 200 ? keptOf(answer.sale.card) : null;
     },
     keptCard: async (cardId) => {
-      const answer = await call(`/cards/${encodeURIComponent(cardId)}`);
+      const answer = await ask(`/cards/${encodeURIComponent(cardId)}`);
       if (answer?.status === 404) return 'gone';
       return answer?.status === 200 ? keptOf(answer.sale.card) : null;
     },
+    keptUnder: async (key) => {
+      const answer = await ask(`/cards/by-key/${encodeURIComponent(key)}`);
+      if (answer?.status === 404) return 'none';
+      return answer?.status === 200 ? (answer.sale.card?.id ?? null) : null;
+    },
+    closeCardKey: async (key) => (await ask(`/cards/by-key/${encodeURIComponent(key)}/close`, {}))?.status === 200,
+    keptCards: async (prefix) => {
+      const answer = await ask(`/cards?prefix=${encodeURIComponent(prefix)}`);
+      const { cards } = (answer?.sale ?? {}) as { cards?: { id: string; key: string; keptAt: string }[] };
+      return answer?.status === 200 && cards ? cards.map((card) => ({ ...card, keptAt: new Date(card.keptAt) })) : null;
+    },
     dropCard: async (cardId) => {
-      const answer = await call(`/cards/${encodeURIComponent(cardId)}`, undefined, 'DELETE');
+      const answer = await ask(`/cards/${encodeURIComponent(cardId)}`, undefined, 'DELETE');
       return answer?.status === 200 || answer?.status === 404;
     },
     rehearse: async ({ token, amount, returnUrl }) => {
       const body = { token, amount: jsonMinor(amount.minor), currency: amount.currency, returnUrl };
-      const answer = await call('/rehearsals', body);
+      const answer = await ask('/rehearsals', body);
       if (answer?.status === 422) return { kind: 'refused', reason: 'never-charged', card: null };
       return answer?.status === 200 ? outcome(answer.sale) : { kind: 'unknown' };
     },
-    void: async (saleId) => taken(await call(`/sales/${encodeURIComponent(saleId)}/void`, {})),
+    void: async (saleId) => taken(await ask(`/sales/${encodeURIComponent(saleId)}/void`, {}), saleId, 'voided'),
     refund: async (saleId, key, amount) =>
-      taken(await call(`/sales/${encodeURIComponent(saleId)}/refund`, { key, amount: jsonMinor(amount.minor) })),
+      taken(
+        await ask(`/sales/${encodeURIComponent(saleId)}/refund`, { key, amount: jsonMinor(amount.minor) }),
+        saleId,
+        'accepted',
+      ),
     book: async ({ prefix, from, to, keys }) => {
       const asked = { prefix, from: from.toISOString(), to: to.toISOString(), keys };
-      const answer = await call('/book', asked);
+      const answer = await ask('/book', asked);
       const { sales } = (answer?.sale ?? {}) as { sales?: JsonBookSale[] };
-      return answer?.status === 200 && sales ? sales.map(bookSale) : null;
+      return answer?.status === 200 && sales ? readable(() => sales.map(bookSale), null) : null;
     },
-    answers: async () => (await call(byKey('health'))) !== null,
+    clock: async () => {
+      const answer = await ask('/health');
+      const { ok, now } = (answer?.sale ?? {}) as { ok?: unknown; now?: unknown };
+      const at = answer?.status === 200 && ok === true && typeof now === 'string' ? new Date(now) : null;
+      return at && !Number.isNaN(at.getTime()) ? at : null;
+    },
   };
 }

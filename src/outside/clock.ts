@@ -1,3 +1,7 @@
+import { call } from './http';
+
+const TIMEOUT_MS = 10_000;
+
 /** Where the present comes from: instants only; a business's day follows from its zone. */
 export interface Clock {
   now(): Promise<Date>;
@@ -16,8 +20,9 @@ export function movableClock(url: string, freshMs = 250): Clock {
   let asking: Promise<void> | null = null;
   const ask = async () => {
     try {
-      const answer = await fetch(url, { signal: AbortSignal.timeout(10_000) });
-      offsetMs = ((await answer.json()) as { offsetMs: number }).offsetMs;
+      const { json } = await call(url, { timeoutMs: TIMEOUT_MS });
+      const said = (json as { offsetMs?: unknown } | null)?.offsetMs;
+      if (typeof said === 'number' && Number.isFinite(said)) offsetMs = said;
     } catch {
       // Kept as it was: a clock that jumps back would be worse.
     }

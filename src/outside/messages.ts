@@ -1,3 +1,5 @@
+import { call } from './http';
+
 /** A short message to a phone. `key` stays the same when it is handed over again. */
 export type ShortMessage = {
   readonly key: string;
@@ -21,15 +23,15 @@ const TIMEOUT_MS = 8000;
 
 export const httpMessenger = (url: string, apiKey: string): Messenger => ({
   handOver: async ({ key, ...message }) => {
-    const answer = await fetch(`${url}/outgoing`, {
+    const { status, json } = await call(`${url}/outgoing`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json', authorization: `Bearer ${apiKey}`, 'idempotency-key': key },
-      body: JSON.stringify(message),
-      signal: AbortSignal.timeout(TIMEOUT_MS),
+      headers: { authorization: `Bearer ${apiKey}`, 'idempotency-key': key },
+      body: message,
+      timeoutMs: TIMEOUT_MS,
     });
-    if (answer.ok) return;
-    const said = (await answer.json().catch(() => ({}))) as { words?: string };
-    if (answer.status === 422) throw new MessageRefused(said.words ?? 'refused');
-    throw new Error(`The messages service answered ${answer.status}`);
+    if (status >= 200 && status < 300) return;
+    const { words } = (json ?? {}) as { words?: string };
+    if (status === 422) throw new MessageRefused(words ?? 'refused');
+    throw new Error(`The messages service answered ${status}`);
   },
 });

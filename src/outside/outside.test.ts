@@ -6,6 +6,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { money } from '@/core/money/money';
 import { eventSignature } from '../../standins/cards/webhooks';
 import { startStandIns } from '../../standins/server';
+import { CARD_MANNERS, MAIL_MANNERS, rudeCards, rudeMail } from '../../tests/support/manners';
 import { until } from '../../tests/support/until';
 import { cardToken, mailOf } from '../../tests/support/workshop';
 import { type CardProcessor, cardProcessor } from './cards';
@@ -103,8 +104,8 @@ describe('the contract of a card processor', () => {
   test('an outage is not knowing, never an error', async () => {
     const nobody = cardProcessor({ url: 'http://127.0.0.1:1', apiKey: 'key', timeoutMs: 60_000 });
     expect(await nobody.ask('x')).toEqual({ kind: 'unknown' });
-    expect(await nobody.answers()).toBe(false);
-    expect(await cards.answers()).toBe(true);
+    expect(await nobody.clock()).toBeNull();
+    expect((await cards.clock())?.getTime()).toBeGreaterThan(0);
   });
   test('another merchant’s key is turned away', async () => {
     const other = cardProcessor({ url: `${url}/cards`, apiKey: 'wrong', timeoutMs: 60_000 });
@@ -124,6 +125,63 @@ test('events are signed, told until confirmed, and a forged or old one is not be
   const old = String(Number(event.time) - 400);
   expect(isGenuineEvent('secret', old, eventSignature('secret', old, event.body), event.body)).toBe(false);
   expect(isGenuineEvent('secret', 'soon', 'zz', event.body)).toBe(false);
+});
+
+describe('a card processor with bad manners', () => {
+  test.each(CARD_MANNERS)(
+    '%s: nothing is taken for what it is not, and asked again the truth is told',
+    async (manner) => {
+      const rude = await rudeCards(url, 3000);
+      const hasty = cardProcessor({ url: `http://127.0.0.1:${rude.port}/cards`, apiKey: 'key', timeoutMs: 1000 });
+      const key = `rude ${manner}`;
+      rude.behave(() => manner);
+      const first = await sale(key, 'corvid-good', hasty);
+      expect(['unknown', ...(manner === 'twice' ? ['accepted'] : [])]).toContain(first.kind);
+      if (manner !== 'twice') {
+        expect(await hasty.clock()).toBeNull();
+        expect(await hasty.keptCards('')).toBeNull();
+        expect(await hasty.book({ prefix: '', from: new Date(0), to: new Date(), keys: [] })).toBeNull();
+        expect(await hasty.cardOf('tok')).toBeNull();
+        expect(await hasty.keepCard('tok', key)).toBeNull();
+        expect(await hasty.void('x')).toBeNull();
+      }
+      rude.behave(() => null);
+      const asked = await hasty.ask(key);
+      expect(['accepted', 'never-seen']).toContain(asked.kind);
+      const made = asked.kind === 'never-seen' ? await sale(key, 'corvid-good', hasty) : asked;
+      expect(made).toMatchObject({ kind: 'accepted', feeMinor: 59n });
+      expect((await cards.book({ prefix: key, from: new Date(0), to: new Date('2999-01-01'), keys: [] }))?.length).toBe(
+        1,
+      );
+      await rude.stop();
+    },
+  );
+});
+
+describe('a mail server with bad manners', () => {
+  const mail = (id: string) => ({
+    messageId: `<${id}@x>`,
+    from: { name: 'S', address: 's@x.example' },
+    replyTo: 's@x.example',
+    to: { name: 'P', address: `${id}@rude.example` },
+    subject: 'Hello',
+    text: 't',
+    html: '<p>t</p>',
+    attachments: [],
+  });
+  test.each(MAIL_MANNERS)('%s: handing over fails for now within its time, and later is done', async (manner) => {
+    const rude = await rudeMail(standIns.smtpPort);
+    const hasty = smtpPost(`smtp://127.0.0.1:${rude.port}`, { greetingTimeout: 500, socketTimeout: 500, whole: 4000 });
+    rude.behave(() => manner);
+    await expect(hasty.handOver(mail(manner))).rejects.not.toMatchObject({ name: 'MailRefused' });
+    if (manner !== 'breaks-after-taking') expect(await hasty.answers()).toBe(false);
+    rude.behave(() => null);
+    await hasty.handOver(mail(manner));
+    expect(await hasty.answers()).toBe(true);
+    const ids = new Set((await mailOf(url, `${manner}@rude.example`)).map(({ messageId }) => messageId));
+    expect([...ids]).toEqual([`<${manner}@x>`]);
+    await rude.stop();
+  });
 });
 
 describe('handing mail over', () => {

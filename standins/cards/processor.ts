@@ -141,7 +141,7 @@ export class Processor {
 
   /** Keeps the card behind a token for charging again; the same key keeps it once. @returns null for a token that it never gave */
   keepCard(token: string, key: string): KeptCardSeen | null {
-    const id = `card_${this.seeded.hex(`kept ${key}`, 20)}`;
+    const id = this.keptIdOf(key);
     if (this.kept.has(id)) return this.keptCard(id);
     const card = cardByName(this.tokens.get(token));
     if (!card) return null;
@@ -164,6 +164,29 @@ export class Processor {
       expires: this.lastMonth(card, new Date(Date.parse(kept.keptAt) + (replaced ? REPLACED_AFTER_MS : 0))),
       fingerprint: this.seeded.hex(`fingerprint ${card.number}${replaced ? ' replaced' : ''}`, 24),
     };
+  }
+
+  /** The card that was kept under a key and still is. */
+  keptUnder(key: string): KeptCardSeen | null {
+    return this.keptCard(this.keptIdOf(key));
+  }
+
+  /** Nothing is kept under a key any more, now or later. */
+  closeCardKey(key: string): void {
+    const id = this.keptIdOf(key);
+    const kept = this.kept.get(id) ?? { id, key, card: '', keptAt: new Date(this.now()).toISOString(), charges: 0 };
+    this.noteKept({ ...kept, dropped: true });
+  }
+
+  /** Every card that is kept under keys that begin so. */
+  keptCards(prefix: string): Pick<KeptCard, 'id' | 'key' | 'keptAt'>[] {
+    return [...this.kept.values()]
+      .filter(({ key, dropped }) => !dropped && key.startsWith(prefix))
+      .map(({ id, key, keptAt }) => ({ id, key, keptAt }));
+  }
+
+  private keptIdOf(key: string): string {
+    return `card_${this.seeded.hex(`kept ${key}`, 20)}`;
   }
 
   /** Forgets a kept card: nothing is charged to it any more. */

@@ -106,6 +106,16 @@ export function cardRoutes(processor: Processor, seeded: Seeded, now: () => numb
     const card = processor.keepCard(String(token), String(key));
     return card ? c.json({ card }) : c.json({ error: 'unknown token' }, 422);
   });
+  api.get('/health', (c) => c.json({ ok: true, now: new Date().toISOString() }));
+  api.get('/cards', (c) => c.json({ cards: processor.keptCards(c.req.query('prefix') ?? '') }));
+  api.get('/cards/by-key/:key', (c) => {
+    const card = processor.keptUnder(c.req.param('key'));
+    return card ? c.json({ card }) : c.json({ error: 'not kept' }, 404);
+  });
+  api.post('/cards/by-key/:key/close', (c) => {
+    processor.closeCardKey(c.req.param('key'));
+    return c.json({ closed: true });
+  });
   api.get('/cards/:id', (c) => {
     const card = processor.keptCard(c.req.param('id'));
     return card ? c.json({ card }) : c.json({ error: 'not kept' }, 404);

@@ -280,5 +280,9 @@ test('health says which part does not answer', async () => {
     worker: true,
     cards: true,
     mail: true,
+    disk: true,
+    queue: true,
+    clock: true,
+    instance: expect.any(String),
   });
 });

@@ -6,9 +6,9 @@ import { completePaper, newLine } from '@/core/paper/paper';
 import { NO_ADDRESS } from '@/core/place/address';
 import type { PlanTerms } from '@/core/plan/plan';
 import { programContext } from '@/flows/door/program';
-import { keepCard } from '@/flows/plan/cards-on-file';
 import { keepPlan, startAtDesk } from '@/flows/plan/plans';
 import { addCustomer } from '@/flows/records/customers';
+import { keepCard } from '../../bin/stack/card-on-file';
 import { cardToken, type House } from './workshop';
 
 /** Sets the stand-ins' clock to an instant. */
@@ -63,16 +63,10 @@ export async function runningPlan(
   const paper = { ...terms.paper, customerId: customer.id };
   const { id } = await keepPlan(house.owner, null, { terms: { ...terms, paper }, memo: '', reference: '' });
   const cards: string[] = [];
-  for (const card of cardNames)
-    cards.push(
-      (
-        await keepCard(programContext(house.business.id), customer.id, {
-          token: await cardToken(standIns, card),
-          key: randomUUID(),
-          byName: name,
-        })
-      ).id,
-    );
+  for (const card of cardNames) {
+    const sent = { token: await cardToken(standIns, card), key: randomUUID() };
+    cards.push((await keepCard(programContext(house.business.id), customer.id, { ...sent, byName: name })).id);
+  }
   const given = { how: 'telephone', givenBy: name, fileId: null } as const;
   await startAtDesk(
     house.owner,

@@ -14,7 +14,7 @@ import { insertPromises } from '@/db/items';
 import { countAttempt } from '@/db/limits';
 import { newToken } from '@/db/link-tokens';
 import { offerById } from '@/db/offers';
-import { insertOrder, lockedOrder, type Order, orderByCheckout, orderById, takenOrders } from '@/db/orders';
+import { insertOrder, lockedOrder, noteKept, type Order, orderByCheckout, orderById, takenOrders } from '@/db/orders';
 import { insertPayments, orderPayments, type Payment, paymentById } from '@/db/payments';
 import type { Db, Tx } from '@/db/pool';
 import { requestById } from '@/db/requests';
@@ -33,6 +33,7 @@ import { noteRefusal, requireFewRefusals, whenThere } from '@/flows/payment/card
 import { afterSale, recordOutcome } from '@/flows/payment/record-outcome';
 import { askAbout } from '@/flows/payment/settle-payment';
 import { type PaymentStatus, saleKey, statusOf } from '@/flows/payment/take-payment';
+import { claimCard, keepClaimed, settleClaim } from '@/flows/plan/claim-card';
 import { services } from '@/outside/services';
 import { orderOf, quoted, quoteTerms } from './quote-order';
 
@@ -107,14 +108,11 @@ export const takeOrder = byLink(OFFER_NAME).run(
     await requireFewRefusals(ctx, address, attempt.cardToken);
     if (!(await isFreshWork(offerId, attempt.work))) return twinOf(ctx, offerId, attempt);
     const { cards, publicUrl } = services();
-    // Kept before it is charged: where the payment is to be repeated, all of it happens or nothing does.
-    const kept = attempt.choice.repeat
-      ? await cards.keepCard(attempt.cardToken, `${ctx.businessId}.${attempt.attemptKey}`)
-      : null;
-    if (attempt.choice.repeat && !kept) throw new Refusal('card-not-kept');
-    const claim = await ctx.turn((tx) => claimOrder(tx, offerId, attempt, kept && { ...kept, from: address }));
+    const claim = await ctx.turn((tx) => claimOrder(tx, offerId, attempt));
     if (!claim.mine) return orderStatus(ctx, claim.payment, claim.order.token);
-    const { payment, order } = claim;
+    const { order } = claim;
+    // Kept before it is charged: where the payment is to be repeated, all of it happens or nothing does.
+    const payment = attempt.choice.repeat ? await keepForOrder(ctx, claim, attempt, address) : claim.payment;
     if (payment.state === 'paid') return orderStatus(ctx, payment, order.token);
     const outcome = await cards.sale({
       key: saleKey(ctx.businessId, payment.id),
@@ -124,11 +122,40 @@ export const takeOrder = byLink(OFFER_NAME).run(
       returnUrl: `${publicUrl}/o/${order.token}/back`,
     });
     const recorded = await afterSale(ctx, payment, outcome);
-    if (outcome.kind === 'refused' && kept) await cards.dropCard(kept.id);
+    if (outcome.kind === 'refused') await settleClaim(await ctx.later(), attempt.attemptKey).catch(() => undefined);
     if (outcome.kind === 'refused') await noteRefusal(ctx, { offerId }, address, attempt.cardToken);
     return orderStatus(ctx, recorded, order.token);
   },
 );
+
+/**
+ * Lets the processor keep the card of an order that was claimed; what is free with it is done then.
+ *
+ * @throws Refusal `card-not-kept`, after which another attempt can begin
+ */
+async function keepForOrder(
+  ctx: Context,
+  { payment, order }: Claim,
+  { attemptKey, cardToken }: OrderAttempt,
+  address: string,
+): Promise<Payment> {
+  const kept = await keepClaimed(ctx, attemptKey, cardToken);
+  const later = await ctx.later();
+  if (!kept) {
+    const outcome = await services().cards.close(saleKey(ctx.businessId, payment.id));
+    await recordOutcome(later, payment, outcome);
+    await settleClaim(later, attemptKey).catch(() => undefined);
+    throw new Refusal('card-not-kept');
+  }
+  return later.turn(async (tx) => {
+    await noteKept(tx, order.id, { ...kept, from: address });
+    const current = found(await paymentById(tx, payment.id));
+    if (payment.amountMinor + payment.tipMinor === 0n && current.state === 'pending') {
+      await recordOrderPaid(tx, found(await lockedOrder(tx, order.id)), current, null);
+    }
+    return found(await paymentById(tx, payment.id));
+  });
+}
 
 /** The same press, sent twice at once: its twin is under way, and both get one answer. Work of another press is refused. */
 async function twinOf(ctx: Context, offerId: string, attempt: OrderAttempt): Promise<OrderStatus> {
@@ -151,7 +178,7 @@ async function attemptBefore(
 
 type Claim = { mine: true; payment: Payment; order: Order } | { mine: false; payment: Payment; order: Order };
 
-async function claimOrder(tx: Tx, offerId: string, attempt: OrderAttempt, kept: Order['kept']): Promise<Claim> {
+async function claimOrder(tx: Tx, offerId: string, attempt: OrderAttempt): Promise<Claim> {
   const before = await attemptBefore(tx, offerId, attempt);
   if (before) return { mine: false, ...before };
   const placed = found(await offerById(tx, offerId, true));
@@ -214,7 +241,7 @@ async function claimOrder(tx: Tx, offerId: string, attempt: OrderAttempt, kept: 
     choice,
     printed,
     revision: terms.revision,
-    kept,
+    kept: null,
   });
   for (const { itemId, optionId, quantity } of quote.lines) {
     if (itemId) await insertPromises(tx, [{ orderId: id, itemId, optionId, quantity }]);
@@ -239,8 +266,10 @@ async function claimOrder(tx: Tx, offerId: string, attempt: OrderAttempt, kept: 
     await addToTimeline(tx, { orderId: id }, event, printed.payer.name);
   }
   const written = found(await paymentById(tx, paymentId));
-  // What a code makes free needs no card: it is done with the claim.
-  if (quote.chargedMinor === 0n) await recordOrderPaid(tx, found(await lockedOrder(tx, id)), written, null);
+  if (choice.repeat) await claimCard(tx, attempt.attemptKey, paymentId);
+  // What a code makes free needs no card: it is done with the claim, unless one is to be kept for what comes later.
+  if (quote.chargedMinor === 0n && !choice.repeat)
+    await recordOrderPaid(tx, found(await lockedOrder(tx, id)), written, null);
   else await askAboutLater(tx, [paymentId]);
   return {
     mine: true,

@@ -33,7 +33,7 @@ export const whatIsDue = overAll().run(async (house) => house.outside((db) => du
  * broken breaks by itself.
  */
 export const everyMinute = overAll().run(async (house): Promise<void> => {
-  await house.outside(async (db) => enqueueDueWork(db, await dueWork(db, house.now)));
+  await house.outside((db) => enqueueDueWork(db, house.now));
 });
 
 /** Does what is due of one concern of a business. */

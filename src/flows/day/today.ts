@@ -13,8 +13,10 @@ import { cameIn, type PaymentRow, pendingSince, refusedLately } from '@/db/payme
 import { planById } from '@/db/plans';
 import type { Db } from '@/db/pool';
 import { openQuestions } from '@/db/questions';
+import { type StuckJob, stuckJobs } from '@/db/stuck-jobs';
 import { desk } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
+import { TOLD_FROM } from './stuck-work';
 
 const QUEUE = 6;
 const CHECKING_AFTER_MS = 60_000;
@@ -33,6 +35,7 @@ export type QueueItem =
   | { readonly kind: 'card'; readonly failing: FailingCard }
   | { readonly kind: 'refused'; readonly payment: PaymentRow }
   | { readonly kind: 'checking'; readonly payment: PaymentRow }
+  | { readonly kind: 'stuck'; readonly job: StuckJob }
   | { readonly kind: 'undelivered'; readonly message: FailedMessage }
   | { readonly kind: 'batch'; readonly batch: Awaited<ReturnType<typeof differingBatches>>[number] }
   | { readonly kind: 'question'; readonly question: Awaited<ReturnType<typeof openQuestions>>[number] }
@@ -72,6 +75,7 @@ export const todayView = desk('see').read(async (db): Promise<TodayView> => {
   const planned = own(await plannedByDay(db, today, addDays(today, DAYS_AHEAD)));
   const late = await lateInvoices(db, today, QUEUE * 2);
   const queue: QueueItem[] = [
+    ...(await stuckJobs(db, TOLD_FROM, QUEUE)).map((job) => ({ kind: 'stuck' as const, job })),
     ...(await failedMessages(db, QUEUE)).map((message) => ({ kind: 'undelivered' as const, message })),
     ...refused.filter(({ channel }) => channel !== 'plan').map((payment) => ({ kind: 'refused' as const, payment })),
     ...charges.map((charge) => ({ kind: 'charge' as const, charge })),

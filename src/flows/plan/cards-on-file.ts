@@ -4,6 +4,7 @@ import { dateInZone } from '@/core/dates/zone';
 import { REFUSAL_BRIEF } from '@/core/payment/outcome';
 import type { KeptCard, ShownCard } from '@/core/plan/shown-card';
 import { type Business, businessById } from '@/db/businesses';
+import { closeClaims } from '@/db/card-claims';
 import { type CardOnFile, cardById, cardsOf, insertCard, updateCard } from '@/db/cards';
 import { customerById } from '@/db/customers';
 import type { Tx } from '@/db/pool';
@@ -12,34 +13,24 @@ import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { services } from '@/outside/services';
 import { type Given, writeAuthorisation } from './authorise';
+import { dropLater, settleClaim, withKeptCard } from './claim-card';
 
 export type { CardOnFile };
 
 /**
- * Lets the processor keep a card, and puts it on file behind the customer's others. A card that is there already is renewed
- * in its place. The authorisation is written by the caller in the same step of its own.
+ * Puts a card that the processor keeps on file behind the customer's others, in the transaction that writes down how they agreed. The
+ * same card kept anew takes the place of the one before, which is dropped.
  *
- * @param key makes it one card, however often it is sent
- * @throws Refusal `card-not-kept`
+ * @throws Refusal `card-not-kept` where it is being dropped already
  */
-export async function keepCard(
-  ctx: Context,
-  customerId: string,
-  { token, key, byName }: { readonly token: string; readonly key: string; readonly byName: string },
-): Promise<CardOnFile> {
-  const kept = await services().cards.keepCard(token, `${ctx.businessId}.${key}`);
-  if (!kept) throw new Refusal('card-not-kept');
-  const later = await ctx.later();
-  return later.write((tx) => putOnFile(tx, customerId, kept, byName));
-}
-
-/** Puts a card that the processor keeps on file behind the customer's others; one that is there already is renewed in its place. */
 export async function putOnFile(tx: Tx, customerId: string, kept: KeptCard, byName: string): Promise<CardOnFile> {
   const { id: keptId, scheme, last4, expires, fingerprint } = kept;
+  if (!(await closeClaims(tx, keptId))) throw new Refusal('card-not-kept');
   const before = await cardsOf(tx, customerId);
   const twin = before.find((card) => card.keptId === keptId || card.fingerprint === fingerprint);
   if (twin) {
-    await updateCard(tx, { ...twin, last4, expires, fingerprint, state: 'good', trouble: null });
+    if (twin.keptId !== keptId) await dropLater(tx, twin.keptId);
+    await updateCard(tx, { ...twin, keptId, last4, expires, fingerprint, state: 'good', trouble: null });
     return found(await cardById(tx, twin.id));
   }
   const id = randomUUID();
@@ -74,8 +65,11 @@ export async function orderCards(ctx: Context, customerId: string, ids: readonly
 /** Takes a card away: nothing is charged to it any more, here or at the processor. */
 export async function removeCard(ctx: Context, cardId: string): Promise<void> {
   const card = found(await ctx.read((db) => cardById(db, cardId)));
-  await ctx.write((tx) => updateCard(tx, { ...card, state: 'removed' }));
-  await services().cards.dropCard(card.keptId);
+  const key = await ctx.write(async (tx) => {
+    await updateCard(tx, { ...card, state: 'removed' });
+    return dropLater(tx, card.keptId);
+  });
+  await settleClaim(ctx, key).catch(() => undefined);
 }
 
 /** A customer's cards as screens show them; one that ends within the policy's days says so. */
@@ -106,9 +100,9 @@ export const addCardAtDesk = desk('take').run(
   ): Promise<void> => {
     if (!given.givenBy.trim() || ((given.how === 'drawn' || given.how === 'paper') && !given.fileId))
       throw new Refusal('authorise-first');
-    const card = await keepCard(ctx, customerId, { token: cardToken, key, byName: ctx.name });
-    await ctx.write(async (tx) => {
+    await withKeptCard(ctx, { token: cardToken, key }, async (tx, kept) => {
       const customer = found(await customerById(tx, customerId));
+      const card = await putOnFile(tx, customerId, kept, ctx.name);
       await writeAuthorisation(tx, customer, { card, plan: null }, { ...given, takenBy: ctx.name, from: 'the desk' });
     });
   },

@@ -22,8 +22,9 @@ import { servedPath } from '@/flows/file/served-file';
 import { localeOf } from '@/flows/invoice/paper-setting';
 import { queueMessage } from '@/flows/message/queue-message';
 import { authorisationText, withdrawAuthorisation, writeAuthorisation } from './authorise';
-import { keepCard, orderCards, removeCard, shownCard } from './cards-on-file';
+import { orderCards, putOnFile, removeCard, shownCard } from './cards-on-file';
 import { retryWithNewCard } from './charge-now';
+import { withKeptCard } from './claim-card';
 import { ownPageLink } from './links';
 
 /** A customer's own page: cards, plans, what comes, receipts. Sums in minor units. */
@@ -205,16 +206,14 @@ const NEW_CARDS = { name: 'own-page-cards', attempts: 8, seconds: 3600 };
 async function replaceCard(ctx: Context, customerId: string, asked: OwnAction, address: string): Promise<void> {
   if (!asked.agrees || !asked.name?.trim()) throw new Refusal('authorise-first');
   if ((await countAttempt(NEW_CARDS, customerId)) > 0) throw new Refusal('too-many-attempts');
-  const card = await keepCard(ctx, customerId, {
-    token: asked.cardToken ?? '',
-    key: asked.key ?? randomUUID(),
-    byName: asked.name,
-  });
-  await ctx.write(async (tx) => {
+  const byName = asked.name.trim();
+  const sent = { token: asked.cardToken ?? '', key: asked.key ?? randomUUID() };
+  const card = await withKeptCard(ctx, sent, async (tx, kept) => {
     const customer = found(await customerById(tx, customerId));
+    const onFile = await putOnFile(tx, customerId, kept, byName);
     const given = {
       how: 'ticked',
-      givenBy: asked.name?.trim() ?? '',
+      givenBy: byName,
       takenBy: 'Customer',
       from: address,
       fileId: null,
@@ -222,8 +221,9 @@ async function replaceCard(ctx: Context, customerId: string, asked: OwnAction, a
     const plans = (await plansOfCustomer(tx, customerId)).filter(
       ({ state, terms }) => terms.pay === 'card' && (state === 'active' || state === 'paused'),
     );
-    for (const plan of plans) await writeAuthorisation(tx, customer, { card, plan }, given);
-    if (plans.length === 0) await writeAuthorisation(tx, customer, { card, plan: null }, given);
+    for (const plan of plans) await writeAuthorisation(tx, customer, { card: onFile, plan }, given);
+    if (plans.length === 0) await writeAuthorisation(tx, customer, { card: onFile, plan: null }, given);
+    return onFile;
   });
   await orderCards(ctx, customerId, [card.id]);
   await ctx.turn((tx) => retryWithNewCard(tx, customerId, card));

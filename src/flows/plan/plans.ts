@@ -22,8 +22,9 @@ import { writeDraft } from '@/flows/invoice/draft';
 import { issueDraft } from '@/flows/invoice/issue-invoices';
 import { queueMessage } from '@/flows/message/queue-message';
 import { type Given, writeAuthorisation } from './authorise';
-import { keepCard } from './cards-on-file';
+import { putOnFile } from './cards-on-file';
 import { askToCharge } from './charge-now';
+import { withKeptCard } from './claim-card';
 import { planAhead } from './plan-ahead';
 import { planContext, readPlan } from './plan-setting';
 
@@ -179,12 +180,25 @@ async function balanceInvoice(tx: Tx, business: Business, plan: Plan, byName: st
 /** How the card comes that a plan is started with: one on file, or one just typed. */
 export type CardGiven = { readonly cardId: string } | { readonly cardToken: string; readonly key: string };
 
-async function cardGiven(ctx: Context, customerId: string, given: CardGiven): Promise<CardOnFile> {
-  if ('cardToken' in given)
-    return keepCard(ctx, customerId, { token: given.cardToken, key: given.key, byName: ctx.name });
-  const card = found(await ctx.read((db) => cardById(db, given.cardId)));
-  if (card.customerId !== customerId || card.state === 'removed') throw new Refusal('no-card');
-  return card;
+/** Does something in turn with the card that was given, on file from then on. */
+async function withCardGiven<T>(
+  ctx: Context,
+  customerId: string,
+  given: CardGiven,
+  work: (tx: Writing, card: () => Promise<CardOnFile>) => Promise<T>,
+): Promise<T> {
+  if ('cardToken' in given) {
+    return withKeptCard(ctx, { token: given.cardToken, key: given.key }, (tx, kept) =>
+      work(tx, () => putOnFile(tx, customerId, kept, ctx.name)),
+    );
+  }
+  return ctx.turn((tx) =>
+    work(tx, async () => {
+      const card = found(await cardById(tx, given.cardId));
+      if (card.customerId !== customerId || card.state === 'removed') throw new Refusal('no-card');
+      return card;
+    }),
+  );
 }
 
 /** Starts a plan at the desk, with a card and how it was authorised; or, for one by invoice, without. */
@@ -193,26 +207,18 @@ export const startAtDesk = desk('take').run(
     const plan = found(await ctx.read((db) => planById(db, id)));
     if (plan.terms.pay === 'card' && (!card || !given?.givenBy.trim())) throw new Refusal('authorise-first');
     if ((given?.how === 'drawn' || given?.how === 'paper') && !given.fileId) throw new Refusal('authorise-first');
-    const onFile = card ? await cardGiven(ctx, plan.customerId, card) : null;
-    await ctx.turn(async (tx) => {
+    const start = async (tx: Writing, onFile: (() => Promise<CardOnFile>) | null): Promise<void> => {
       const business = await businessById(tx);
       const current = found(await planById(tx, id, true));
       if (current.state === 'active') return;
       if (onFile && given) {
         const customer = found(await customerById(tx, current.customerId));
-        await writeAuthorisation(
-          tx,
-          customer,
-          { card: onFile, plan: current },
-          {
-            ...given,
-            takenBy: ctx.name,
-            from: 'the desk',
-          },
-        );
+        const by = { ...given, takenBy: ctx.name, from: 'the desk' };
+        await writeAuthorisation(tx, customer, { card: await onFile(), plan: current }, by);
       }
       await startPlan(tx, business, current, ctx.name);
-    });
+    };
+    await (card ? withCardGiven(ctx, plan.customerId, card, start) : ctx.turn((tx) => start(tx, null)));
   },
 );
 
@@ -234,15 +240,12 @@ export const acceptPlan = byLink(PLAN_LINK).run(
     const plan = found(await ctx.read((db) => planById(db, planId)));
     if (plan.state === 'active') return;
     if (plan.state !== 'waiting') throw new Refusal('plan-ended');
-    const card = await keepCard(ctx, plan.customerId, {
-      token: accepted.cardToken,
-      key: accepted.key,
-      byName: accepted.name,
-    });
-    await ctx.turn(async (tx) => {
+    await withKeptCard(ctx, { token: accepted.cardToken, key: accepted.key }, async (tx, kept) => {
       const business = await businessById(tx);
       const current = found(await planById(tx, planId, true));
+      // Somebody was faster: this card is dropped again.
       if (current.state === 'active') return;
+      if (current.state !== 'waiting') throw new Refusal('plan-ended');
       const customer = found(await customerById(tx, current.customerId));
       const given: Given = {
         how: 'ticked',
@@ -251,6 +254,7 @@ export const acceptPlan = byLink(PLAN_LINK).run(
         from: address,
         fileId: null,
       };
+      const card = await putOnFile(tx, customer.id, kept, accepted.name);
       await writeAuthorisation(tx, customer, { card, plan: current }, given);
       await startPlan(tx, business, current, 'Customer');
     });

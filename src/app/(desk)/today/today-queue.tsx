@@ -1,4 +1,4 @@
-import { CircleHelp, CreditCard, MailX, MessageCircleQuestion, PenLine, Scale } from 'lucide-react';
+import { CircleHelp, CreditCard, Hourglass, MailX, MessageCircleQuestion, PenLine, Scale } from 'lucide-react';
 import type { Route } from 'next';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
@@ -10,11 +10,13 @@ import { MESSAGE_KINDS } from '@/core/message/kinds';
 import { jsonMinor } from '@/core/money/money';
 import { cardText, REFUSAL_BRIEF } from '@/core/payment/outcome';
 import { chargeNoteText } from '@/core/plan/charge-words';
+import { stuckWords } from '@/core/today/stuck-words';
 import type { QueueItem, TodayView } from '@/flows/day/today';
 import { RemindAtOnce } from '@/ui/invoice/sheet-actions';
 import { Figure } from '@/ui/kit/amount';
 import { PLACEMENT_WORDS } from '@/ui/offer/placement-words';
 import { Rosette } from '@/ui/rosette';
+import { TryAgain } from '@/ui/today-again';
 import { CHANNEL_WORDS, subjectPath } from '../money/payments/json-payment';
 
 type FailedMessage = Extract<QueueItem, { kind: 'undelivered' }>['message'];
@@ -174,6 +176,20 @@ function rowOf(item: QueueItem, view: TodayView, first: boolean, mayAsk: boolean
         ) : (
           open(`/ask/invoices/${invoice.id}`, 'Look at it')
         ),
+      };
+    }
+    case 'stuck': {
+      const { job } = item;
+      const { what, advice } = stuckWords(job.task, job.payload.concern);
+      const since = dateInZone(job.firstAt, zone);
+      const tried = job.givenUp ? 'It is tried no more.' : 'It is tried further.';
+      return {
+        key: job.key,
+        mark: <Hourglass {...icon} />,
+        title: <>{what}</>,
+        about: `Since ${shortDate(since, locale, { weekday: true })}, ${clockTime(job.firstAt, zone)}; ${job.failures} tries. ${tried} ${advice}`,
+        sum: null,
+        action: mayAsk ? <TryAgain jobKey={job.key} strong={first} /> : null,
       };
     }
     case 'draft': {

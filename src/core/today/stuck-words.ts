@@ -1,0 +1,46 @@
+/** What a job was to do, and what a person can do about it, by the queue's name of it. */
+const TASKS: Readonly<Record<string, { readonly what: string; readonly advice: string }>> = {
+  'settle-payments': {
+    what: 'The outcome of a payment cannot be found out',
+    advice: 'Look the payment up at your card processor; do not ask for the money again before.',
+  },
+  'settle-refund': {
+    what: 'Money given back is not confirmed',
+    advice: 'Look the refund up at your card processor; do not give it back again before.',
+  },
+  'settle-card': {
+    what: 'A card that is not needed any more cannot be taken off at the processor',
+    advice: 'Nothing is charged to it from here.',
+  },
+  'run-batch': { what: 'Bulk invoices do not go on', advice: 'Open them under Ask, Bulk, and look which rows wait.' },
+  'hand-over-message': {
+    what: 'A message cannot be handed over',
+    advice: 'Call whoever waits for it; it is tried further.',
+  },
+};
+
+const CONCERNS: Readonly<Record<string, { readonly what: string; readonly advice: string }>> = {
+  'timed-sending': {
+    what: 'Invoices that were to go out at a time have not gone',
+    advice: 'Open the drafts and send them by hand.',
+  },
+  recurring: { what: 'Recurring invoices are not made', advice: 'Open them under Ask, Coming again.' },
+  reminders: { what: 'Reminders do not go out', advice: 'Send the urgent ones from the invoices.' },
+  charges: { what: 'Plans are not charged', advice: 'Open Money, Upcoming, and look at what is due.' },
+  notices: { what: 'Customers are not told before a charge', advice: 'Open Money, Upcoming, and look at what is due.' },
+  'plan-reminders': { what: 'Customers are not reminded of plans', advice: 'Send the links again from the plans.' },
+  lapses: { what: 'Plans that nobody accepted do not lapse', advice: 'Cancel them by hand.' },
+  parts: { what: 'Parts of a balance are not asked for', advice: 'Remind by hand from the invoices.' },
+  cards: { what: 'Customers are not asked for new cards', advice: 'Send them the link to their own page.' },
+  closing: { what: 'A day is not closed', advice: 'Open Money, Daily closing, and compare again.' },
+};
+
+/**
+ * What somebody reads of a job that fails again and again.
+ *
+ * @param task the queue's name of it
+ * @param concern what it looks after, where it looks after one of several
+ */
+export const stuckWords = (task: string, concern: unknown): { readonly what: string; readonly advice: string } =>
+  CONCERNS[String(concern ?? '')] ??
+  TASKS[task] ?? { what: 'Something that was to be done is not', advice: 'Write to whoever runs Dahlia for you.' };
