@@ -5,53 +5,13 @@ import { afterAll, expect, test } from 'vitest';
 import type { Account } from '@/core/ledger/entry';
 import { asSuperuser, enter } from '../../tests/support/database';
 import { foundHouse, sharedWorkshop } from '../../tests/support/workshop';
+import { decidedRights, rightsTroubles } from './decided-rights';
 import { ticketFor } from './ticket';
 
 const workshop = await sharedWorkshop();
 const house = await foundHouse();
 const other = await foundHouse('Other');
 const { DATABASE_URL = '', JOBS_DATABASE_URL = '' } = process.env;
-
-/** The application: s selects, i inserts, u updates, d deletes; within the business of its ticket, but for what is copied everywhere. */
-const APPLICATION = `
-  approvals si, attempt_limits siud, authorisation_texts si, authorisations siu, bulk_invoices siu, bulk_rows siu, businesses siu,
-  card_claims siud, cards siu, charges siud, code_sums siu, counters siu, credit_notes si, customers siu, daily_looks siu, day_batches siu,
-  discount_codes siu, documents si, earlier_names s, files sid, invoice_sums siu, invoice_versions si, invoices siud,
-  item_options siu, items siu, ledger_entries si, ledger_postings si, link_keys si, log_entries si, messages siu,
-  number_series siud, offer_names sid, offer_revisions sid, offer_sums siu, offer_visits siu, offers siud, orders siu,
-  page_versions sid, partners siu, payment_shares siu, payments siu, people siu, plans siud, questions siu, rates siu,
-  receipts si, received_by_day siu, recurring_invoices siu, recurring_runs siu, refunds siu, reminders siud, requests siu,
-  saved_lists siud, sessions sid, sign_in_names siud, stock_promises sid, stuck_jobs siud,
-  taxes siu, templates siud, terms siu,
-  terms_versions si, timeline si, worker_beats siu`;
-
-/** Single columns that it may change where the row stays. */
-const COLUMNS = ['receipts.printed UPDATE', 'sessions.used_at UPDATE'];
-
-/** The doors and helpers that it may call; nobody else may call any function of ours. */
-const FUNCTIONS = [
-  'address_taken(text)',
-  'business_ids()',
-  'business_of(text)',
-  'current_business()',
-  'customers_like_name(text)',
-  'customers_matching(text,text,text,integer)',
-  'enqueue_due_work(timestamp with time zone)',
-  'enqueue_job(text,jsonb,text,timestamp with time zone)',
-  'framing_sites(text)',
-  'invoice_sum(uuid,text,text,date,bigint,bigint,integer)',
-  'invoices_matching(text,text,bigint,integer)',
-  'link_holder(text)',
-  'link_key(uuid)',
-  'offer_holder(text)',
-  'order_holder(text)',
-  'payer_view(text)',
-  'plan_holder(text)',
-  'session_holder(text,bytea,timestamp with time zone,interval)',
-  'sign_in_candidate(text)',
-  'waiting_jobs()',
-  'work_due(timestamp with time zone)',
-];
 
 const admin = <Row>(text: string): Promise<Row[]> => asSuperuser<Row>(workshop.admin, text);
 const clients: pg.Client[] = [];
@@ -63,32 +23,48 @@ async function as(url: string): Promise<pg.Client> {
 }
 afterAll(() => Promise.all(clients.map((client) => client.end())));
 
-const held = (role: string) =>
-  admin<{ line: string }>(
-    `select relname || ' ' || string_agg(lower(left(privilege_type, 1)), '' order by array_position(
-       array['SELECT', 'INSERT', 'UPDATE', 'DELETE'], privilege_type)) as line
-     from pg_class, aclexplode(relacl) where relnamespace = 'public'::regnamespace and relkind in ('r', 'p', 'v', 'S') and not relispartition
-       and grantee = '${role}'::regrole group by relname order by relname`,
-  );
-const OURS = `from pg_proc p left join pg_depend d on d.objid = p.oid and d.deptype = 'e'
-  where pronamespace = 'public'::regnamespace and d.objid is null`;
+const troubles = () => asPlainSuperuser((catalog) => rightsTroubles(catalog, decidedRights));
+async function asPlainSuperuser<T>(work: (client: pg.Client) => Promise<T>): Promise<T> {
+  return work(await as(workshop.admin));
+}
 
-test('the application has the rights that are decided, table by table', async () => {
-  const decided = APPLICATION.split(',').map((line) => line.trim());
-  expect((await held('dahlia_app')).map(({ line }) => line)).toEqual(decided);
-  const columns = await admin<{ line: string }>(
-    `select attrelid::regclass || '.' || attname || ' ' || privilege_type as line from pg_attribute, aclexplode(attacl)
-     where grantee in ('dahlia_app'::regrole, 'dahlia_jobs'::regrole, 0) and attrelid::regclass::text !~ '_\\d$' order by 1`,
-  );
-  expect(columns.filter(({ line }) => !line.startsWith('pg_')).map(({ line }) => line)).toEqual(COLUMNS);
+test('every right, function and wall is as decided', async () => {
+  expect(await troubles()).toEqual([]);
 });
 
-test('the queue’s role has nothing among the tables, and nobody at all has anything by being somebody', async () => {
-  expect(await held('dahlia_jobs')).toEqual([]);
-  const everybody = await admin(
-    `select relname from pg_class, aclexplode(relacl) where relnamespace = 'public'::regnamespace and grantee = 0`,
+test('what is new and undecided is found: a table, a right, a function, a policy taken down', async () => {
+  const owner = await as(DATABASE_URL.replace('dahlia_app', 'dahlia_owner'));
+  await owner.query(`
+    create table public.undecided (business_id uuid, note text);
+    grant select on public.undecided to dahlia_app;
+    grant update on public.documents to dahlia_app;
+    grant select on public.people to dahlia_jobs;
+    create function public.undecided() returns int language sql security definer as $$ select 1 $$;
+    grant execute on function public.undecided() to public;
+    alter table public.taxes disable row level security;`);
+  expect((await troubles()).sort()).toEqual(
+    [
+      'a right of the application without a decision: undecided s',
+      'a right of the application without a decision: documents siu',
+      'a right of the application missing: documents si',
+      'a function without a decision: undecided()',
+      'the queue’s role may call: undecided()',
+      'the queue’s role has a right: people s',
+      'a function runs as its owner and looks for names anywhere: undecided',
+      'a table of businesses without its wall: taxes',
+      'a table of businesses without its wall: undecided',
+    ].sort(),
   );
-  expect(everybody).toEqual([]);
+  await owner.query(`
+    drop table public.undecided;
+    revoke update on public.documents from dahlia_app;
+    revoke select on public.people from dahlia_jobs;
+    drop function public.undecided();
+    alter table public.taxes enable row level security;`);
+  expect(await troubles()).toEqual([]);
+});
+
+test('the queue’s role has nothing among the tables, neither rows nor doors', async () => {
   const jobs = await as(JOBS_DATABASE_URL);
   for (const move of [
     'select password_hash from public.people',
@@ -101,34 +77,14 @@ test('the queue’s role has nothing among the tables, and nobody at all has any
   }
 });
 
-test('functions are for those who need them, also the next one', async () => {
-  const may = (role: string) =>
-    admin<{ name: string }>(
-      `select p.oid::regprocedure::text as name ${OURS} and has_function_privilege('${role}', p.oid, 'execute') order by 1`,
-    );
-  expect((await may('dahlia_app')).map(({ name }) => name)).toEqual(FUNCTIONS);
-  expect(await may('dahlia_jobs')).toEqual([]);
+test('a function that nobody has decided on is nobody’s', async () => {
   const owner = await as(DATABASE_URL.replace('dahlia_app', 'dahlia_owner'));
   await owner.query('create function public.undecided() returns int language sql as $$ select 1 $$');
-  expect((await may('dahlia_app')).map(({ name }) => name)).toEqual(FUNCTIONS);
+  expect(await troubles()).toEqual([]);
   await owner.query('drop function public.undecided()');
-  // Whatever runs as its owner says in which schemas it looks, so that nobody puts something of his own before them.
-  const loose = await admin(
-    `select proname ${OURS} and prosecdef and not coalesce(proconfig::text, '') like '%search_path=%pg_temp%'`,
-  );
-  expect(loose).toEqual([]);
 });
 
-test('no role is more than it must be, and the database lets in its own only', async () => {
-  const roles = await admin(
-    `select rolname as role from pg_roles where rolname like 'dahlia%' and (rolsuper or rolbypassrls or rolcreaterole or rolcreatedb
-       or rolreplication or exists (select from pg_auth_members m where m.member = pg_roles.oid))`,
-  );
-  expect(roles).toEqual([]);
-  const open = await admin(
-    `select datname from pg_database, aclexplode(datacl) where datname = current_database() and grantee = 0`,
-  );
-  expect(open).toEqual([]);
+test('the application does nothing that it was not given', async () => {
   const app = await as(DATABASE_URL);
   await enter(app, house.business.id);
   for (const move of [

@@ -1,3 +1,4 @@
+import 'reflect-metadata';
 import { Transform } from 'class-transformer';
 
 const trim = (value: unknown): unknown => (typeof value === 'string' ? value.trim() : value);

@@ -1,67 +1,12 @@
-/** The worker program: runs what the application has enqueued, each lane in slots of its own. */
-import { EventEmitter } from 'node:events';
-import { type Job, Logger, run, type WorkerEvents } from 'graphile-worker';
-import { keepAlive, queuePool } from '@/db/worker-life';
-import { noteFailedJob, noteJobDone } from '@/flows/day/stuck-work';
+/** The worker program: runs what the application has enqueued, and says that it is alive. */
+import { keepAlive } from '@/db/worker-life';
 import { errorTrace, log } from '@/outside/log';
-import { crontab, LANES } from './tasks';
+import { startLanes } from './lanes';
 
-const lanes = Object.entries(LANES);
-const slots = lanes.reduce((sum, [, lane]) => sum + lane.slots, 0);
-// Beside the slots: each lane listens on one, and the beat needs one.
-const queue = queuePool(slots + lanes.length + 2);
-const workers = new Set<string>();
-
-const businessOf = ({ payload }: Job): string | null =>
-  typeof payload === 'object' && payload !== null && 'businessId' in payload ? String(payload.businessId) : null;
-
-/** Lets the business know; where even that fails, the log has it. */
-function noted(note: Promise<void>): void {
-  note.catch((error) => log.error(errorTrace(error), 'a failed job could not be noted'));
-}
-
-function failed(job: Job, error: unknown, givenUp: boolean): void {
-  const about = { job: job.id, task: job.task_identifier, attempt: job.attempts, ...errorTrace(error) };
-  if (givenUp) log.error(about, 'job given up');
-  else log.warn(about, 'job will be tried again');
-  const businessId = businessOf(job);
-  if (!businessId || !job.key) return;
-  const payload = job.payload as Readonly<Record<string, unknown>>;
-  noted(noteFailedJob(businessId, { key: job.key, task: job.task_identifier, payload, givenUp }));
-}
-
-const events = new EventEmitter() as WorkerEvents;
-// Jobs are held under the id of the pool of workers, not of a single one.
-events.on('pool:create', ({ workerPool }) => workers.add(workerPool.id));
-events.on('job:failed', ({ job, error }) => failed(job, error, true));
-events.on('job:error', ({ job, error }) => {
-  if (job.attempts < job.max_attempts) failed(job, error, false);
-});
-/** Jobs that have failed here: their business is told when they are done. */
-events.on('job:success', ({ job }) => {
-  const businessId = businessOf(job);
-  // A job that is put there anew every minute begins to count anew.
-  const failedBefore = job.attempts > 1 || job.task_identifier.startsWith('due-');
-  if (businessId && job.key && failedBefore) noted(noteJobDone(businessId, job.key));
-});
-
-const runners = await Promise.all(
-  lanes.map(([name, lane]) =>
-    run({
-      pgPool: queue,
-      concurrency: lane.slots,
-      pollInterval: 1000,
-      taskList: lane.tasks,
-      ...(name === 'house' ? { crontab } : {}),
-      events,
-      noHandleSignals: true,
-      logger: new Logger(() => () => undefined),
-    }),
-  ),
-);
+const running = await startLanes();
 const stopBeating = keepAlive(
-  queue,
-  () => [...workers],
+  running.queue,
+  () => [...running.held],
   (error) => log.error(errorTrace(error), 'the beat failed'),
 );
 log.info('worker ready');
@@ -70,7 +15,7 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
   process.once(signal, () => {
     stopBeating();
     const end = () => process.exit(0);
-    Promise.all(runners.map((runner) => runner.stop())).then(end, end);
+    running.stop().then(end, end);
     // Ctrl+C twice, or a job that hangs: it runs again after the restart.
     setTimeout(end, 5000).unref();
   });

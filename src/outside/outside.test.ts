@@ -131,7 +131,7 @@ describe('a card processor with bad manners', () => {
   test.each(CARD_MANNERS)(
     '%s: nothing is taken for what it is not, and asked again the truth is told',
     async (manner) => {
-      const rude = await rudeCards(url, 3000);
+      const rude = await rudeCards(() => url, 3000);
       const hasty = cardProcessor({ url: `http://127.0.0.1:${rude.port}/cards`, apiKey: 'key', timeoutMs: 1000 });
       const key = `rude ${manner}`;
       rude.behave(() => manner);
@@ -170,7 +170,7 @@ describe('a mail server with bad manners', () => {
     attachments: [],
   });
   test.each(MAIL_MANNERS)('%s: handing over fails for now within its time, and later is done', async (manner) => {
-    const rude = await rudeMail(standIns.smtpPort);
+    const rude = await rudeMail(() => standIns.smtpPort);
     const hasty = smtpPost(`smtp://127.0.0.1:${rude.port}`, { greetingTimeout: 500, socketTimeout: 500, whole: 4000 });
     rude.behave(() => manner);
     await expect(hasty.handOver(mail(manner))).rejects.not.toMatchObject({ name: 'MailRefused' });

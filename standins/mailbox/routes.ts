@@ -30,6 +30,7 @@ export function mailRoutes(store: MailStore): Hono {
     );
   });
 
+  app.get('/api/ids', (c) => c.json({ ids: store.list().map(({ messageId }) => messageId) }));
   app.get('/api/messages', async (c) => {
     const found = await Promise.all(store.list(c.req.query('to')).map((mail) => store.open(mail.id)));
     return c.json({

@@ -107,15 +107,15 @@ export type Rude<Manner> = {
   readonly stop: () => Promise<void>;
 };
 
-/** A proxy before the stand-ins' cards. @param slowMs longer than its callers wait */
-export async function rudeCards(target: string, slowMs: number): Promise<Rude<CardManner>> {
+/** A proxy before the stand-ins' cards. @param target their origin, asked for with each call @param slowMs longer than its callers wait */
+export async function rudeCards(target: () => string, slowMs: number): Promise<Rude<CardManner>> {
   let next: () => CardManner | null = () => null;
   const server = createServer((from, response) => {
     const pieces: Buffer[] = [];
     from.on('data', (piece: Buffer) => pieces.push(piece));
     from.on('end', () => {
       const manner = next();
-      misbehave(manner, () => forward(new URL(target), from, Buffer.concat(pieces)), response, slowMs).catch(() =>
+      misbehave(manner, () => forward(new URL(target()), from, Buffer.concat(pieces)), response, slowMs).catch(() =>
         response.socket?.destroy(),
       );
     });
@@ -159,14 +159,14 @@ function rudely(manner: MailManner | null, line: Socket, port: number): void {
 }
 
 /** A proxy before the stand-ins' mail server. */
-export async function rudeMail(port: number): Promise<Rude<MailManner>> {
+export async function rudeMail(port: () => number): Promise<Rude<MailManner>> {
   let next: () => MailManner | null = () => null;
   const lines = new Set<Socket>();
   const server = createTcpServer((line) => {
     lines.add(line);
     line.on('close', () => lines.delete(line));
     line.on('error', () => undefined);
-    rudely(next(), line, port);
+    rudely(next(), line, port());
   });
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const address = server.address();

@@ -22,6 +22,8 @@ export type Stack = {
   readonly standIns: string;
   /** Kills a program on the spot and starts it again; resolves when it answers. */
   readonly killAndRestart: (name: ProgramName) => Promise<void>;
+  /** Sends a program a signal, as to stop it for a while. */
+  readonly signal: (name: ProgramName, signal: NodeJS.Signals) => void;
   readonly close: () => Promise<void>;
 };
 
@@ -78,6 +80,7 @@ export async function startStack(
       if (program) await stopProgram(program, 'SIGKILL');
       await start(name);
     },
+    signal: (name, signal) => void running.get(name)?.kill(signal),
     close: async () => {
       const { closePool } = await import('@/db/pool');
       await closePool();

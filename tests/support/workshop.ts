@@ -30,6 +30,7 @@ import { ownDatabase } from './database';
 export type Workshop = {
   readonly admin: string;
   readonly standIns: string;
+  readonly smtpPort: number;
   /** Ends the stand-ins, as a power cut would for whoever uses them. */
   readonly stopStandIns: () => Promise<void>;
   readonly close: () => Promise<void>;
@@ -87,6 +88,7 @@ export async function openWorkshop(
   return {
     admin: urls.admin,
     standIns,
+    smtpPort: started.smtpPort,
     stopStandIns,
     close: async () => {
       await closePool();

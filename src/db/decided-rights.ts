@@ -1,0 +1,109 @@
+/** What each role of the database may do, decided here: a test and every restore compare it with the catalog. */
+import type { Connection } from './pool';
+
+/** Rights that are decided. */
+export type DecidedRights = {
+  /** The application's on each table: s selects, i inserts, u updates, d deletes; within the business of its ticket. */
+  readonly tables: readonly string[];
+  /** Single columns that it may change where the row stays. */
+  readonly columns: readonly string[];
+  /** The doors and helpers that it may call; nobody else may call any function of ours. */
+  readonly functions: readonly string[];
+};
+
+export const decidedRights: DecidedRights = {
+  tables:
+    `approvals si, attempt_limits siud, authorisation_texts si, authorisations siu, bulk_invoices siu, bulk_rows siu, businesses siu,
+    card_claims siud, cards siu, charges siud, code_sums siu, counters siu, credit_notes si, customers siu, daily_looks siu, day_batches siu,
+    discount_codes siu, documents si, earlier_names s, files sid, invoice_sums siu, invoice_versions si, invoices siud,
+    item_options siu, items siu, ledger_entries si, ledger_postings si, link_keys si, log_entries si, messages siu,
+    number_series siud, offer_names sid, offer_revisions sid, offer_sums siu, offer_visits siu, offers siud, orders siu,
+    page_versions sid, partners siu, payment_shares siu, payments siu, people siu, plans siud, questions siu, rates siu,
+    receipts si, received_by_day siu, recurring_invoices siu, recurring_runs siu, refunds siu, reminders siud, requests siu,
+    saved_lists siud, sessions sid, sign_in_names siud, stock_promises sid, stuck_jobs siud, taxes siu, templates siud, terms siu,
+    terms_versions si, timeline si, worker_beats siu`
+      .split(',')
+      .map((line) => line.trim()),
+  columns: ['receipts.printed UPDATE', 'sessions.used_at UPDATE'],
+  functions: [
+    'address_taken(text)',
+    'business_ids()',
+    'business_of(text)',
+    'current_business()',
+    'customers_like_name(text)',
+    'customers_matching(text,text,text,integer)',
+    'enqueue_due_work(timestamp with time zone)',
+    'enqueue_job(text,jsonb,text,timestamp with time zone)',
+    'framing_sites(text)',
+    'invoice_sum(uuid,text,text,date,bigint,bigint,integer)',
+    'invoices_matching(text,text,bigint,integer)',
+    'link_holder(text)',
+    'link_key(uuid)',
+    'offer_holder(text)',
+    'order_holder(text)',
+    'payer_view(text)',
+    'plan_holder(text)',
+    'session_holder(text,bytea,timestamp with time zone,interval)',
+    'sign_in_candidate(text)',
+    'waiting_jobs()',
+    'work_due(timestamp with time zone)',
+  ],
+};
+
+// Partitions have no rights of their own: they are reached through their table.
+const TABLES = `pg_class where relnamespace = 'public'::regnamespace and relkind in ('r', 'p', 'v', 'S') and not relispartition`;
+const FUNCTIONS = `pg_proc p left join pg_depend d on d.objid = p.oid and d.deptype = 'e'
+  where pronamespace = 'public'::regnamespace and d.objid is null`;
+
+const heldBy = (grantee: string): string =>
+  `select relname || ' ' || string_agg(lower(left(privilege_type, 1)), '' order by array_position(
+     array['SELECT', 'INSERT', 'UPDATE', 'DELETE'], privilege_type)) as line
+   from (select relname, relacl from ${TABLES}) as t, aclexplode(relacl) where grantee = ${grantee} group by relname`;
+
+/** What of the walls is otherwise than decided, each as a sentence. @param catalog a superuser's connection to the database */
+export async function rightsTroubles(catalog: Connection, decided: DecidedRights): Promise<string[]> {
+  const lines = async (text: string): Promise<string[]> =>
+    (await catalog.query(`select line from (${text}) as of order by line`)).rows.map(({ line }) => String(line));
+  const differences = (what: string, found: readonly string[], wanted: readonly string[]): string[] => [
+    ...found.filter((line) => !wanted.includes(line)).map((line) => `${what} without a decision: ${line}`),
+    ...wanted.filter((line) => !found.includes(line)).map((line) => `${what} missing: ${line}`),
+  ];
+  const none = async (what: string, text: string): Promise<string[]> =>
+    (await lines(text)).map((line) => `${what}: ${line}`);
+  const may = (role: string) =>
+    `select p.oid::regprocedure::text as line from ${FUNCTIONS} and has_function_privilege('${role}', p.oid, 'execute')`;
+  return [
+    ...differences('a right of the application', await lines(heldBy(`'dahlia_app'::regrole`)), decided.tables),
+    ...differences(
+      'a right to a column',
+      await lines(
+        `select attrelid::regclass || '.' || attname || ' ' || privilege_type as line from pg_attribute, aclexplode(attacl)
+         where grantee in ('dahlia_app'::regrole, 'dahlia_jobs'::regrole, 0) and attrelid in (select oid from ${TABLES})`,
+      ),
+      decided.columns,
+    ),
+    ...differences('a function', await lines(may('dahlia_app')), decided.functions),
+    ...(await none('the queue’s role may call', may('dahlia_jobs'))),
+    ...(await none('the queue’s role has a right', heldBy(`'dahlia_jobs'::regrole`))),
+    ...(await none('everybody has a right', heldBy('0'))),
+    ...(await none(
+      'everybody may enter the database',
+      `select datname::text as line from pg_database, aclexplode(datacl) where datname = current_database() and grantee = 0`,
+    )),
+    ...(await none(
+      'a role is more than it must be',
+      `select rolname::text as line from pg_roles where rolname like 'dahlia%' and (rolsuper or rolbypassrls or rolcreaterole or rolcreatedb
+         or rolreplication or exists (select from pg_auth_members m where m.member = pg_roles.oid))`,
+    )),
+    ...(await none(
+      'a function runs as its owner and looks for names anywhere',
+      `select proname::text as line from ${FUNCTIONS} and prosecdef and not coalesce(proconfig::text, '') like '%search_path=%pg_temp%'`,
+    )),
+    ...(await none(
+      'a table of businesses without its wall',
+      `select relname::text as line from (select oid, relname, relrowsecurity from ${TABLES} and relkind in ('r', 'p')) as t
+       where exists (select from pg_attribute where attrelid = t.oid and attname = 'business_id' and not attisdropped)
+         and not (relrowsecurity and exists (select from pg_policy where polrelid = t.oid))`,
+    )),
+  ];
+}
