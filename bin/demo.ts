@@ -7,6 +7,7 @@ import { PASSWORD, PEOPLE } from './demo-data/thistlewood';
 import { buildApplication } from './stack/build';
 import { portFrom } from './stack/ports';
 import {
+  type ProgramName,
   STAND_IN_TICKETS,
   type StackOptions,
   stackEnvironment,
@@ -14,6 +15,7 @@ import {
   startProgram,
   stopDatabase,
   stopProgram,
+  superviseProgram,
   untilAnswers,
 } from './stack/programs';
 
@@ -32,13 +34,20 @@ if (process.argv.includes('--fresh') || !existsSync(loaded)) {
 }
 mkdirSync(FOLDER, { recursive: true });
 
-const running: ReturnType<typeof startProgram>[] = [];
+const running: { stop: () => Promise<void> }[] = [];
+/** Starts a program, and again whenever it ends by itself; that is said. */
+const supervised = (name: ProgramName, options: StackOptions): void =>
+  void running.push(
+    superviseProgram(name, options, () =>
+      say(`${name} has ended by itself and is started again: see ${join(FOLDER, 'log')}`),
+    ),
+  );
 let ending = false;
 async function end(code: number): Promise<never> {
   if (!ending) {
     ending = true;
     say('\nEnding');
-    await Promise.all(running.map((program) => stopProgram(program)));
+    await Promise.all(running.map((program) => program.stop()));
     stopDatabase(FOLDER);
   }
   process.exit(code);
@@ -71,22 +80,23 @@ try {
   if (!existsSync(loaded)) {
     // The history is played without the processor's delays, and by stand-ins that end with it.
     const hurried = startProgram('standins', { ...options, more: { ...options.more, STANDINS_DELAY_MS: '0' } });
-    running.push(hurried);
+    running.push({ stop: () => stopProgram(hurried) });
     await untilAnswers(`${standIns}/health`);
     execFileSync(process.execPath, ['--import', 'tsx', 'bin/demo-data/load.ts'], {
       env: { ...process.env, ...stackEnvironment(options), LOG_LEVEL: 'warn' },
       stdio: ['ignore', 'inherit', 'inherit'],
     });
     writeFileSync(loaded, new Date().toISOString());
-    running.splice(running.indexOf(hurried), 1);
+    running.pop();
     await stopProgram(hurried);
   }
-  running.push(startProgram('standins', options));
+  supervised('standins', options);
   await untilAnswers(`${standIns}/health`);
   say('Building the application, if it has changed');
   buildApplication(options.distDir);
   say('Starting web and worker');
-  running.push(startProgram('web', options), startProgram('worker', options));
+  supervised('web', options);
+  supervised('worker', options);
   // By the name that people will use.
   await untilAnswers(`http://localhost:${options.webPort}/api/health`);
   say(`
@@ -96,13 +106,6 @@ try {
   stand-ins   ${standIns}   pretend cards, mailbox, clock
   Ctrl+C ends all of it; bin/demo --fresh starts over.
 `);
-  for (const program of running) {
-    program.on('exit', () => {
-      if (ending) return;
-      say(`A program has ended by itself: see ${join(FOLDER, 'log')}`);
-      void end(1);
-    });
-  }
 } catch (error) {
   process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
   await end(1);

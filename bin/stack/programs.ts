@@ -17,6 +17,9 @@ export type StackOptions = {
   readonly more?: Readonly<Record<string, string>>;
 };
 
+/** So long a program is left alone after it has ended by itself. */
+const RESTART_MS = 500;
+
 /** Names what this process starts, so that nobody else is taken for it. */
 const INSTANCE = randomBytes(8).toString('hex');
 
@@ -83,6 +86,39 @@ export function startProgram(name: ProgramName, options: StackOptions): ChildPro
   program.stdout?.pipe(log);
   program.stderr?.pipe(log);
   return program;
+}
+
+/**
+ * The same, started again whenever it ends by itself, as a service manager does; `stop` ends it for good.
+ *
+ * @param ended hears of every end that nobody asked for
+ */
+export function superviseProgram(
+  name: ProgramName,
+  options: StackOptions,
+  ended: () => void = () => undefined,
+): { readonly program: () => ChildProcess; readonly stop: (signal?: NodeJS.Signals) => Promise<void> } {
+  let stopped = false;
+  let program = startProgram(name, options);
+  const watch = (): void => {
+    program.once('exit', () => {
+      if (stopped) return;
+      ended();
+      setTimeout(() => {
+        if (stopped) return;
+        program = startProgram(name, options);
+        watch();
+      }, RESTART_MS);
+    });
+  };
+  watch();
+  return {
+    program: () => program,
+    stop: (signal) => {
+      stopped = true;
+      return stopProgram(program, signal);
+    },
+  };
 }
 
 /** Who answers at an address: the instance that it names, an empty text where it names none, null where nobody answers. */

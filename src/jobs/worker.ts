@@ -3,6 +3,13 @@ import { keepAlive } from '@/db/worker-life';
 import { errorTrace, log } from '@/outside/log';
 import { startLanes } from './lanes';
 
+// What the queue's library does not catch (a database that goes away while it notes a failure) leaves jobs held by nobody who works on
+// them: the program ends, its jobs are given back, and whoever supervises it starts it again.
+process.on('unhandledRejection', (error) => {
+  log.fatal(errorTrace(error), 'the worker ends, to be started again');
+  process.exit(1);
+});
+
 const running = await startLanes();
 const stopBeating = keepAlive(
   running.queue,

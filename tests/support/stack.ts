@@ -1,5 +1,4 @@
 /** The whole of Dahlia, built and running on its own database and ports, as people meet it. */
-import type { ChildProcess } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import type { DatabaseUrls } from '@/db/migrate';
@@ -8,8 +7,7 @@ import {
   type ProgramName,
   type StackOptions,
   stackEnvironment,
-  startProgram,
-  stopProgram,
+  superviseProgram,
   untilAnswers,
 } from '../../bin/stack/programs';
 import { DIST } from './built-application';
@@ -63,9 +61,9 @@ export async function startStack(
   Object.assign(process.env, settings);
   const web = `http://localhost:${options.webPort}`;
   const standIns = `http://127.0.0.1:${options.standInPort}`;
-  const running = new Map<ProgramName, ChildProcess>();
+  const running = new Map<ProgramName, ReturnType<typeof superviseProgram>>();
   const start = async (name: ProgramName) => {
-    running.set(name, startProgram(name, options));
+    running.set(name, superviseProgram(name, options));
     if (name === 'standins') await untilAnswers(`${standIns}/health`);
     if (name === 'web') await untilAnswers(`${web}/api/health`);
   };
@@ -76,15 +74,14 @@ export async function startStack(
     web,
     standIns,
     killAndRestart: async (name) => {
-      const program = running.get(name);
-      if (program) await stopProgram(program, 'SIGKILL');
+      await running.get(name)?.stop('SIGKILL');
       await start(name);
     },
-    signal: (name, signal) => void running.get(name)?.kill(signal),
+    signal: (name, signal) => void running.get(name)?.program().kill(signal),
     close: async () => {
       const { closePool } = await import('@/db/pool');
       await closePool();
-      await Promise.all([...running.values()].map((program) => stopProgram(program, 'SIGKILL')));
+      await Promise.all([...running.values()].map((program) => program.stop('SIGKILL')));
     },
   };
 }

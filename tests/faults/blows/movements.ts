@@ -1,6 +1,6 @@
 /** Everything that moves money, done as people do it: over HTTP, again and again until there is an answer. */
 import { randomUUID } from 'node:crypto';
-import { checkoutPage } from '@/flows/checkout/checkout-page';
+import { checkoutPage, checkoutQuote } from '@/flows/checkout/checkout-page';
 import { Refusal } from '@/flows/door/refusal';
 import { signIn } from '@/flows/house/sign-in';
 import { recordReceived } from '@/flows/payment/receive-payment';
@@ -31,7 +31,7 @@ const cardFor = (chance: Chance): string =>
     ? oneOf(chance, ['corvid-good', 'lumen-good'])
     : oneOf(chance, ['corvid-poor', 'corvid-late', 'lumen-late']);
 
-const LOOKS = 3000;
+const LOOKS = 1000;
 
 const token = (stack: Stack, card: string): Promise<string> =>
   stubbornly('a token', async () => {
@@ -53,7 +53,7 @@ async function pressUntilPaid(
 }
 
 async function payInvoice(stack: Stack, target: Target, chance: Chance): Promise<void> {
-  const { link } = await stubbornly('an invoice', () => sentInvoice(target.house));
+  const { link } = await stubbornly('an invoice', () => sentInvoice(target.house), true);
   const first = cardFor(chance);
   await pressUntilPaid(
     (press) => (press === 0 ? first : 'corvid-good'),
@@ -72,9 +72,23 @@ async function payInvoice(stack: Stack, target: Target, chance: Chance): Promise
         if (stateOf(answer) === 'refused') return 'refused';
         await pause(60);
       }
-      throw new Error(`No outcome for invoice ${link}`);
+      throw new Error(`No outcome for invoice ${link}: ${JSON.stringify(answer)}`);
     },
   );
+}
+
+/** What somebody sees and chooses on a checkout, with the sum on its button. */
+async function quotedCheckout(called: string, repeat: boolean) {
+  const page = await checkoutPage(called, { acceptLanguage: 'en-US', lang: '', currency: '', request: '' });
+  if (!page) throw new Error('Nothing is placed there');
+  const mine = {
+    name: 'Ida Marsh',
+    email: 'ida@marsh.example',
+    ...(repeat ? { repeat: 'month:1', agrees: true } : {}),
+  };
+  const asks = { choice: { ...page.begun, ...mine }, quote: page.quote.token, request: '', locale: 'en-US' };
+  const { chargedMinor } = await checkoutQuote(called, asks);
+  return { ...asks, chargedMinor: Number(chargedMinor) };
 }
 
 /** Pays for an offer; the payment's id. */
@@ -88,28 +102,8 @@ async function payOrder(stack: Stack, target: Target, chance: Chance, repeat: bo
     (press) => (press === 0 ? first : 'lumen-good'),
     async (attemptKey, cardName) => {
       const cardTokenOf = await token(stack, cardName);
-      const page = await stubbornly('a checkout', async () => {
-        const seen = await checkoutPage(called, { acceptLanguage: 'en-US', lang: '', currency: '', request: '' });
-        if (!seen) throw new Error('no page');
-        return seen;
-      });
-      const choice = {
-        ...page.begun,
-        name: 'Ida Marsh',
-        email: 'ida@marsh.example',
-        ...(repeat ? { repeat: 'month:1', agrees: true } : {}),
-      };
-      const body = {
-        choice,
-        quote: page.quote.token,
-        request: '',
-        locale: 'en-US',
-        checkoutKey,
-        attemptKey,
-        cardToken: cardTokenOf,
-        chargedMinor: 4000,
-        passed: {},
-      };
+      const quoted = await stubbornly('a checkout', () => quotedCheckout(called, repeat));
+      const body = { ...quoted, checkoutKey, attemptKey, cardToken: cardTokenOf, passed: {} };
       let answer = null;
       for (let looks = 0; looks < LOOKS; looks++) {
         if (!answer || stateOf(answer) === 'none') {
@@ -128,7 +122,7 @@ async function payOrder(stack: Stack, target: Target, chance: Chance, repeat: bo
         if (stateOf(answer) === 'refused') return 'refused';
         await pause(60);
       }
-      throw new Error(`No outcome for a checkout of ${called}`);
+      throw new Error(`No outcome for a checkout of ${called}: ${JSON.stringify(answer)}`);
     },
   );
   const [row] = await stubbornly('the payment', () =>
@@ -174,7 +168,7 @@ async function giveBack(stack: Stack, target: Target, chance: Chance, kind: 'ref
 }
 
 async function takeCash(target: Target): Promise<void> {
-  const { id } = await stubbornly('an invoice', () => sentInvoice(target.house));
+  const { id } = await stubbornly('an invoice', () => sentInvoice(target.house), true);
   const requestKey = randomUUID();
   const received = {
     amountMinor: 11_000n,

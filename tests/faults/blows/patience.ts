@@ -4,14 +4,19 @@ import { pause } from '../../support/until';
 
 const TRIES = 2000;
 
-/** Does something until it is done; a rule's no is an answer, anything else is tried again. @throws Error after very many tries */
-export async function stubbornly<T>(what: string, work: () => Promise<T>): Promise<T> {
+/**
+ * Does something until it is done; a rule's no is an answer, anything else is tried again.
+ *
+ * @param evenRefused begins anew after a no as well, for what several do at once to the same thing
+ * @throws Error after very many tries
+ */
+export async function stubbornly<T>(what: string, work: () => Promise<T>, evenRefused = false): Promise<T> {
   let last: unknown;
   for (let tries = 0; tries < TRIES; tries++) {
     try {
       return await work();
     } catch (error) {
-      if (error instanceof Refusal) throw error;
+      if (error instanceof Refusal && !evenRefused) throw error;
       last = error;
       await pause(100);
     }
