@@ -13,6 +13,7 @@ import { PASSWORD, PEOPLE } from './demo-data/thistlewood';
 import { measureCharging } from './measure/charging';
 import { measureDesigner } from './measure/designer';
 import { measureBulk, measureImport, measurePdf } from './measure/documents';
+import { measureFuzz, measureHostile } from './measure/hostile';
 import { measureLists } from './measure/lists';
 import { measureOffers } from './measure/offers';
 import { measurePlans } from './measure/plans';
@@ -252,6 +253,9 @@ async function measureRunning({ admin, web, standIns }: Running): Promise<void> 
   if (isWanted('pdf')) await measurePdf();
   if (isWanted('batch')) await measureBulk(1000);
   if (isWanted('import')) await measureImport(100_000);
+  if (isWanted('hostile')) await measureHostile(web, house);
+  // By name only: it is no measurement.
+  if (wanted.includes('fuzz')) await measureFuzz(web, admin, standIns, Number(process.env.FUZZ_SEED ?? 1));
   if (isWanted('lists')) await measureLists(admin, 10_000, LARGE);
 }
 
@@ -264,6 +268,21 @@ if (isWanted('charging'))
       stop: (worker) => stopProgram(worker),
     }),
   );
-if (['pages', 'paying', 'composer', 'offers', 'designer', 'plans', 'pdf', 'batch', 'import', 'lists'].some(isWanted))
+if (
+  [
+    'pages',
+    'paying',
+    'composer',
+    'offers',
+    'designer',
+    'plans',
+    'pdf',
+    'batch',
+    'import',
+    'hostile',
+    'fuzz',
+    'lists',
+  ].some(isWanted)
+)
   await onStack({ durable: false, web: true }, measureRunning);
 process.exit(0);

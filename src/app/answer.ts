@@ -94,6 +94,9 @@ const kept = (response: NextResponse): NextResponse => {
 
 const told = (body: object, status: number): NextResponse => kept(NextResponse.json(body, { status }));
 
+const isGivenUp = (error: unknown): boolean =>
+  typeof error === 'object' && error !== null && 'code' in error && error.code === '57014';
+
 /** Turns whatever was thrown into an answer: a rule's no in words, the unknown as a reference that stands in the log. */
 export function troubleAnswer(error: unknown): NextResponse {
   if (error instanceof Refusal) {
@@ -104,6 +107,8 @@ export function troubleAnswer(error: unknown): NextResponse {
     const words = error.fields[0]?.words ?? 'Something that was sent cannot be read.';
     return told({ ok: false, code: 'malformed', words, fields: error.fields }, 400);
   }
+  // The database gave it up: it took longer than a statement may.
+  if (isGivenUp(error)) return troubleAnswer(new Refusal('too-slow'));
   const reference = randomBytes(4).toString('hex');
   log.error({ reference, ...errorTrace(error) }, 'a request failed');
   const words = `Something went wrong on our side. Try again; if it stays, tell us the reference ${reference}.`;

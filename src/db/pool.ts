@@ -15,6 +15,9 @@ const types = new pg.TypeOverrides();
 types.setTypeParser(pg.types.builtins.DATE, (text) => text);
 types.setTypeParser(pg.types.builtins.INT8, (text) => BigInt(text));
 
+/** No statement runs longer, in milliseconds, unless DATABASE_STATEMENT_MS says otherwise. */
+const LONGEST_STATEMENT_MS = 60_000;
+
 const kept = globalThis as { dahliaPool?: pg.Pool };
 
 /** The application's connections, as the role that cannot see past the current business. Made at first use. */
@@ -22,7 +25,15 @@ export function pool(): pg.Pool {
   if (kept.dahliaPool) return kept.dahliaPool;
   const connectionString = process.env.DATABASE_URL;
   if (!connectionString) throw new Error('DATABASE_URL is not set');
-  const made = new pg.Pool({ connectionString, types, max: Number(process.env.DATABASE_CONNECTIONS ?? 12) });
+  const longest = Number(process.env.DATABASE_STATEMENT_MS ?? LONGEST_STATEMENT_MS);
+  const made = new pg.Pool({
+    connectionString,
+    types,
+    max: Number(process.env.DATABASE_CONNECTIONS ?? 12),
+    statement_timeout: longest,
+    // A program that stands still in the middle of something gives back what it holds.
+    idle_in_transaction_session_timeout: LONGEST_STATEMENT_MS,
+  });
   // Unheard, an idle connection whose server goes away would end the process.
   made.on('error', () => undefined);
   kept.dahliaPool = made;

@@ -1,7 +1,12 @@
 /** The worker program: runs what the application has enqueued, and says that it is alive. */
 import { keepAlive } from '@/db/worker-life';
 import { errorTrace, log } from '@/outside/log';
+import { requireSettings } from '@/outside/settings';
 import { startLanes } from './lanes';
+
+requireSettings('worker');
+// The proof of the books reads whole tables.
+process.env.DATABASE_STATEMENT_MS ??= '900000';
 
 // What the queue's library does not catch (a database that goes away while it notes a failure) leaves jobs held by nobody who works on
 // them: the program ends, its jobs are given back, and whoever supervises it starts it again.

@@ -271,6 +271,39 @@ test('what is typed into a record survives a reload, and who comes in after some
   await close();
 });
 
+test('while somebody guesses a password, its owner still comes in: the browser does some work first', async () => {
+  const email = emailOf('reader');
+  for (let guess = 0; guess < 8; guess++) {
+    const answer = await fetch(`${stack.web}/api/sign-in`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', origin: stack.web, 'x-forwarded-for': `203.0.113.${guess}` },
+      body: JSON.stringify({ email, password: `guess ${guess}` }),
+    });
+    expect(answer.status).toBe(401);
+    expect(answer.headers.get('cache-control')).toBe('private, no-store');
+  }
+  const { page } = await openPage(browser);
+  await visit(page, `${stack.web}/sign-in`);
+  await type(page, 'E-mail address', email);
+  await type(page, 'Password', PASSWORD);
+  await press(page, 'Sign in', 'button');
+  await untilTrue(page, () => location.pathname === '/today');
+});
+
+test('a session that ends takes its open line along', async () => {
+  const { token } = await signIn(emailOf('owner'), PASSWORD, 'line');
+  const cookie = `dahlia_session=${token}`;
+  const line = await fetch(`${stack.web}/api/live`, { headers: { cookie } });
+  const heard = line.text();
+  await fetch(`${stack.web}/api/sign-out`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', origin: stack.web, cookie },
+    body: '{}',
+  });
+  expect(await heard).toContain('retry: 2000');
+  expect((await fetch(`${stack.web}/api/live`, { headers: { cookie } })).status).toBe(401);
+});
+
 test('health says which part does not answer', async () => {
   // The worker's first beat comes with its start.
   await until('all is well', async () => (await fetch(`${stack.web}/api/health`)).status === 200);

@@ -2,11 +2,11 @@
 const TASKS: Readonly<Record<string, { readonly what: string; readonly advice: string }>> = {
   'settle-payments': {
     what: 'The outcome of a payment cannot be found out',
-    advice: 'Look the payment up at your card processor; do not ask for the money again before.',
+    advice: 'Trying again only asks. If it stays, look the payment up at your card processor.',
   },
   'settle-refund': {
     what: 'Money given back is not confirmed',
-    advice: 'Look the refund up at your card processor; do not give it back again before.',
+    advice: 'Trying again gives nothing back twice. If it stays, look the refund up at your card processor.',
   },
   'settle-card': {
     what: 'A card that is not needed any more cannot be taken off at the processor',

@@ -33,7 +33,11 @@ export default async function LogPage({ searchParams }: { searchParams: Promise<
   const { entries, next } = await logPage(actor, key && id ? { at: new Date(key), id } : null);
   return (
     <div className="mx-auto max-w-[920px] px-4 pb-10 pt-6 sm:px-7">
-      <h1 className="title-screen pb-3">The log</h1>
+      <h1 className="title-screen">The log</h1>
+      <p className="document pb-4 pt-1">
+        Who changed what holds for the whole business, and who signed in or tried to. Only owners read it, and nobody
+        can change it.
+      </p>
       {entries.length === 0 ? (
         <Empty words="Nothing has been noted yet." />
       ) : (
@@ -51,7 +55,7 @@ export default async function LogPage({ searchParams }: { searchParams: Promise<
                 {entry.address ? <span className="private text-soft"> from {entry.address}</span> : null}
                 {entry.changes.map(({ what, from, to }) => (
                   <p key={what} className="private break-words">
-                    {what}: <span className="text-soft line-through">{from || 'nothing'}</span> {to || 'nothing'}
+                    {what}: {to || 'nothing'} <span className="text-soft">(before: {from || 'nothing'})</span>
                   </p>
                 ))}
               </div>
