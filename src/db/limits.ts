@@ -5,13 +5,17 @@ import { pool } from './pool';
 /** So many attempts in so many seconds; then nothing until the time is over. */
 export type Limit = { readonly name: string; readonly attempts: number; readonly seconds: number };
 
-const limiters = new Map<string, RateLimiterPostgres>();
+// For the pool of now: a program that ended its pool and goes on has new ones.
+const limiters = new WeakMap<object, Map<string, RateLimiterPostgres>>();
 
 function limiter(limit: Limit): RateLimiterPostgres {
-  const known = limiters.get(limit.name);
+  const store = pool();
+  const own = limiters.get(store) ?? new Map<string, RateLimiterPostgres>();
+  limiters.set(store, own);
+  const known = own.get(limit.name);
   if (known) return known;
   const made = new RateLimiterPostgres({
-    storeClient: pool(),
+    storeClient: store,
     storeType: 'pool',
     tableName: 'attempt_limits',
     tableCreated: true,
@@ -19,7 +23,7 @@ function limiter(limit: Limit): RateLimiterPostgres {
     points: limit.attempts,
     duration: limit.seconds,
   });
-  limiters.set(limit.name, made);
+  own.set(limit.name, made);
   return made;
 }
 

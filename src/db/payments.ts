@@ -69,6 +69,15 @@ export const paymentByAttempt = (db: Db, invoiceId: string, attemptKey: string):
     sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and attempt_key = ${attemptKey} and invoice_id = ${invoiceId}`,
   );
 
+/** Whether anything was tried under this key. */
+export async function isAttemptUsed(db: Db, attemptKey: string): Promise<boolean> {
+  const row = await maybeOne(
+    db,
+    sql`select 1 from payments where business_id = ${db.businessId} and attempt_key = ${attemptKey}`,
+  );
+  return row !== null;
+}
+
 /** The order's attempts, latest first. */
 export const orderPayments = (db: Db, orderId: string): Promise<Payment[]> =>
   many(

@@ -60,6 +60,7 @@ export type RefusalCode =
   | 'too-much'
   | 'too-slow'
   | 'file-too-heavy'
+  | 'attempt-used'
   | 'work-first'
   | 'password-wrong';
 
@@ -126,6 +127,7 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'too-much': 'That is more than can be taken at once. Send it in smaller parts.',
   'file-too-heavy':
     'This file could not be read within the time that one file gets. Save it anew in the program it is from, or send less of it.',
+  'attempt-used': 'Something else was paid with this press already. Load the page anew, and look before you pay again.',
   'work-first': 'Many wrong passwords were tried for this address. Your computer works something out first; try again.',
   'password-wrong': 'This is not your password so far. Write it again.',
   'too-slow': 'This took too long and was given up. Look whether it was done before you try again.',

@@ -30,6 +30,7 @@ import { recordOrderPaid } from '@/flows/order/record-order';
 import { askAboutLater } from '@/flows/payment/ask-later';
 import { perHour } from '@/flows/payment/attempt-limits';
 import { noteRefusal, requireFewRefusals, whenThere } from '@/flows/payment/card-testing';
+import { requireFreshAttempt } from '@/flows/payment/fresh-attempt';
 import { afterSale, recordOutcome } from '@/flows/payment/record-outcome';
 import { askAbout } from '@/flows/payment/settle-payment';
 import { type PaymentStatus, saleKey, statusOf } from '@/flows/payment/take-payment';
@@ -246,6 +247,7 @@ async function claimOrder(tx: Tx, offerId: string, attempt: OrderAttempt): Promi
   for (const { itemId, optionId, quantity } of quote.lines) {
     if (itemId) await insertPromises(tx, [{ orderId: id, itemId, optionId, quantity }]);
   }
+  await requireFreshAttempt(tx, attempt.attemptKey);
   const paymentId = randomUUID();
   await insertPayments(tx, [
     {

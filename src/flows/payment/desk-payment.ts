@@ -16,6 +16,7 @@ import { issueDraft } from '@/flows/invoice/issue-invoices';
 import { readingOf } from '@/flows/invoice/paper-setting';
 import { askAboutLater } from '@/flows/payment/ask-later';
 import { services } from '@/outside/services';
+import { requireFreshAttempt } from './fresh-attempt';
 import { afterSale } from './record-outcome';
 import { type PaymentStatus, saleKey, statusOf } from './take-payment';
 
@@ -82,6 +83,7 @@ export const deskQuote = desk('take').read(
 async function claimAtDesk(tx: Writing, asked: DeskPayment): Promise<{ mine: boolean; payment: Payment }> {
   const before = await paymentByDeskKey(tx, asked.attemptKey);
   if (before) return { mine: false, payment: before };
+  await requireFreshAttempt(tx, asked.attemptKey);
   const business = await businessById(tx);
   const id = await writeDraft(tx, business, deskPaper(asked), { revision: 1, origin: 'desk' });
   await addToTimeline(tx, id, { kind: 'made' }, tx.name);

@@ -25,6 +25,7 @@ import { askAboutLater } from '@/flows/payment/ask-later';
 import { services } from '@/outside/services';
 import { perHour } from './attempt-limits';
 import { noteRefusal, requireFewRefusals, whenThere } from './card-testing';
+import { requireFreshAttempt } from './fresh-attempt';
 import { afterSale } from './record-outcome';
 
 /** How a payment stands, for the payer. */
@@ -168,6 +169,7 @@ async function claimPayment(tx: Tx, invoiceId: string, attempt: PayAttempt): Pro
   if (tipMinor < 0n || (tipMinor > 0n && !ways.tip) || tipMinor > MOST_TIPS * amountMinor)
     throw new Refusal('amount-changed');
   if (!isAllowed(amountMinor, terms)) throw new Refusal('amount-changed');
+  await requireFreshAttempt(tx, attemptKey);
   const id = randomUUID();
   const { customerId, currency } = invoice;
   await insertPayments(tx, [
