@@ -24,7 +24,7 @@ module.exports = {
     only('ui', [room('core'), room('input')], 'what is seen never knows what is remembered'),
     only(
       'jobs',
-      [room('flows'), '^src/outside/log', '^src/db/(jobs|worker-life)\\.ts$'],
+      [room('flows'), '^src/outside/(log|settings)', '^src/db/(jobs|worker-life)\\.ts$'],
       'a task only calls its flow; the queue itself is in db',
     ),
     only(

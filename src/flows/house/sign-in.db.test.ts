@@ -1,10 +1,10 @@
 import { solveChallenge } from 'altcha-lib';
 import { deriveKey } from 'altcha-lib/algorithms/pbkdf2';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { logPage } from '@/flows/log/log';
 import { asSuperuser } from '../../../tests/support/database';
 import { foundHouse, type House, openWorkshop, type Workshop } from '../../../tests/support/workshop';
 import { demoOffer } from './demo-people';
-import { logPage } from './log';
 import { actorOf, changePassword, isSignedIn, passwordHash, signIn, signInWork, signOut } from './sign-in';
 
 const PASSWORD = 'a plane and a saw';

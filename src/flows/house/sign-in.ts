@@ -20,7 +20,7 @@ import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { sealed, unsealed } from '@/flows/door/signing';
 import { isFreshWork, setWork, type Work } from '@/flows/door/work';
-import { noteAccess } from './log';
+import { noteAccess } from '@/flows/log/log';
 
 const QUARTER = 900;
 const PER_ADDRESS: Limit = { name: 'sign-in-address', attempts: 30, seconds: QUARTER };

@@ -6,7 +6,7 @@ import { businessById, updateBusiness } from '@/db/businesses';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { readSafely } from '@/flows/file/read-safely';
-import { noteSettings } from '@/flows/house/log';
+import { noteSettings } from '@/flows/log/log';
 import { keepWording } from './authorise';
 
 const YEARS = 3;

@@ -3,7 +3,7 @@ import { changedBetween, partnerSettings } from '@/core/business/money-settings'
 import { archivePartner, keepPartner, type Partner, type PartnerRow, partnerById, partnerRows } from '@/db/partners';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
-import { noteSettings } from '@/flows/house/log';
+import { noteSettings } from '@/flows/log/log';
 import { services } from '@/outside/services';
 
 export type { PartnerRow };

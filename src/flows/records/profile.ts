@@ -8,7 +8,7 @@ import { archiveTerms, insertTerms, insertTermsVersion, type Terms, termsById, t
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
-import { noteSettings } from '@/flows/house/log';
+import { noteSettings } from '@/flows/log/log';
 
 export type { Terms };
 

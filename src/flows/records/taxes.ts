@@ -5,7 +5,7 @@ import { insertTax, retireTaxesBut, taxesOf, updateTax } from '@/db/taxes';
 import { csvText } from '@/documents/csv/write';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
-import { noteSettings } from '@/flows/house/log';
+import { noteSettings } from '@/flows/log/log';
 
 /** The business's tax rules in their order, without those taken off the list. */
 export const taxRules = desk('see').run(async (ctx): Promise<BusinessTax[]> => {

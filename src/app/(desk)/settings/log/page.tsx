@@ -6,7 +6,7 @@ import { pageActor } from '@/app/session';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { mayDo } from '@/flows/door/rights';
-import { type LogEntry, logPage } from '@/flows/house/log';
+import { type LogEntry, logPage } from '@/flows/log/log';
 import { businessToday } from '@/flows/payment/payment-list';
 import { PageInput } from '@/input/list-input';
 import { Empty } from '@/ui/kit/empty';
