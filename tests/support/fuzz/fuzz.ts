@@ -34,6 +34,9 @@ const BAD_PARAMETERS = [
   '[object Object]',
 ];
 
+/** What is the same for everybody and may be kept. */
+const isForEverybody = ({ address }: Door): boolean => /^\/(b|p|fonts|bare)\/|^\/checkout\.js$/.test(address);
+
 /** Addresses that wait, or that end the session which all others use. */
 const isLeftOut = ({ address }: Door): boolean => address === '/api/live';
 
@@ -191,6 +194,8 @@ async function troubleOf(door: Door, { url, init, shown }: Sent): Promise<Found 
     const text = await answer.text();
     // Health may say that a part does not answer; it says so with 503.
     if (answer.status >= 500 && door.address !== '/api/health') return found(String(answer.status), text);
+    if (!isForEverybody(door) && !/no-store/.test(answer.headers.get('cache-control') ?? ''))
+      return found('may be kept by others', text);
     if (answer.status >= 400 && door.address.startsWith('/api/') && !door.address.startsWith('/api/hooks/')) {
       const { words } = JSON.parse(text) as { words?: string };
       if (!words) return found('no words', text);

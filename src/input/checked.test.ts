@@ -1,0 +1,95 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { checkedInput, Malformed, parsedJson } from './checked';
+import { QuoteInput } from './checkout-input';
+import { ImportInput } from './customer-input';
+import { isStorable, PLAIN_LIMITS, plainTrouble } from './plain';
+import { TaxesInput } from './profile-input';
+import { MailStatementInput } from './recurring-input';
+
+const wrongOf = async (
+  shape: new () => object,
+  given: unknown,
+): Promise<readonly { field: string; words: string }[]> => {
+  try {
+    await checkedInput(shape, given);
+    return [];
+  } catch (error) {
+    if (error instanceof Malformed) return error.fields;
+    throw error;
+  }
+};
+const fields = (n: number) => Object.fromEntries(Array.from({ length: n }, (_, at) => [`k${at}`, 1]));
+const deep = (n: number) => parsedJson(`${'{"a":['.repeat(n)}${']}'.repeat(n)}`);
+
+describe('the form of what is sent', () => {
+  test.each([
+    ['many fields', fields(PLAIN_LIMITS.names + 1)],
+    ['a long list', { a: Array.from({ length: PLAIN_LIMITS.entries + 1 }, () => 1) }],
+    ['deep nesting', deep(100)],
+    ['nesting without end', deep(30_000)],
+    ['very many values', { a: Array.from({ length: 4000 }, () => Array.from({ length: 50 }, () => 1)) }],
+    ['a constructor', { constructor: {} }],
+    ['a prototype', parsedJson('{"a":{"__proto__":{"role":"owner"}}}')],
+    ['a NUL', { a: ['x\u0000'] }],
+    ['half a sign', { a: { b: '\ud83d' } }],
+    ['half a sign as a name', { '\ud83d': 1 }],
+  ])('%s is refused before any rule', async (_, given) => {
+    expect(plainTrouble(given)).toEqual(expect.any(String));
+    expect((await wrongOf(QuoteInput, given)).length).toBe(1);
+  });
+
+  test('whatever JSON holds that is small and plain is let through to the rules', () => {
+    const storable = fc.string({ unit: 'grapheme', maxLength: 20 }).filter(isStorable);
+    fc.assert(
+      fc.property(
+        fc.dictionary(
+          fc.stringMatching(/^[a-z]{1,8}$/),
+          fc.oneof(storable, fc.double(), fc.boolean(), fc.constant(null)),
+        ),
+        (given) => {
+          expect(plainTrouble(JSON.parse(JSON.stringify(given)))).toBeNull();
+        },
+      ),
+    );
+  });
+
+  test('any text is either kept as it is or refused: nothing in between', () => {
+    fc.assert(
+      fc.property(fc.string({ unit: 'binary' }), (text) => {
+        const kept = Buffer.from(text, 'utf8').toString('utf8') === text && !text.includes('\u0000');
+        expect(isStorable(text)).toBe(kept);
+      }),
+    );
+  });
+});
+
+test('twenty wrong fields are told, not more', async () => {
+  expect((await wrongOf(QuoteInput, fields(150))).length).toBe(20);
+});
+
+test('a list where an object belongs is no object, however it is packed', async () => {
+  expect(await wrongOf(TaxesInput, { rules: [[]] })).toMatchObject([{ field: 'rules.0' }]);
+  expect(await wrongOf(TaxesInput, { rules: [[[{}]]] })).not.toEqual([]);
+  // Rows of a table are lists of lists, and stay so.
+  expect(await wrongOf(ImportInput, { mapping: [null], rows: [['a'], ['b']], write: false })).toEqual([]);
+});
+
+test('a day that is none is refused where it is sent, not where a job would fail on it for ever', async () => {
+  const statement = { from: '', to: '', currency: 'USD', requestKey: crypto.randomUUID(), text: '' };
+  expect(await wrongOf(MailStatementInput, statement)).toEqual([]);
+  for (const day of ['2026-02-30', '0000-00-00', '9999-99-99', '0001-01-01', '9999-12-31', '٢٠٢٦-١١-٢٠'])
+    expect(
+      (await wrongOf(MailStatementInput, { ...statement, to: day })).map(({ field }) => field),
+      day,
+    ).toEqual(['to']);
+});
+
+test.each(['[]', 'null', '"x"', '1', 'true'])('%s is no object', async (text) => {
+  expect((await wrongOf(QuoteInput, parsedJson(text))).length).toBe(1);
+});
+
+test('what is no JSON says so', () => {
+  expect(() => parsedJson('{')).toThrow(Malformed);
+  expect(parsedJson('')).toEqual({});
+});
