@@ -9,7 +9,7 @@ const who = ({ entry }: Needs): string =>
   entry.by === 'desk' ? entry.right : entry.by === 'link' ? `link: ${entry.link}` : entry.by;
 
 /** The address of a file under `src/app`: folders in brackets group and are no part of it. */
-const addressOf = (file: string): string =>
+export const addressOf = (file: string): string =>
   `/${file
     .replace(/(^|\/)(route\.ts|page\.tsx)$/, '')
     .split('/')

@@ -1,14 +1,9 @@
 import { readdirSync } from 'node:fs';
 import { expect, test } from 'vitest';
+import { addressOf } from '../../bin/docs/routes';
 import { isHandled, isReadable } from './addresses';
 
-const pathOf = (file: string): string =>
-  `/${file
-    .replace(/(^|\/)(route\.ts|page\.tsx)$/, '')
-    .split('/')
-    .filter((part) => !/^\(.*\)$/.test(part))
-    .join('/')
-    .replace(/\[\w+\]/g, 'abc')}`;
+const pathOf = (file: string): string => addressOf(file).replace(/\[\w+\]/g, 'abc');
 
 test('every handler says its own policy, and no page does', () => {
   const files = readdirSync('src/app', { recursive: true, encoding: 'utf8' });

@@ -107,6 +107,13 @@ export type Rude<Manner> = {
   readonly stop: () => Promise<void>;
 };
 
+/** Lets a server listen on loopback; at which port. */
+async function portOf(server: TcpServer): Promise<number> {
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const address = server.address();
+  return typeof address === 'object' && address ? address.port : 0;
+}
+
 /** A proxy before the stand-ins' cards. @param target their origin, asked for with each call @param slowMs longer than its callers wait */
 export async function rudeCards(target: () => string, slowMs: number): Promise<Rude<CardManner>> {
   let next: () => CardManner | null = () => null;
@@ -122,10 +129,8 @@ export async function rudeCards(target: () => string, slowMs: number): Promise<R
     from.on('error', () => undefined);
   });
   server.keepAliveTimeout = 120_000;
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const address = server.address();
   return {
-    port: typeof address === 'object' && address ? address.port : 0,
+    port: await portOf(server),
     behave: (chosen) => {
       next = chosen;
     },
@@ -168,10 +173,8 @@ export async function rudeMail(port: () => number): Promise<Rude<MailManner>> {
     line.on('error', () => undefined);
     rudely(next(), line, port());
   });
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const address = server.address();
   return {
-    port: typeof address === 'object' && address ? address.port : 0,
+    port: await portOf(server),
     behave: (chosen) => {
       next = chosen;
     },

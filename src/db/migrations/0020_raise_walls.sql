@@ -130,20 +130,3 @@ begin
   end if;
   perform graphile_worker.enqueue(task, payload::json, run_at, job_key);
 end $$;
-
--- What the clock has brought to any business, as jobs; one that waits already stays the only one. How many.
-create function enqueue_due_work(at timestamptz) returns bigint
-  language plpgsql security definer set search_path = public, pg_temp
-  as $$
-declare
-  due record;
-  found_due bigint := 0;
-begin
-  for due in select business_id, concern from work_due(at) order by concern, business_id loop
-    perform graphile_worker.enqueue(case when due.concern = 'charges' then 'due-charges' else 'due-work' end,
-      json_build_object('businessId', due.business_id, 'concern', due.concern), now(), 'due:' || due.concern || ':' || due.business_id);
-    found_due := found_due + 1;
-  end loop;
-  return found_due;
-end $$;
-grant execute on function enqueue_due_work(timestamptz) to dahlia_app;

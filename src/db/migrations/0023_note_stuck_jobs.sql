@@ -14,8 +14,9 @@ create table stuck_jobs (
 );
 select protect_table('stuck_jobs', 'select, insert, update, delete');
 
--- As before, but what failed twenty times in a row is tried once an hour only.
-create or replace function enqueue_due_work(at timestamptz) returns bigint
+-- What the clock has brought to any business, as jobs; one that waits already stays the only one, and what failed twenty times in a row is
+-- tried once an hour only. How many.
+create function enqueue_due_work(at timestamptz) returns bigint
   language plpgsql security definer set search_path = public, pg_temp
   as $$
 declare
@@ -34,6 +35,7 @@ begin
   end loop;
   return found_due;
 end $$;
+grant execute on function enqueue_due_work(timestamptz) to dahlia_app;
 
 -- For how many seconds each task's oldest job has waited that could run: for the health page.
 create function waiting_jobs() returns table (task text, seconds float8)

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { takesOf } from '@/app/answer';
 import type { Shape } from '@/input/checked';
+import { addressOf } from '../../../bin/docs/routes';
 
 /** An address with a method: `[name]` stands for its parameters; the class of its input and where that stands, where it has one. */
 export type Door = {
@@ -15,13 +16,6 @@ export type Door = {
 
 const ROOT = 'src/app';
 const METHODS = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE'] as const;
-
-const addressOf = (file: string): string =>
-  `/${file
-    .replace(/(^|\/)(route\.ts|page\.tsx)$/, '')
-    .split('/')
-    .filter((part) => !/^\(.*\)$/.test(part))
-    .join('/')}`;
 
 /** All of them, pages too (whose input is what stands in the address). */
 export async function allDoors(): Promise<Door[]> {
