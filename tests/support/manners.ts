@@ -1,6 +1,6 @@
 /** Outside services with bad manners: a proxy before the card processor, and one before the mail server, that misbehave on request. */
 import { createServer, type IncomingMessage, request, type ServerResponse } from 'node:http';
-import { connect, createServer as createTcpServer, type Socket } from 'node:net';
+import { connect, createServer as createTcpServer, type Socket, type Server as TcpServer } from 'node:net';
 
 /** What a card processor can do wrong with one call, before or after it has done what was asked. */
 export const CARD_MANNERS = [
