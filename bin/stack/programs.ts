@@ -17,6 +17,9 @@ export type StackOptions = {
   readonly more?: Readonly<Record<string, string>>;
 };
 
+/** So many answers of somebody else, one after the other, are no accident. */
+const FOREIGN_ANSWERS = 20;
+
 /** So long a program is left alone after it has ended by itself. */
 const RESTART_MS = 500;
 
@@ -135,13 +138,16 @@ async function instanceAt(url: string): Promise<string | null> {
 /**
  * Waits until our own program answers at an address.
  *
- * @throws Error after `seconds`, and at once where another program answers there
+ * @throws Error after `seconds`, and before where another program goes on answering there
  */
 export async function untilAnswers(url: string, seconds = 60): Promise<void> {
+  let others = 0;
   for (const end = Date.now() + seconds * 1000; Date.now() < end; ) {
     const instance = await instanceAt(url);
     if (instance === INSTANCE) return;
-    if (instance !== null) throw new Error(`Another program answers at ${url}. End it, and start again.`);
+    // Our own may say something else while it begins; whoever goes on doing so is not ours.
+    others = instance === null ? 0 : others + 1;
+    if (others > FOREIGN_ANSWERS) throw new Error(`Another program answers at ${url}. End it, and start again.`);
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
   throw new Error(`Nobody answers at ${url}`);
