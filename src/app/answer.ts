@@ -246,7 +246,7 @@ export function visitorOf(request: Request): { acceptLanguage: string; lang: str
 export async function pageAnswer(page: () => Promise<string | null>, ancestors: string): Promise<NextResponse> {
   try {
     const text = await page();
-    if (text === null) return new NextResponse('This page is not here (any more).', { status: 404 });
+    if (text === null) return kept(new NextResponse('This page is not here (any more).', { status: 404 }));
     return new NextResponse(text, {
       headers: {
         'content-type': 'text/html; charset=utf-8',
