@@ -24,7 +24,15 @@ export type NewJob = {
 }[keyof Tasks];
 
 /** Adds jobs in the transaction that causes them; outside services live in real time, whatever the business's clock says. */
-export async function enqueueJobs(tx: Tx, jobs: readonly NewJob[]): Promise<void> {
+export const enqueueJobs = (tx: Tx, jobs: readonly NewJob[]): Promise<void> => put(tx, jobs);
+
+/** Puts a job back that was there before, as it was noted. */
+export const putJobBack = (
+  tx: Tx,
+  job: { readonly task: string; readonly key: string; readonly payload: object },
+): Promise<void> => put(tx, [job]);
+
+async function put(tx: Tx, jobs: readonly object[]): Promise<void> {
   if (jobs.length === 0) return;
   await run(
     tx,

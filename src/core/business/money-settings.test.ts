@@ -4,13 +4,22 @@ import { USUAL_POLICY } from '../plan/dunning';
 import { type Business, NEW_PROFILE } from './business';
 import { changedBetween, chargingSettings, profileSettings, type Shown, taxSettings } from './money-settings';
 
-const business = {
+const business: Business = {
   ...NEW_PROFILE,
   name: 'Sallow',
   email: 'a@b.example',
   country: 'US',
   taxNumber: '',
-} as unknown as Business;
+  id: '',
+  address: [],
+  phone: '',
+  website: '',
+  zone: 'UTC',
+  locale: 'en-US',
+  currency: 'USD',
+  pricesIncludeTax: false,
+  smallestPaymentMinor: 1n,
+};
 const rule = { id: '1', name: 'VAT', rate: '19', class: 'standard', country: 'DE', onDelivery: false, retired: false };
 
 test('what is told is what differs, once, with both values', () => {

@@ -1,4 +1,4 @@
-import { enqueueJobs, type NewJob } from '@/db/jobs';
+import { putJobBack } from '@/db/jobs';
 import { messageById, updateMessage } from '@/db/messages';
 import { forgetFailures, noteFailure, type StuckJob, stuckJob } from '@/db/stuck-jobs';
 import { desk, worker } from '@/flows/door/operation';
@@ -34,5 +34,5 @@ export const tryStuckAgain = desk('ask').write(async (tx, key: string): Promise<
   const job = await stuckJob(tx, key);
   if (!job) throw new Refusal('not-found');
   await forgetFailures(tx, key);
-  await enqueueJobs(tx, [{ task: job.task, key, payload: job.payload } as unknown as NewJob]);
+  await putJobBack(tx, job);
 });
