@@ -75,6 +75,26 @@ test('a list where an object belongs is no object, however it is packed', async 
   expect(await wrongOf(ImportInput, { mapping: [null], rows: [['a'], ['b']], write: false })).toEqual([]);
 });
 
+test('a list with more entries than it takes is told of by itself: none of its entries is looked at', async () => {
+  const items = (n: number) => Array.from({ length: n }, () => ({ id: 'x', optionId: 1, quantity: 2 }));
+  expect((await wrongOf(QuoteInput, { choice: { items: items(4000) } })).map(({ field }) => field)).toEqual([
+    'choice.items',
+  ]);
+  expect((await wrongOf(QuoteInput, { choice: { items: items(60) } })).map(({ field }) => field)).toContain(
+    'choice.items.0.id',
+  );
+});
+
+test('names that nobody knows are told of before any rule, at whatever depth', async () => {
+  expect(await wrongOf(QuoteInput, { choice: { items: [{ id: 1, price: 1 }], tip: 5 } })).toEqual([
+    { field: 'choice.items.0.price', words: expect.any(String) },
+  ]);
+});
+
+test('one object is no list, where one is asked for', async () => {
+  expect(await wrongOf(QuoteInput, { choice: { billing: [{}] } })).toMatchObject([{ field: 'choice.billing' }]);
+});
+
 test('a day that is none is refused where it is sent, not where a job would fail on it for ever', async () => {
   const statement = { from: '', to: '', currency: 'USD', requestKey: crypto.randomUUID(), text: '' };
   expect(await wrongOf(MailStatementInput, statement)).toEqual([]);

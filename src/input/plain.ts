@@ -1,5 +1,5 @@
 /** How large what is sent may be in form, whatever it says: looked at before any rule of a field is tried. */
-export const PLAIN_LIMITS = { depth: 14, entries: 5000, names: 200, values: 150_000 } as const;
+export const PLAIN_LIMITS = { depth: 14, entries: 20_000, names: 200, values: 150_000 } as const;
 
 // Names through which an object could be made to be another than it is.
 const FORBIDDEN = new Set(['__proto__', 'constructor', 'prototype']);

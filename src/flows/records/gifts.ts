@@ -94,8 +94,9 @@ export async function writtenGiftLetter(ctx: Context, customerId: string, year: 
 export const mailGiftLetters = desk('ask').write(
   async (tx, year: number, customerIds: readonly string[], requestKey: string): Promise<number> => {
     let queued = 0;
+    const asked = new Set(customerIds);
     for (const donor of await donorsOf(tx, year)) {
-      if (!customerIds.includes(donor.customerId) || !donor.email) continue;
+      if (!asked.has(donor.customerId) || !donor.email) continue;
       const fresh = await queueMessage(tx, {
         kind: 'gift-letter',
         key: `gift-letter:${donor.customerId}:${year}:${donor.currency}:${requestKey}`,

@@ -12,6 +12,8 @@ export type Door = {
   readonly method: string;
   readonly shape: Shape<object> | null;
   readonly from: 'body' | 'address';
+  /** Bytes of its body at most; 0 where it takes none. */
+  readonly most: number;
 };
 
 const ROOT = 'src/app';
@@ -22,14 +24,20 @@ export async function allDoors(): Promise<Door[]> {
   const doors: Door[] = [];
   for (const file of readdirSync(ROOT, { recursive: true, encoding: 'utf8' }).sort()) {
     const address = addressOf(file);
-    if (/(^|\/)page\.tsx$/.test(file)) doors.push({ address, method: 'GET', shape: null, from: 'address' });
+    if (/(^|\/)page\.tsx$/.test(file)) doors.push({ address, method: 'GET', shape: null, from: 'address', most: 0 });
     if (!/(^|\/)route\.ts$/.test(file)) continue;
     const handlers = (await import(pathToFileURL(join(ROOT, file)).href)) as Record<string, unknown>;
     for (const method of METHODS) {
       if (!handlers[method]) continue;
       const takes = takesOf(handlers[method]);
       const from = method === 'GET' ? 'address' : (takes?.from ?? 'body');
-      doors.push({ address, method, shape: takes?.shape ?? null, from });
+      doors.push({
+        address,
+        method,
+        shape: takes?.shape ?? null,
+        from,
+        most: from === 'body' ? (takes?.most ?? 0) : 0,
+      });
     }
   }
   return doors;

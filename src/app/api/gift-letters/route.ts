@@ -1,7 +1,12 @@
 import { desk } from '@/app/answer';
+import { PAPER_BODY } from '@/app/body';
 import { mailGiftLetters } from '@/flows/records/gifts';
 import { GiftLettersInput } from '@/input/offer-records-input';
 
-export const POST = desk(GiftLettersInput, async (actor, { input }) => ({
-  letters: await mailGiftLetters(actor, input.year, input.customerIds, input.requestKey),
-}));
+export const POST = desk(
+  GiftLettersInput,
+  async (actor, { input }) => ({
+    letters: await mailGiftLetters(actor, input.year, input.customerIds, input.requestKey),
+  }),
+  { most: PAPER_BODY },
+);
