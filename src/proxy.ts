@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { type NextRequest, NextResponse } from 'next/server';
-import { isFinished, isHandled, isReadable } from '@/app/addresses';
+import { isFinished, isHandled } from '@/app/addresses';
+import { safeHeaders } from '@/app/safe-headers';
 import { framingSites } from '@/flows/offer/button';
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
@@ -40,13 +41,8 @@ async function ancestorsOf({ nextUrl: { pathname, searchParams } }: NextRequest)
   return sites.length > 0 ? sites.join(' ') : "'none'";
 }
 
-/** What holds for every answer, whoever made it; over https a browser never comes back without it. */
 function safe(response: NextResponse): NextResponse {
-  response.headers.set('referrer-policy', 'same-origin');
-  response.headers.set('x-content-type-options', 'nosniff');
-  if (process.env.PUBLIC_URL?.startsWith('https:')) {
-    response.headers.set('strict-transport-security', 'max-age=31536000');
-  }
+  for (const [name, value] of Object.entries(safeHeaders())) response.headers.set(name, value);
   return response;
 }
 
@@ -58,11 +54,9 @@ const refused = (code: string, words: string, status: number): NextResponse =>
     ),
   );
 
-/** The one place where every request passes: foreign origins may change nothing, and every page gets its content policy. */
+/** The one place where every request passes that the front let through (`src/app/front`): foreign origins may change nothing, and every page gets its content policy. */
 export async function proxy(request: NextRequest): Promise<NextResponse> {
   const path = request.nextUrl.pathname;
-  if (!isReadable(request.nextUrl))
-    return refused('address-not-read', 'This address cannot be read. Check it and try again.', 400);
   if (isFinished(path)) return safe(NextResponse.next());
   if (CHANGES.has(request.method) && !path.startsWith(HOOKS)) {
     const own = new URL(process.env.PUBLIC_URL ?? 'http://invalid').origin;

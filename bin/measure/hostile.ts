@@ -15,14 +15,15 @@ const HONEST = 4;
 async function honest(web: string, link: string, quote: { path: string; body: string }): Promise<number[]> {
   const times: number[] = [];
   const until = performance.now() + HONEST_MS;
-  const one = async (at: number): Promise<void> => {
+  const one = async (at: number, person: number): Promise<void> => {
+    const headers = { 'x-forwarded-for': `198.51.100.${person + 1}` };
     const start = performance.now();
     const answer =
       at % 2 === 0
-        ? await fetch(`${web}/i/${link}`)
+        ? await fetch(`${web}/i/${link}`, { headers })
         : await fetch(`${web}${quote.path}`, {
             method: 'POST',
-            headers: { 'content-type': 'application/json', origin: web },
+            headers: { ...headers, 'content-type': 'application/json', origin: web },
             body: quote.body,
           });
     await answer.text();
@@ -32,7 +33,7 @@ async function honest(web: string, link: string, quote: { path: string; body: st
   await Promise.all(
     Array.from({ length: HONEST }, async (_, person) => {
       for (let at = person; performance.now() < until; at++) {
-        await one(at);
+        await one(at, person);
         await pause(60);
       }
     }),
@@ -55,12 +56,18 @@ export async function measureHostile(web: string, house: House): Promise<void> {
   const body = JSON.stringify({ choice: page.begun, quote: page.quote.token, request: '', locale: 'en-US' });
   const quote = { path: `/api/checkout/${called}/quote`, body };
   await honest(web, link, quote);
-  for (const rate of [20, 100]) {
+  for (const [rate, from] of [
+    [20, 'one'],
+    [100, 'one'],
+    [20, 'many'],
+    [100, 'many'],
+  ] as const) {
+    const name = `${rate} hostile a second from ${from === 'one' ? 'one address' : 'as many addresses'}`;
     const before = await honest(web, link, quote);
-    report(`honest requests alone, before ${rate}`, before, HONEST_MS / 1000);
+    report(`honest requests alone, before ${name}`, before, HONEST_MS / 1000);
     const attacker = spawn(
       process.execPath,
-      ['--import', 'tsx', 'bin/measure/attacker.ts', web, `${web}${quote.path}`, String(rate)],
+      ['--import', 'tsx', 'bin/measure/attacker.ts', web, `${web}${quote.path}`, String(rate), from],
       { stdio: ['ignore', 'pipe', 'inherit'] },
     );
     let said = '';
@@ -72,7 +79,7 @@ export async function measureHostile(web: string, house: House): Promise<void> {
     attacker.kill('SIGTERM');
     await new Promise((resolve) => attacker.once('exit', resolve));
     const sent = JSON.parse(said || '{}') as Record<string, number>;
-    report(`honest requests beside ${rate} hostile a second`, beside, HONEST_MS / 1000, {
+    report(`honest requests beside ${name}`, beside, HONEST_MS / 1000, {
       ratio: Number((p95(beside) / p95(before)).toFixed(2)),
       ...sent,
     });

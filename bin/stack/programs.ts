@@ -69,11 +69,7 @@ export function stackEnvironment(options: StackOptions): Record<string, string> 
 }
 
 const COMMANDS: Readonly<Record<ProgramName, (options: StackOptions) => string[]>> = {
-  // A line that is kept is closed by whoever called, not in the moment in which they call again.
-  web: ({ webPort }) => [
-    ...['node_modules/next/dist/bin/next', 'start', '-p', String(webPort), '-H', '127.0.0.1'],
-    ...['--keepAliveTimeout', '120000'],
-  ],
+  web: ({ webPort }) => ['src/app/front/begin.mjs', '--port', String(webPort)],
   worker: () => ['--import', 'tsx', 'src/jobs/worker.ts'],
   standins: () => ['--import', 'tsx', 'standins/main.ts'],
 };

@@ -7,7 +7,9 @@ import { checkedInput, Malformed, parsedJson, type Shape } from '@/input/checked
 import { isUsualDay } from '@/input/day';
 import { isStorable } from '@/input/plain';
 import { errorTrace, log } from '@/outside/log';
-import { bodyFile, bodyText, USUAL_BODY } from './body';
+import { bodyFile, bodyText } from './body';
+import { callerOf } from './caller';
+import { mostAt } from './limits';
 import { currentActor } from './session';
 
 type Params = Record<string, string>;
@@ -40,12 +42,8 @@ const STATUS: Partial<Record<RefusalCode, number>> = {
 /** No input at all. */
 export class Nothing {}
 
-/** What a handler takes: where its input stands (in the body of what changes something, else in the address), and how much. */
-export type Takes = {
-  readonly from: 'body' | 'address';
-  /** Bytes of the body at most. */
-  readonly most: number;
-};
+/** Where a handler's input stands: in the body of what changes something, else in the address. How much it takes: `limits.ts`. */
+export type Takes = { readonly from: 'body' | 'address' };
 
 const TAKES = Symbol('takes');
 
@@ -61,16 +59,17 @@ const ofAddress = (request: NextRequest): object => Object.fromEntries(request.n
 async function inputOf<Input extends object>(
   shape: Shape<Input>,
   request: NextRequest,
-  { from, most }: Takes,
+  { from }: Takes,
 ): Promise<Input> {
   if (shape === (Nothing as unknown)) return new shape();
   const inAddress = request.method === 'GET' || from === 'address';
-  return checkedInput(shape, inAddress ? ofAddress(request) : parsedJson(await bodyText(request, most)));
+  return checkedInput(
+    shape,
+    inAddress ? ofAddress(request) : parsedJson(await bodyText(request, mostAt(request.nextUrl.pathname))),
+  );
 }
 
-/** The nearest trusted word on where a request came from: the last hop that was written down. */
-const addressOf = (request: NextRequest): string =>
-  request.headers.get('x-forwarded-for')?.split(',').at(-1)?.trim() || 'unknown';
+const addressOf = (request: NextRequest): string => callerOf(request.headers.get('x-forwarded-for')) ?? 'unknown';
 
 /** What the parameters of addresses are made of; one that is not opens nothing. */
 const isParameter = (name: string, value: string): boolean =>
@@ -131,18 +130,18 @@ function handler<Input extends object, Admitted>(
   shape: Shape<Input>,
   admit: () => Promise<Admitted>,
   work: (admitted: Admitted, call: Call<Input>) => Promise<unknown>,
-  { from = 'body', most = USUAL_BODY }: Partial<Takes>,
+  { from = 'body' }: Partial<Takes>,
 ): Handler {
   const answered = async (request: NextRequest, context: Context): Promise<NextResponse> => {
     const admitted = await admit();
     const params = await paramsOf(context);
-    const input = await inputOf(shape, request, { from, most });
-    const file = () => bodyFile(request, most);
+    const input = await inputOf(shape, request, { from });
+    const file = () => bodyFile(request, mostAt(request.nextUrl.pathname));
     const value = await withinTime(work(admitted, { input, params, request, address: addressOf(request), file }));
     return value instanceof NextResponse ? value : NextResponse.json({ ok: true, value: value ?? null });
   };
   const handle: Handler = (request, context) => answered(request, context).then(kept, troubleAnswer);
-  return Object.assign(handle, { [TAKES]: { from, most, shape } });
+  return Object.assign(handle, { [TAKES]: { from, shape } });
 }
 
 /** A handler for anybody. */
@@ -191,14 +190,12 @@ export const fileAnswer = (file: { name: string; bytes: Buffer; type: string }):
 export const redirectAnswer = (path: string): NextResponse =>
   new NextResponse(null, { status: 302, headers: { location: path, 'cache-control': 'private, no-store' } });
 
-const LARGEST_EVENT = 10_000;
-
 /** A handler for events of outside services: whoever signed it is asked by the flow, which answers false where nobody did. */
 export const signedHook =
   (hear: (event: { body: string; time: string; signature: string }) => Promise<boolean>) =>
   async (request: NextRequest): Promise<NextResponse> => {
     try {
-      const body = await bodyText(request, LARGEST_EVENT);
+      const body = await bodyText(request, mostAt(request.nextUrl.pathname));
       const heard = await hear({
         body,
         time: request.headers.get('x-event-time') ?? '',

@@ -8,15 +8,6 @@ import { pipeline } from 'node:stream/promises';
 import type { ReadableStream as NodeStream } from 'node:stream/web';
 import { Refusal } from '@/flows/door/refusal';
 
-/** What an address takes where nothing else is said, in bytes. */
-export const USUAL_BODY = 64 * 1024;
-/** What a payer chose and wrote, with thirty answers in any script. */
-export const CHOICE_BODY = 256 * 1024;
-/** The rows of a part of a table, or a file of rates as text. */
-export const TABLE_BODY = 6 * 1024 * 1024;
-/** A whole paper of 500 lines, a page of an offer. */
-export const PAPER_BODY = 2 * 1024 * 1024;
-
 /** How long all of a body may take to come, in milliseconds: 10 MB on a slow line from a phone. */
 const SLOWEST_MS = 120_000;
 

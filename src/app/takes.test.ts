@@ -3,6 +3,7 @@ import { expect, test } from 'vitest';
 import { formOf, type Shape } from '@/input/form';
 import { PLAIN_LIMITS } from '@/input/plain';
 import { allDoors } from '../../tests/support/fuzz/doors';
+import { mostAt, namedAddresses } from './limits';
 
 const UUID_BYTES = JSON.stringify([crypto.randomUUID()]).length - 1;
 
@@ -32,4 +33,13 @@ test('who may send so many ids may send so many bytes', async () => {
       : [];
   });
   expect(tooSmall).toEqual([]);
+});
+
+test('every address whose limit is named is one, and a limit is found by the address as it comes', async () => {
+  const changing = new Set((await allDoors()).filter(({ method }) => method !== 'GET').map(({ address }) => address));
+  expect(namedAddresses().filter((address) => !changing.has(address))).toEqual([]);
+  for (const address of namedAddresses())
+    expect(mostAt(address.replace(/\[\w+\]/g, 'x-1')), address).toBe(mostAt(address));
+  expect(mostAt('/api/plans/many')).toBeGreaterThan(mostAt('/api/plans/many/x'));
+  expect(mostAt('/constructor')).toBe(mostAt('/'));
 });

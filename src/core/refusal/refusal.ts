@@ -1,3 +1,5 @@
+import { FILE_TOO_LARGE } from '../file/size';
+
 /** Every "no" that a rule can say to a person. */
 export type RefusalCode =
   | 'sign-in-failed'
@@ -58,6 +60,8 @@ export type RefusalCode =
   | 'link-over'
   | 'table-not-read'
   | 'too-much'
+  | 'length-unknown'
+  | 'much-nonsense'
   | 'too-slow'
   | 'file-too-heavy'
   | 'attempt-used'
@@ -82,7 +86,7 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'already-cancelled': 'This invoice is cancelled.',
   'file-not-taken':
     'This kind of file is not taken. PDF, PNG, JPEG, GIF, WebP, TIFF, DOCX, XLSX and CSV are; save it as one of them.',
-  'file-too-large': 'This file is larger than 10 MB. Make it smaller and choose it again.',
+  'file-too-large': FILE_TOO_LARGE,
   'approve-first': 'A file waits for your approval. Look at it and approve it before you pay; nothing was charged.',
   'accept-first': 'Accept the terms and conditions before you pay; nothing was charged.',
   'asked-too-often': 'Several questions are on their way already. Wait a while, or answer the e-mail instead.',
@@ -125,10 +129,12 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'calendar-not-read': 'No days could be read in this file. Choose an iCalendar file, which ends in .ics.',
   'table-not-read': 'No rows could be read. The first line holds the headings: e-mail, name, plan, price, start.',
   'too-much': 'That is more than can be taken at once. Send it in smaller parts.',
+  'length-unknown': 'Send it whole, with its length in the head of the request.',
+  'much-nonsense': 'Much came from your connection that cannot be read. Wait a moment and try again.',
   'file-too-heavy':
     'This file could not be read within the time that one file gets. Save it anew in the program it is from, or send less of it.',
   'attempt-used': 'Something else was paid with this press already. Load the page anew, and look before you pay again.',
-  'work-first': 'Many wrong passwords were tried for this address. Your computer works something out first; try again.',
+  'work-first': 'Many wrong passwords were tried. Your computer works something out first; try again.',
   'password-wrong': 'This is not your password so far. Write it again.',
   'too-slow': 'This took too long and was given up. Look whether it was done before you try again.',
   'link-over': 'This link is over. Ask for a new one at the top of the page.',

@@ -1,4 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
+import { MOST_FILE_BYTES } from '@/core/file/size';
 import { type FilePurpose, insertFile } from '@/db/files';
 import { countAttempt } from '@/db/limits';
 import { offerById } from '@/db/offers';
@@ -8,8 +9,6 @@ import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { fileKind } from '@/outside/file-kind';
 import { cleanPicture } from '@/outside/pictures';
-
-export const MOST_BYTES = 10 * 1024 * 1024;
 
 export type { FilePurpose };
 
@@ -65,7 +64,7 @@ export const storeAnswer = byLink(OFFER_NAME).run(
 );
 
 async function store(ctx: Context, byName: string, name: string, purpose: FilePurpose, bytes: Buffer): Promise<Stored> {
-  if (bytes.length > MOST_BYTES) throw new Refusal('file-too-large');
+  if (bytes.length > MOST_FILE_BYTES) throw new Refusal('file-too-large');
   const kind = bytes.length > 0 ? await fileKind(bytes) : null;
   if (!kind) throw new Refusal('file-not-taken');
   const picture = kind.type.startsWith('image/');
@@ -77,7 +76,7 @@ async function store(ctx: Context, byName: string, name: string, purpose: FilePu
         throw new Refusal('file-not-taken');
       })
     : bytes;
-  if (clean.length > MOST_BYTES) throw new Refusal('file-too-large');
+  if (clean.length > MOST_FILE_BYTES) throw new Refusal('file-too-large');
   const stored: Stored = {
     id: randomUUID(),
     name: safeName(name, picture ? (form === 'jpeg' ? 'jpg' : 'png') : kind.ending),

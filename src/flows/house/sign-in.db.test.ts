@@ -139,3 +139,15 @@ test('a session that nobody used for twelve hours has ended, and one in use stay
 test('nobody is offered outside the demo', async () => {
   expect(await demoOffer()).toBeNull();
 });
+
+test('one password tried on everybody from everywhere costs work in the end; a known computer goes through without', async () => {
+  const mine = await foundHouse('Sprayed', await passwordHash(PASSWORD));
+  const whom = `owner-${mine.business.id.slice(0, 8)}@sallow.example`;
+  const { device } = await signIn(whom, PASSWORD, 'the desk');
+  const answers = new Set<string>();
+  for (let at = 0; at < 61 && !answers.has('work-first'); at++)
+    answers.add(await tried(`somebody-${at}@sallow.example`, 'spring 2026', `bot ${at}`));
+  expect([...answers]).toEqual(['sign-in-failed', 'work-first']);
+  expect(await tried(whom, PASSWORD, 'the person')).toBe('work-first');
+  expect(await tried(whom, PASSWORD, 'the desk', { device })).toBe('in');
+});

@@ -30,6 +30,9 @@ const PER_PAIR: Limit = { name: 'sign-in-pair', attempts: 8, seconds: QUARTER };
 const PER_DEVICE: Limit = { name: 'sign-in-device', attempts: 20, seconds: QUARTER };
 /** Wrong passwords for one person from anywhere: from here on each try costs some work, but nobody is kept out. */
 const WRONG: Limit = { name: 'sign-in-wrong', attempts: 8, seconds: QUARTER };
+/** Wrong passwords of anybody from anywhere: one word tried on everybody, from a thousand computers, meets no other limit. */
+const WRONG_AT_ALL: Limit = { name: 'sign-in-wrong-at-all', attempts: 60, seconds: 60 };
+const EVERYBODY = 'everybody';
 const OWN_PASSWORD: Limit = { name: 'own-password', attempts: 8, seconds: QUARTER };
 /** How the answer to that work begins: a second or two of a computer's time. */
 const WORK_PREFIX = '000';
@@ -71,7 +74,9 @@ async function requireFewTries(
     ? [await countAttempt(PER_DEVICE, own)]
     : await Promise.all([countAttempt(PER_ADDRESS, address), countAttempt(PER_PAIR, `${address} ${person}`)]);
   if (waits.some((seconds) => seconds > 0)) throw new Refusal('sign-in-too-often');
-  if (own || !(await isSpent(WRONG, person))) return;
+  if (own) return;
+  const spent = await Promise.all([isSpent(WRONG, person), isSpent(WRONG_AT_ALL, EVERYBODY)]);
+  if (!spent.includes(true)) return;
   if (!work || !(await isFreshWork(workSubject(person), work))) throw new Refusal('work-first');
 }
 
@@ -110,7 +115,7 @@ export const signIn = anybody({ tells: false }).run(
     nobody ??= passwordHash(randomBytes(16).toString('hex'));
     const right = await verify(candidate?.passwordHash ?? (await nobody), password);
     if (!candidate || !right) {
-      if (!own) await countAttempt(WRONG, person);
+      if (!own) await Promise.all([countAttempt(WRONG, person), countAttempt(WRONG_AT_ALL, EVERYBODY)]);
       await noteWrong(house, candidate, address);
       throw new Refusal('sign-in-failed');
     }

@@ -6,7 +6,8 @@ import type { ShownOffer } from '@/core/offer/shown';
 import { NO_ADDRESS } from '@/core/place/address';
 import { Check } from '../kit/check';
 import { Select } from '../kit/select';
-import type { Answer } from '../kit/send';
+import { sendFile } from '../kit/send-file';
+import { troubleWords } from '../payer/trouble-words';
 import type { CheckoutWords } from './checkout-words';
 import { PayerAddress } from './payer-address';
 import { PayerField } from './payer-field';
@@ -22,16 +23,6 @@ type Props = {
   change: (part: Partial<Choice>, ...fields: string[]) => void;
   leave: (field: string) => void;
 };
-
-/** Hands a file in; what it is kept as, or why it is not taken. */
-async function handIn(path: string, file: File): Promise<Answer<{ id: string; name: string }>> {
-  try {
-    const response = await fetch(`${path}/file?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file });
-    return (await response.json()) as Answer<{ id: string; name: string }>;
-  } catch {
-    return { ok: false, code: 'unreachable', words: '', fields: [] };
-  }
-}
 
 /** The answer to a question of the business's own. */
 function OwnField({ path, field, choice, fixed, words, problemOf, change, leave }: Props & { field: OfferField }) {
@@ -88,8 +79,11 @@ function OwnField({ path, field, choice, fixed, words, problemOf, change, leave 
               onChange={async (event) => {
                 const file = event.target.files?.[0];
                 if (!file) return set('', true);
-                const stored = await handIn(path, file);
-                setTrouble(stored.ok ? '' : stored.words);
+                const stored = await sendFile<{ id: string; name: string }>(
+                  `${path}/file?name=${encodeURIComponent(file.name)}`,
+                  file,
+                );
+                setTrouble(troubleWords(words.troubles, stored));
                 setKept(stored.ok ? `${words.fileKept} ${stored.value.name}` : '');
                 set(stored.ok ? stored.value.id : '', true);
               }}

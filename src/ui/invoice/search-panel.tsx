@@ -12,6 +12,7 @@ import { DateField } from '../kit/date-field';
 import { Field } from '../kit/field';
 import { SelectField } from '../kit/select';
 import { troubleOf } from '../kit/send';
+import { sendFile } from '../kit/send-file';
 import { sayTrouble } from '../kit/toasts';
 
 const SORT_WORDS: Readonly<Record<Sort, string>> = { due: 'Due date', issued: 'Day of issue', total: 'Total' };
@@ -22,19 +23,9 @@ function useBringIn(): { busy: boolean; bringIn: (picked: File) => Promise<void>
   const [busy, setBusy] = useState(false);
   async function bringIn(picked: File) {
     setBusy(true);
-    try {
-      const response = await fetch(`/api/einvoice?name=${encodeURIComponent(picked.name)}`, {
-        method: 'POST',
-        body: picked,
-      });
-      const answer = (await response.json()) as
-        | { ok: true; value: { id: string } }
-        | { ok: false; words: string; fields: { words: string }[] };
-      if (answer.ok) router.push(`/ask/compose/${answer.value.id}` as Route);
-      else sayTrouble(troubleOf(answer));
-    } catch {
-      sayTrouble('No connection. Choose the file again in a moment.');
-    }
+    const answer = await sendFile<{ id: string }>(`/api/einvoice?name=${encodeURIComponent(picked.name)}`, picked);
+    if (answer.ok) router.push(`/ask/compose/${answer.value.id}` as Route);
+    else sayTrouble(troubleOf(answer));
     setBusy(false);
   }
   return { busy, bringIn };

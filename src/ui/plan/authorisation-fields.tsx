@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { AuthorisedHow } from '@/core/timeline/timeline';
 import { Field } from '../kit/field';
 import { Segment } from '../kit/segment';
+import { sendFile } from '../kit/send-file';
 import { SignatureField } from './signature-pad';
 
 /** How a customer authorised, as it is taken down at the desk. */
@@ -28,17 +29,11 @@ export async function givenSent(
         how === 'drawn' ? 'Let the customer sign in the field.' : 'Choose the picture or PDF of the signed paper.',
     };
   const name = how === 'drawn' ? 'signature.png' : given.fileName;
-  try {
-    const response = await fetch(`/api/files?purpose=authorisation&name=${encodeURIComponent(name)}`, {
-      method: 'POST',
-      body: given.file,
-    });
-    const answer = (await response.json()) as { ok: boolean; value?: { id: string }; words?: string };
-    if (!answer.ok || !answer.value) return { trouble: answer.words ?? 'The file could not be kept. Try again.' };
-    return { how, givenBy, fileId: answer.value.id };
-  } catch {
-    return { trouble: 'No connection. Nothing was kept; try again in a moment.' };
-  }
+  const answer = await sendFile<{ id: string }>(
+    `/api/files?purpose=authorisation&name=${encodeURIComponent(name)}`,
+    given.file,
+  );
+  return answer.ok ? { how, givenBy, fileId: answer.value.id } : { trouble: answer.words };
 }
 
 /** How the customer agreed: signed here, on paper, or by telephone. @param paper where the paper to be signed is printed */

@@ -8,6 +8,7 @@ import { TickField } from '../kit/check';
 import { Field, FieldError, TextField } from '../kit/field';
 import { SelectField } from '../kit/select';
 import { send, troubleOf } from '../kit/send';
+import { sendFile } from '../kit/send-file';
 import { say, sayTrouble } from '../kit/toasts';
 
 const AFTER: Readonly<Record<Afterwards, string>> = {
@@ -54,17 +55,12 @@ export function ChargingSection({
   }
 
   async function bringDays(file: File) {
-    try {
-      const response = await fetch('/api/holidays', { method: 'POST', body: await file.text() });
-      const answer = (await response.json()) as { ok: boolean; value?: { on: string; name: string }[]; words?: string };
-      if (!answer.ok || !answer.value) return sayTrouble(answer.words ?? 'The file could not be read.');
-      const known = new Map(fields.holidays.map((day) => [day.on, day]));
-      for (const day of answer.value) known.set(day.on, day);
-      set({ holidays: [...known.values()].sort((a, b) => (a.on < b.on ? -1 : 1)) });
-      say(`${answer.value.length} days are read; keep them below`);
-    } catch {
-      sayTrouble('No connection. Choose the file again in a moment.');
-    }
+    const answer = await sendFile<{ on: string; name: string }[]>('/api/holidays', file);
+    if (!answer.ok) return sayTrouble(answer.words);
+    const known = new Map(fields.holidays.map((day) => [day.on, day]));
+    for (const day of answer.value) known.set(day.on, day);
+    set({ holidays: [...known.values()].sort((a, b) => (a.on < b.on ? -1 : 1)) });
+    say(`${answer.value.length} days are read; keep them below`);
   }
 
   return (

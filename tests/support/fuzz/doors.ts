@@ -3,6 +3,7 @@ import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { takesOf } from '@/app/answer';
+import { mostAt } from '@/app/limits';
 import type { Shape } from '@/input/checked';
 import { addressOf } from '../../../bin/docs/routes';
 
@@ -36,7 +37,7 @@ export async function allDoors(): Promise<Door[]> {
         method,
         shape: takes?.shape ?? null,
         from,
-        most: from === 'body' ? (takes?.most ?? 0) : 0,
+        most: from === 'body' ? mostAt(address) : 0,
       });
     }
   }

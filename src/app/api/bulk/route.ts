@@ -1,12 +1,7 @@
 import { desk } from '@/app/answer';
-import { PAPER_BODY } from '@/app/body';
 import { checkBulk } from '@/flows/invoice/bulk-invoices';
 import { BatchInput } from '@/input/recurring-input';
 
-export const POST = desk(
-  BatchInput,
-  async (actor, { input }) => ({
-    id: await checkBulk(actor, input.invoiceId, input.name, input, input.how),
-  }),
-  { most: PAPER_BODY },
-);
+export const POST = desk(BatchInput, async (actor, { input }) => ({
+  id: await checkBulk(actor, input.invoiceId, input.name, input, input.how),
+}));

@@ -1,5 +1,4 @@
 import { desk } from '@/app/answer';
-import { MOST_BYTES } from '@/flows/file/store-file';
 import { bringInPdf, readEInvoice } from '@/flows/invoice/bring-in-invoice';
 import { BringInInput } from '@/input/search-input';
 
@@ -11,5 +10,5 @@ export const POST = desk(
     const pdf = bytes.subarray(0, 5).toString('latin1') === '%PDF-';
     return { id: await (pdf ? bringInPdf(actor, input.name, bytes) : readEInvoice(actor, bytes.toString('utf8'))) };
   },
-  { from: 'address', most: MOST_BYTES },
+  { from: 'address' },
 );

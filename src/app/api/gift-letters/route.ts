@@ -1,12 +1,7 @@
 import { desk } from '@/app/answer';
-import { PAPER_BODY } from '@/app/body';
 import { mailGiftLetters } from '@/flows/records/gifts';
 import { GiftLettersInput } from '@/input/offer-records-input';
 
-export const POST = desk(
-  GiftLettersInput,
-  async (actor, { input }) => ({
-    letters: await mailGiftLetters(actor, input.year, input.customerIds, input.requestKey),
-  }),
-  { most: PAPER_BODY },
-);
+export const POST = desk(GiftLettersInput, async (actor, { input }) => ({
+  letters: await mailGiftLetters(actor, input.year, input.customerIds, input.requestKey),
+}));

@@ -1,10 +1,7 @@
 import { desk, Nothing } from '@/app/answer';
 import { readHolidays } from '@/flows/plan/charging-policy';
 
-const MOST_BYTES = 1_000_000;
-
 /** The body is the iCalendar file itself. */
 export const POST = desk(Nothing, async (actor, { file }) => readHolidays(actor, (await file()).toString('utf8')), {
   from: 'address',
-  most: MOST_BYTES,
 });

@@ -1,5 +1,4 @@
 import { desk } from '@/app/answer';
-import { PAPER_BODY } from '@/app/body';
 import { planWords } from '@/app/complete-plan';
 import { jsonPlan } from '@/app/json-plan';
 import { businessToday } from '@/flows/payment/payment-list';
@@ -13,6 +12,4 @@ export const GET = desk(PlanListInput, async (actor, { input }) => {
   return rows.map((row) => jsonPlan(row, business, today));
 });
 
-export const POST = desk(KeepPlanInput, (actor, { input }) => keepPlan(actor, null, planWords(input)), {
-  most: PAPER_BODY,
-});
+export const POST = desk(KeepPlanInput, (actor, { input }) => keepPlan(actor, null, planWords(input)));

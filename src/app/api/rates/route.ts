@@ -1,8 +1,5 @@
 import { desk } from '@/app/answer';
-import { TABLE_BODY } from '@/app/body';
 import { importRates } from '@/flows/records/rates';
 import { RatesInput } from '@/input/offer-records-input';
 
-export const POST = desk(RatesInput, (actor, { input }) => importRates(actor, input.name, input.text), {
-  most: TABLE_BODY,
-});
+export const POST = desk(RatesInput, (actor, { input }) => importRates(actor, input.name, input.text));

@@ -1,12 +1,7 @@
 import { desk } from '@/app/answer';
-import { PAPER_BODY } from '@/app/body';
 import { startRecurring } from '@/flows/invoice/recurring';
 import { NewRecurringInput } from '@/input/recurring-input';
 
-export const POST = desk(
-  NewRecurringInput,
-  async (actor, { input: { invoiceId, ...plan } }) => ({
-    id: await startRecurring(actor, invoiceId, plan),
-  }),
-  { most: PAPER_BODY },
-);
+export const POST = desk(NewRecurringInput, async (actor, { input: { invoiceId, ...plan } }) => ({
+  id: await startRecurring(actor, invoiceId, plan),
+}));

@@ -1,6 +1,5 @@
 import { desk } from '@/app/answer';
-import { PAPER_BODY } from '@/app/body';
 import { keepTaxRules } from '@/flows/records/taxes';
 import { TaxesInput } from '@/input/profile-input';
 
-export const PUT = desk(TaxesInput, (actor, { input }) => keepTaxRules(actor, input.rules), { most: PAPER_BODY });
+export const PUT = desk(TaxesInput, (actor, { input }) => keepTaxRules(actor, input.rules));

@@ -1,12 +1,7 @@
 import { desk } from '@/app/answer';
-import { PAPER_BODY } from '@/app/body';
 import { keepTerms } from '@/flows/records/profile';
 import { TermsInput } from '@/input/profile-input';
 
-export const POST = desk(
-  TermsInput,
-  async (actor, { input }) => ({
-    id: await keepTerms(actor, input.id ?? null, input.name, input.text),
-  }),
-  { most: PAPER_BODY },
-);
+export const POST = desk(TermsInput, async (actor, { input }) => ({
+  id: await keepTerms(actor, input.id ?? null, input.name, input.text),
+}));

@@ -1,11 +1,7 @@
 import { open } from '@/app/answer';
-import { CHOICE_BODY } from '@/app/body';
 import { takeOrder } from '@/flows/checkout/take-order';
 import { OrderInput } from '@/input/checkout-input';
 
-export const POST = open(
-  OrderInput,
-  ({ input, params, address }) =>
-    takeOrder(params.name ?? '', { ...input, chargedMinor: BigInt(input.chargedMinor) }, address),
-  { most: CHOICE_BODY },
+export const POST = open(OrderInput, ({ input, params, address }) =>
+  takeOrder(params.name ?? '', { ...input, chargedMinor: BigInt(input.chargedMinor) }, address),
 );

@@ -1,14 +1,9 @@
 import { desk } from '@/app/answer';
-import { TABLE_BODY } from '@/app/body';
 import { checkCustomers, importCustomers } from '@/flows/records/import-customers';
 import { ImportInput } from '@/input/customer-input';
 
-export const POST = desk(
-  ImportInput,
-  (actor, { input }) => {
-    // Whatever a cell is, it is read as text: a row of a file has nothing else.
-    const rows = input.rows.map((cells) => cells.map((cell) => (typeof cell === 'string' ? cell : '')));
-    return input.write ? importCustomers(actor, rows, input.mapping) : checkCustomers(actor, rows, input.mapping);
-  },
-  { most: TABLE_BODY },
-);
+export const POST = desk(ImportInput, (actor, { input }) => {
+  // Whatever a cell is, it is read as text: a row of a file has nothing else.
+  const rows = input.rows.map((cells) => cells.map((cell) => (typeof cell === 'string' ? cell : '')));
+  return input.write ? importCustomers(actor, rows, input.mapping) : checkCustomers(actor, rows, input.mapping);
+});

@@ -1,5 +1,4 @@
 import { desk, Nothing } from '@/app/answer';
-import { PAPER_BODY } from '@/app/body';
 import { planWords } from '@/app/complete-plan';
 import type { Actor } from '@/flows/door/rights';
 import {
@@ -14,10 +13,8 @@ import {
 import { discardPlan, keepPlan } from '@/flows/plan/plans';
 import { KeepPlanInput, PlanActionInput } from '@/input/plan-input';
 
-export const PUT = desk(
-  KeepPlanInput,
-  (actor, { input, params }) => keepPlan(actor, params.id ?? '', planWords(input), input.revision),
-  { most: PAPER_BODY },
+export const PUT = desk(KeepPlanInput, (actor, { input, params }) =>
+  keepPlan(actor, params.id ?? '', planWords(input), input.revision),
 );
 
 export const DELETE = desk(Nothing, (actor, { params }) => discardPlan(actor, params.id ?? ''));

@@ -1,10 +1,7 @@
 import { desk } from '@/app/answer';
-import { PAPER_BODY } from '@/app/body';
 import { checkPlans, makePlans } from '@/flows/plan/many-plans';
 import { ManyPlansInput } from '@/input/plan-input';
 
-export const POST = desk(
-  ManyPlansInput,
-  (actor, { input }) => (input.key ? makePlans(actor, input.text, input.key) : checkPlans(actor, input.text)),
-  { most: PAPER_BODY },
+export const POST = desk(ManyPlansInput, (actor, { input }) =>
+  input.key ? makePlans(actor, input.text, input.key) : checkPlans(actor, input.text),
 );

@@ -1,9 +1,9 @@
 import { open } from '@/app/answer';
-import { MOST_BYTES, storeAnswer } from '@/flows/file/store-file';
+import { storeAnswer } from '@/flows/file/store-file';
 import { FileNameInput } from '@/input/file-input';
 
 export const POST = open(
   FileNameInput,
   async ({ input, params, file, address }) => storeAnswer(params.name ?? '', input.name, file, address),
-  { from: 'address', most: MOST_BYTES },
+  { from: 'address' },
 );

@@ -1,8 +1,5 @@
 import { open } from '@/app/answer';
-import { CHOICE_BODY } from '@/app/body';
 import { checkoutQuote } from '@/flows/checkout/checkout-page';
 import { QuoteInput } from '@/input/checkout-input';
 
-export const POST = open(QuoteInput, ({ input, params }) => checkoutQuote(params.name ?? '', input), {
-  most: CHOICE_BODY,
-});
+export const POST = open(QuoteInput, ({ input, params }) => checkoutQuote(params.name ?? '', input));

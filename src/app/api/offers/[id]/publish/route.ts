@@ -1,11 +1,8 @@
 import { desk, Nothing } from '@/app/answer';
-import { PAPER_BODY } from '@/app/body';
 import { keepPage, publishHostedPage } from '@/flows/checkout/hosted-page';
 import { PageInput } from '@/input/offer-input';
 
-export const PUT = desk(PageInput, (actor, { input, params }) => keepPage(actor, params.id ?? '', input.look), {
-  most: PAPER_BODY,
-});
+export const PUT = desk(PageInput, (actor, { input, params }) => keepPage(actor, params.id ?? '', input.look));
 
 export const POST = desk(Nothing, async (actor, { params }) => ({
   version: await publishHostedPage(actor, params.id ?? ''),

@@ -1,10 +1,7 @@
 import { desk } from '@/app/answer';
-import { PAPER_BODY } from '@/app/body';
 import { repaperRecurring } from '@/flows/invoice/recurring';
 import { RepaperInput } from '@/input/recurring-input';
 
-export const PUT = desk(
-  RepaperInput,
-  (actor, { input, params }) => repaperRecurring(actor, params.id ?? '', input.invoiceId),
-  { most: PAPER_BODY },
+export const PUT = desk(RepaperInput, (actor, { input, params }) =>
+  repaperRecurring(actor, params.id ?? '', input.invoiceId),
 );

@@ -1,8 +1,5 @@
 import { desk } from '@/app/answer';
-import { CHOICE_BODY } from '@/app/body';
 import { rehearsedQuote } from '@/flows/checkout/rehearse';
 import { QuoteInput } from '@/input/checkout-input';
 
-export const POST = desk(QuoteInput, (actor, { input, params }) => rehearsedQuote(actor, params.id ?? '', input), {
-  most: CHOICE_BODY,
-});
+export const POST = desk(QuoteInput, (actor, { input, params }) => rehearsedQuote(actor, params.id ?? '', input));

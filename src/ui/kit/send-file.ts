@@ -1,0 +1,15 @@
+import { FILE_TOO_LARGE, MOST_FILE_BYTES } from '@/core/file/size';
+import type { Answer } from './send';
+
+const no = (code: string, words: string): Answer<never> => ({ ok: false, code, words, fields: [] });
+
+/** Sends a file as the body, to be told by its content; one that is too large is not sent at all. Never throws. */
+export async function sendFile<T>(path: string, file: Blob): Promise<Answer<T>> {
+  if (file.size > MOST_FILE_BYTES) return no('file-too-large', FILE_TOO_LARGE);
+  try {
+    const headers = { 'content-type': 'application/octet-stream' };
+    return (await (await fetch(path, { method: 'POST', headers, body: file })).json()) as Answer<T>;
+  } catch {
+    return no('unreachable', 'No connection. Choose the file again in a moment.');
+  }
+}
