@@ -224,7 +224,7 @@ async function onStack(
   }
 }
 
-async function measureRunning({ admin, web, standIns }: Running): Promise<void> {
+async function measureRunning({ options, admin, web, standIns }: Running): Promise<void> {
   const { foundHouse, keptDraft, plainPaper, sentInvoice } = await import('../tests/support/workshop');
   const { passwordHash } = await import('@/flows/house/sign-in');
   const house = await foundHouse('Bench', await passwordHash(PASSWORD), PEOPLE[0]?.email);
@@ -255,7 +255,12 @@ async function measureRunning({ admin, web, standIns }: Running): Promise<void> 
   if (isWanted('import')) await measureImport(100_000);
   if (isWanted('hostile')) await measureHostile(web, house);
   // By name only: it is no measurement.
-  if (wanted.includes('fuzz')) await measureFuzz(web, admin, standIns, Number(process.env.FUZZ_SEED ?? 1));
+  if (wanted.includes('fuzz')) {
+    // All of it runs, as where it is used: what is sent makes jobs too.
+    const worker = startProgram('worker', options);
+    await measureFuzz(web, admin, standIns, Number(process.env.FUZZ_SEED ?? 1));
+    await stopProgram(worker);
+  }
   if (isWanted('lists')) await measureLists(admin, 10_000, LARGE);
 }
 
