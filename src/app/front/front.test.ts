@@ -23,7 +23,7 @@ beforeEach(async () => {
     () => now,
   );
   server = createServer((request, response) => front.answer(request, response));
-  server.on('checkContinue', (request, response) => front.answerAsked(request, response));
+  server.on('checkContinue', (request, response) => front.answer(request, response, true));
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   web = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
 });

@@ -37,7 +37,7 @@ const hasBody = (headers: Head['headers']): boolean =>
  *
  * @param wait seconds that this caller has to wait, after much that nobody could read
  */
-export function whyNot({ url = '/', headers }: Head, wait = 0): No | null {
+function whyNot({ url = '/', headers }: Head, wait = 0): No | null {
   const address = readAddress(url);
   if (!address || !isReadable(address))
     return { status: 400, code: 'address-not-read', words: 'This address cannot be read. Check it and try again.' };
@@ -82,7 +82,8 @@ export class Front {
     private readonly now: () => number,
   ) {}
 
-  answer(request: IncomingMessage, response: ServerResponse): void {
+  /** @param asks whether the body is sent only once this program says so (RFC 9110, 100) */
+  answer(request: IncomingMessage, response: ServerResponse, asks = false): void {
     const { url, headers } = request;
     const forwarded = headers['x-forwarded-for'];
     const caller = callerOf(Array.isArray(forwarded) ? forwarded.at(-1) : forwarded);
@@ -91,13 +92,8 @@ export class Front {
         if (isNonsense(response.statusCode, url)) this.#nonsense.spend(caller, this.now());
       });
     const refusal = whyNot(request, caller ? this.#nonsense.secondsToWait(caller, this.now()) : 0);
-    if (refusal) refuse(request, response, refusal);
-    else this.pass(request, response);
-  }
-
-  /** For whoever asks before sending (RFC 9110, 100): they hear it before. */
-  answerAsked(request: IncomingMessage, response: ServerResponse): void {
-    if (!whyNot(request)) response.writeContinue();
-    this.answer(request, response);
+    if (refusal) return refuse(request, response, refusal);
+    if (asks) response.writeContinue();
+    this.pass(request, response);
   }
 }

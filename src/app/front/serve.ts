@@ -26,7 +26,7 @@ export async function serve(): Promise<void> {
 
   const server = createServer({ keepAliveTimeout: IDLE_LINE_MS, headersTimeout: HEAD_MS, requestTimeout: WHOLE_MS });
   server.on('request', (request, response) => front.answer(request, response));
-  server.on('checkContinue', (request, response) => front.answerAsked(request, response));
+  server.on('checkContinue', (request, response) => front.answer(request, response, true));
   server.listen(Number(port), host);
 
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {
