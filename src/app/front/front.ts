@@ -92,8 +92,10 @@ export class Front {
         if (isNonsense(response.statusCode, url)) this.#nonsense.spend(caller, this.now());
       });
     const refusal = whyNot(request, caller ? this.#nonsense.secondsToWait(caller, this.now()) : 0);
-    if (refusal) return refuse(request, response, refusal);
-    if (asks) response.writeContinue();
-    this.pass(request, response);
+    if (refusal) refuse(request, response, refusal);
+    else {
+      if (asks) response.writeContinue();
+      this.pass(request, response);
+    }
   }
 }

@@ -5,6 +5,7 @@ import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { Button } from '../kit/button';
 import { Empty } from '../kit/empty';
+import { OwnersOnly } from '../kit/owners-only';
 import { send } from '../kit/send';
 import { say, sayTrouble } from '../kit/toasts';
 import { PartnerDialog, type ShownPartner } from './partner-dialog';
@@ -40,6 +41,7 @@ export function PartnerTable({
           </Button>
         ) : null}
       </div>
+      <OwnersOnly may={mayAsk} />
       {partners.length === 0 ? (
         <Empty words="No partner yet. A partner gets a share of what an offer brings in: a teacher, a fund, a guest." />
       ) : (

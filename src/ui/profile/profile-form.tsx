@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import type { ProfileFields } from '@/core/business/business';
 import { Button } from '../kit/button';
 import { Form, useTyped } from '../kit/form';
+import { OwnersOnly } from '../kit/owners-only';
 import { send } from '../kit/send';
 import { say } from '../kit/toasts';
 import { ProfileInvoices, ProfileMail, ProfileNumbers } from './profile-invoices';
@@ -52,6 +53,7 @@ export function ProfileForm({
               Keep profile
             </Button>
           </div>
+          <OwnersOnly may={mayAsk} />
           <ProfileWho of={form} />
           <ProfileInvoices of={form} terms={terms} currency={currency} locale={locale} />
           <ProfileMail of={form} />

@@ -6,6 +6,7 @@ import type { BusinessTax } from '@/core/tax/business-tax';
 import { newTaxes, taxOfCells } from '@/core/tax/tax-csv';
 import { Button } from '../kit/button';
 import { EditableTable } from '../kit/editable-table';
+import { OwnersOnly } from '../kit/owners-only';
 import { send, troubleOf } from '../kit/send';
 import { say, sayTrouble } from '../kit/toasts';
 import { type TypedTax, taxColumns, taxTyped, typedTax } from './tax-columns';
@@ -100,6 +101,7 @@ export function TaxTable({
             </>
           ) : null}
         </div>
+        <OwnersOnly may={mayAsk} />
         <fieldset disabled={!mayAsk} className="min-w-0">
           <legend className="sr-only">The rules</legend>
           <EditableTable
