@@ -1,8 +1,10 @@
+import { ArrayMaxSize, IsArray, IsOptional, Matches, MaxLength } from 'class-validator';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { checkedInput, Malformed, parsedJson } from './checked';
 import { QuoteInput } from './checkout-input';
 import { ImportInput } from './customer-input';
+import { PartnerInput } from './offer-records-input';
 import { isStorable, PLAIN_LIMITS, plainTrouble } from './plain';
 import { TaxesInput } from './profile-input';
 import { MailStatementInput } from './recurring-input';
@@ -89,6 +91,25 @@ test('names that nobody knows are told of before any rule, at whatever depth', a
   expect(await wrongOf(QuoteInput, { choice: { items: [{ id: 1, price: 1 }], tip: 5 } })).toEqual([
     { field: 'choice.items.0.price', words: expect.any(String) },
   ]);
+});
+
+/** A pattern that takes forever on what nearly fits it. */
+class Hard {
+  @MaxLength(20) @Matches(/^(a+)+$/) short!: string;
+  @IsOptional() @IsArray() @ArrayMaxSize(3) @Matches(/^(a+)+$/, { each: true }) list?: string[];
+}
+
+test('a text far longer than its rule is told of before any pattern is tried on it', async () => {
+  const long = `${'a'.repeat(2000)}!`;
+  expect(await wrongOf(Hard, { short: long })).toMatchObject([{ field: 'short' }]);
+  expect(await wrongOf(Hard, { short: 'a', list: ['a', long] })).toMatchObject([{ field: 'list' }]);
+  expect(await wrongOf(Hard, { short: 'aaa', list: ['a'] })).toEqual([]);
+});
+
+test('signs are counted as their rule counts them: a name of pictures is not too long', async () => {
+  const partner = { name: '👩🏽‍🎤'.repeat(40), email: 'x@y.example', account: '' };
+  expect(await wrongOf(PartnerInput, partner)).toEqual([]);
+  expect(await wrongOf(PartnerInput, { ...partner, name: '弦'.repeat(161) })).toMatchObject([{ field: 'name' }]);
 });
 
 test('one object is no list, where one is asked for', async () => {

@@ -1,3 +1,4 @@
+import { MAIL_ADDRESS } from '@/core/customer/mail-address';
 import 'reflect-metadata';
 import { Type } from 'class-transformer';
 import {
@@ -149,7 +150,7 @@ export class OfferInput implements Offer {
   @IsString() @trimmed @MaxLength(500) turnedBack!: string;
   @IsArray()
   @ArrayMaxSize(10)
-  @Matches(/^[^\s@<>"]+@[^\s@<>"]+\.[^\s@<>"]+$/, {
+  @Matches(MAIL_ADDRESS, {
     each: true,
     message: 'Write each whole address, as name@post.example.',
   })
@@ -219,7 +220,7 @@ export class RefundInput {
 
 export class ReceiptAgainInput {
   @IsString()
-  @Matches(/^[^\s@<>"]+@[^\s@<>"]+\.[^\s@<>"]+$/, { message: 'Write the whole address, as name@post.example.' })
+  @Matches(MAIL_ADDRESS, { message: 'Write the whole address, as name@post.example.' })
   to!: string;
   @IsString() @trimmed @MaxLength(60) reference!: string;
   @IsUUID() requestKey!: string;

@@ -1,3 +1,4 @@
+import { MAIL_ADDRESS } from '@/core/customer/mail-address';
 import 'reflect-metadata';
 import { Type } from 'class-transformer';
 import {
@@ -51,7 +52,7 @@ export class AccountInput {
 export class PartnerInput {
   @IsString() @trimmed @MinLength(1, { message: 'Write a name.' }) @MaxLength(160) name!: string;
   @ValidateIf(({ email }) => email !== '')
-  @Matches(/^[^\s@<>"]+@[^\s@<>"]+\.[^\s@<>"]+$/, { message: 'Write the whole address, as name@post.example.' })
+  @Matches(MAIL_ADDRESS, { message: 'Write the whole address, as name@post.example.' })
   email!: string;
   @IsString() @trimmed @MaxLength(60) account!: string;
 }

@@ -1,4 +1,5 @@
 /** Every setting that a program reads from its environment, with what it may be: checked before a program serves anybody. */
+import { MAIL_ADDRESS } from '@/core/customer/mail-address';
 
 type Check = (value: string) => string | null;
 
@@ -48,7 +49,7 @@ export const SETTINGS: Readonly<Record<string, Setting>> = {
   SMTP_URL: { needed: BOTH, check: address(['smtp:', 'smtps:']) },
   MAIL_FROM: {
     needed: BOTH,
-    check: (value) => (/^[^\s@<>"]+@[^\s@<>"]+\.[^\s@<>"]+$/.test(value) ? null : 'has to be a mail address alone'),
+    check: (value) => (MAIL_ADDRESS.test(value) ? null : 'has to be a mail address alone'),
   },
   MAIL_WEBHOOK_SECRET: { needed: BOTH, check: secret },
   MESSAGES_URL: { needed: BOTH, check: WEB },

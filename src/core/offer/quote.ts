@@ -1,3 +1,4 @@
+import { MAIL_ADDRESS } from '../customer/mail-address';
 import { typedMinor, typedShare } from '../invoice/read-paper';
 import { minorDigits } from '../money/currency';
 import { powerOfTen } from '../money/decimal';
@@ -253,13 +254,11 @@ export const zoneFor = (offer: Offer, country: string): DeliveryZone | null =>
   offer.delivery?.zones.find(({ countries }) => countries.length === 0) ??
   null;
 
-const EMAIL = /^[^\s@<>"]+@[^\s@<>"]+\.[^\s@<>"]+$/;
-
 /** What is missing of what the payer is asked. */
 function askedProblems(offer: Offer, choice: Choice): QuoteProblem[] {
   const problems: QuoteProblem[] = [];
   if (!choice.name.trim()) problems.push({ field: 'name', code: 'name-needed' });
-  if (!EMAIL.test(choice.email.trim())) problems.push({ field: 'email', code: 'email-needed' });
+  if (!MAIL_ADDRESS.test(choice.email.trim())) problems.push({ field: 'email', code: 'email-needed' });
   if (offer.phone === 'must' && !choice.phone.trim()) problems.push({ field: 'phone', code: 'phone-needed' });
   const whole = (address: Choice['billing']) => address !== null && !isNoAddress(address) && address.country !== '';
   if (offer.billing === 'must' && !whole(choice.billing)) problems.push({ field: 'billing', code: 'address-needed' });

@@ -104,6 +104,9 @@ const HOSTILE: readonly (() => unknown)[] = [
   () => '',
   () => ' ',
   () => 'x'.repeat(5000),
+  // What nearly fits a pattern takes the square of its length, where no rule of length comes first.
+  () => `a@${'.'.repeat(50_000)}@`,
+  () => `${'1'.repeat(50_000)}x`,
   () => '\u0000',
   () => 'a\u0000b',
   () => '\ud800',
