@@ -66,6 +66,12 @@ describe('what is charged, when, and why then', () => {
     ]);
   });
 
+  test('the first now is now, also where its day is the day on which the plan begins', () => {
+    const schedule = { unit: 'month', every: 1, start: context.startsOn, ends: 'never' } as const;
+    expect(told(terms({ firstNow: true, schedule }), 2)).toEqual(['2026-01-10 11000 at-start', '2026-02-10 11000 ']);
+    expect(told(terms({ schedule }), 1)).toEqual(['2026-01-10 11000 ']);
+  });
+
   test('deposit and parts sum to the whole, whatever is left over, for every number of them', () => {
     for (const leftover of ['even', 'last'] as const)
       for (let count = 1; count <= 60; count++) {

@@ -155,7 +155,8 @@ function period(
     more = [],
   }: { readonly at: number; readonly amountMinor: bigint; readonly more?: readonly ChargeReason[] },
 ): PlannedCharge {
-  const atStart = at === 0 && terms.firstNow && date.charged !== startsOn;
+  // Also where its day is today: it does not wait for the hour of charging.
+  const atStart = at === 0 && terms.firstNow;
   return {
     part: 'period',
     nominal: date.nominal,

@@ -154,6 +154,19 @@ describe('what is due is charged once', () => {
     expect(await plan(id)).toMatchObject({ plannedCount: 3, plannedMinor: 4950n });
   });
 
+  test('the first now does not wait for the hour of charging, the first on its day does', async () => {
+    await clock('2026-04-01', '01:00');
+    const now = await runningPlan(house, workshop.standIns, planTerms(house, '2026-04-01', { firstNow: true }));
+    const onDay = await runningPlan(house, workshop.standIns, planTerms(house, '2026-04-01'));
+    await due();
+    expect((await told(now.id))[0]).toBe('charged 2026-04-01 2200');
+    expect((await told(onDay.id))[0]).toBe('upcoming 2026-04-01 2200');
+    await clock('2026-04-01');
+    await due();
+    expect((await told(onDay.id))[0]).toBe('charged 2026-04-01 2200');
+    expect((await told(now.id))[1]).toBe('upcoming 2026-05-01 2200');
+  });
+
   test('without a card every period is an invoice by mail, and its payment is followed', async () => {
     await clock('2026-04-01');
     const { id } = await runningPlan(house, workshop.standIns, planTerms(house, '2026-04-01', { pay: 'invoice' }), []);
