@@ -73,7 +73,8 @@ const isLonger = (value: unknown, most: number): boolean => typeof value === 'st
 
 /**
  * What of a parsed value has no place in its class: names that it does not know, lists with more entries than it takes, lists where
- * an object belongs, texts far longer than any rule lets through. Found before any object is made or any rule tried, which costs a hundred times as much an entry.
+ * an object belongs, texts far longer than any rule lets through. Found before any object is made or any rule tried, which costs a
+ * hundred times as much an entry.
  *
  * @param path of the value, empty or with a dot at its end
  */

@@ -3,10 +3,10 @@ import { useRef, useState } from 'react';
 import ReactCrop, { type Crop } from 'react-image-crop';
 import { Button } from './kit/button';
 import 'react-image-crop/dist/ReactCrop.css';
-import { upload } from './composer/upload';
 import { FileDrop } from './import/file-drop';
 import { Dialog } from './kit/dialog';
 import { FieldError } from './kit/field';
+import { upload } from './kit/send-file';
 
 const MOST_WIDTH = 800;
 
@@ -55,7 +55,7 @@ export function PictureField({
       image.current,
       crop?.width && crop.height ? crop : { unit: 'px', x: 0, y: 0, width, height },
     );
-    const answer = file ? await upload(file, purpose) : null;
+    const answer = file ? await upload(file, purpose, file.name) : null;
     setBusy(false);
     if (!answer?.ok) return setTrouble(answer?.words ?? 'This picture cannot be read. Choose another.');
     setPicture('');

@@ -271,6 +271,32 @@ test('what is typed into a record survives a reload, and who comes in after some
   await close();
 });
 
+test('what is closed to a clerk looks closed, and says who changes it; an owner finds it open', async () => {
+  const { page, errors, close } = await openPage(browser, { width: 1280, height: 800 });
+  const open = () =>
+    page.$$eval('fieldset input, fieldset select, fieldset button, fieldset textarea', (all) =>
+      all.filter((one) => !one.matches(':disabled')).map((one) => one.outerHTML.slice(0, 80)),
+    );
+  for (const [role, may] of [
+    ['clerk', false],
+    ['owner', true],
+  ] as const) {
+    await comeIn(page, stack.web, (await signIn(emailOf(role), PASSWORD, 'test')).token);
+    for (const path of ['/settings/profile', '/records/taxes']) {
+      await visit(page, `${stack.web}${path}`);
+      await page.waitForSelector('fieldset input');
+      const said = await page.evaluate(() =>
+        document.body.innerText.includes('Only an owner changes what stands here'),
+      );
+      expect([path, said]).toEqual([path, !may]);
+      expect([path, (await open()).length > 0]).toEqual([path, may]);
+      await expectAccessible(page, `${path} for the ${role}`);
+    }
+  }
+  expect(errors).toEqual([]);
+  await close();
+});
+
 test('while somebody guesses a password, its owner still comes in: the browser does some work first', async () => {
   const email = emailOf('reader');
   for (let guess = 0; guess < 8; guess++) {

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, ElementHandle, Frame, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { MOST_FILE_BYTES } from '@/core/file/size';
 import { newOfferItem, type Offer, PLACEMENTS, type Placement } from '@/core/offer/offer';
 import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
@@ -13,7 +14,7 @@ import { programContext } from '@/flows/door/program';
 import { beginOffer, keepOffer, offerSheet, placeOffer } from '@/flows/offer/offers';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
-import { fillCard, follow, openPage, press, type, untilShown, visit } from '../support/person';
+import { expectAccessible, fillCard, follow, openPage, press, type, untilShown, visit } from '../support/person';
 import { type Stack, startStack } from '../support/stack';
 import { until } from '../support/until';
 import { foundHouse, type House } from '../support/workshop';
@@ -170,6 +171,24 @@ test.each(cases)('$kind by $placement', async ({ placement, kind }) => {
         ) ?? false,
     );
   } else await untilShown(shop, email);
+  expect(errors).toEqual([]);
+  await close();
+});
+
+test('a file that is too large is told of in the payer’s language, on the phone; the next one is taken', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'dahlia-drawing-'));
+  const [large, small] = [join(folder, 'Zeichnung groß.pdf'), join(folder, 'Zeichnung klein.pdf')];
+  writeFileSync(large, Buffer.alloc(MOST_FILE_BYTES + 1, '%PDF-1.4\n'));
+  writeFileSync(small, '%PDF-1.4\n1 0 obj<</Type/Catalog>>endobj\ntrailer<</Root 1 0 R>>\n%%EOF\n');
+  const { page, errors, close } = await openPage(browser, { width: 390, height: 844 });
+  await visit(page, `${stack.web}/c/${await placed('link', 'sum', true)}?lang=de`);
+  const field = (await page.waitForSelector('input[type=file]')) as ElementHandle<HTMLInputElement>;
+  await field.uploadFile(large);
+  await untilShown(page, 'größer als 10 MB');
+  await expectAccessible(page, 'a refused file');
+  await field.uploadFile(small);
+  await untilShown(page, 'Die Datei ist bei uns. Zeichnung klein.pdf');
+  expect(await page.evaluate(() => document.body.innerText.includes('größer als'))).toBe(false);
   expect(errors).toEqual([]);
   await close();
 });

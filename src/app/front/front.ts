@@ -14,10 +14,8 @@ const LINGER_MS = 300;
 const NONSENSE_AT_ONCE = 20;
 const NONSENSE_A_SECOND = 1;
 
-type No = { readonly status: number; readonly code: string; readonly words: string; readonly wait?: number };
+type No = { readonly status: number; readonly code: RefusalCode; readonly wait?: number };
 type Head = Pick<IncomingMessage, 'url' | 'headers'>;
-
-const no = (status: number, code: RefusalCode): No => ({ status, code, words: refusalWords(code) });
 
 /** An address as it came, of which a proxy may send all and a browser sends the path. */
 function readAddress(address: string): { readonly pathname: string; readonly search: string } | null {
@@ -39,13 +37,12 @@ const hasBody = (headers: Head['headers']): boolean =>
  */
 function whyNot({ url = '/', headers }: Head, wait = 0): No | null {
   const address = readAddress(url);
-  if (!address || !isReadable(address))
-    return { status: 400, code: 'address-not-read', words: 'This address cannot be read. Check it and try again.' };
+  if (!address || !isReadable(address)) return { status: 400, code: 'address-not-read' };
   // Pages are still shown: somebody else may sit behind the same address.
-  if (wait > 0 && hasBody(headers)) return { ...no(429, 'much-nonsense'), wait };
-  if (headers['transfer-encoding'] !== undefined) return no(411, 'length-unknown');
+  if (wait > 0 && hasBody(headers)) return { status: 429, code: 'much-nonsense', wait };
+  if (headers['transfer-encoding'] !== undefined) return { status: 411, code: 'length-unknown' };
   if (Number(headers['content-length'] ?? 0) <= mostAt(address.pathname)) return null;
-  return no(413, takesFile(address.pathname) ? 'file-too-large' : 'too-much');
+  return { status: 413, code: takesFile(address.pathname) ? 'file-too-large' : 'too-much' };
 }
 
 /** Whether an answer is one that our own screens never get: what was sent is of no known form, forged, or far too often the same. */
@@ -53,8 +50,8 @@ const isNonsense = (status: number, url = '/'): boolean =>
   [400, 411, 413, 429].includes(status) || (status === 401 && url.startsWith('/api/hooks/'));
 
 /** Answers, and closes the line where a body still comes: nothing of it is read. */
-function refuse(request: IncomingMessage, response: ServerResponse, { status, wait, ...said }: No): void {
-  const body = JSON.stringify({ ok: false, ...said, fields: [] });
+function refuse(request: IncomingMessage, response: ServerResponse, { status, code, wait }: No): void {
+  const body = JSON.stringify({ ok: false, code, words: refusalWords(code), fields: [] });
   const comes = hasBody(request.headers);
   const headers: OutgoingHttpHeaders = {
     'content-type': 'application/json',

@@ -61,6 +61,7 @@ export type RefusalCode =
   | 'table-not-read'
   | 'too-much'
   | 'length-unknown'
+  | 'address-not-read'
   | 'much-nonsense'
   | 'too-slow'
   | 'file-too-heavy'
@@ -129,6 +130,7 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'calendar-not-read': 'No days could be read in this file. Choose an iCalendar file, which ends in .ics.',
   'table-not-read': 'No rows could be read. The first line holds the headings: e-mail, name, plan, price, start.',
   'too-much': 'That is more than can be taken at once. Send it in smaller parts.',
+  'address-not-read': 'This address cannot be read. Check it and try again.',
   'length-unknown': 'Send it whole, with its length in the head of the request.',
   'much-nonsense': 'Much came from your connection that cannot be read. Wait a moment and try again.',
   'file-too-heavy':

@@ -15,7 +15,7 @@ export function CheckoutSums({
   trouble: string | undefined;
 }) {
   return (
-    <div aria-live="polite" className={waiting ? 'opacity-60' : ''}>
+    <div aria-live="polite" className={waiting ? 'opacity-70' : ''}>
       {quote.rows.map((row, at) => (
         <div key={at} className="leader py-0.5 font-serif text-[16px]/6">
           <span className="min-w-0 break-words">{row.label}</span>

@@ -5,7 +5,7 @@ import { MOST_FILES, type PaperFile } from '@/core/paper/paper';
 import { FileDrop } from '../import/file-drop';
 import { Check } from '../kit/check';
 import { FieldError } from '../kit/field';
-import { upload } from './upload';
+import { upload } from '../kit/send-file';
 
 const sizeWords = (bytes: number): string =>
   bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} KB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
@@ -24,7 +24,7 @@ export function PaperFiles({
   async function add(file: File) {
     setTrouble('');
     setBusy(true);
-    const answer = await upload(file, 'attachment');
+    const answer = await upload(file, 'attachment', file.name);
     setBusy(false);
     if (!answer.ok) return setTrouble(answer.words);
     onChange([...files, { ...answer.value, approve: false }]);

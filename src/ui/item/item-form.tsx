@@ -2,11 +2,11 @@
 import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
 import type { Item } from '@/core/item/item';
-import { upload } from '../composer/upload';
 import { FileDrop } from '../import/file-drop';
 import { Button } from '../kit/button';
 import { Form, type Typed, useTyped } from '../kit/form';
 import { send } from '../kit/send';
+import { upload } from '../kit/send-file';
 import { say, sayTrouble } from '../kit/toasts';
 import { ItemBasics } from './item-basics';
 import { ItemOptions } from './item-options';
@@ -18,7 +18,7 @@ const rules = () => import('@/input/item-input').then(({ ItemInput }) => ItemInp
 
 function ItemPicture({ of: { values, set }, mayAsk }: { of: Typed<ItemTyped>; mayAsk: boolean }) {
   async function picture(file: File) {
-    const answer = await upload(file, 'picture');
+    const answer = await upload(file, 'picture', file.name);
     if (answer.ok) set({ pictureId: answer.value.id });
     else sayTrouble(answer.words);
   }

@@ -1,4 +1,5 @@
 import { FILE_TOO_LARGE, MOST_FILE_BYTES } from '@/core/file/size';
+import type { PaperFile } from '@/core/paper/paper';
 import type { Answer } from './send';
 
 const no = (code: string, words: string): Answer<never> => ({ ok: false, code, words, fields: [] });
@@ -10,6 +11,13 @@ export async function sendFile<T>(path: string, file: Blob): Promise<Answer<T>> 
     const headers = { 'content-type': 'application/octet-stream' };
     return (await (await fetch(path, { method: 'POST', headers, body: file })).json()) as Answer<T>;
   } catch {
-    return no('unreachable', 'No connection. Choose the file again in a moment.');
+    return no('unreachable', 'No connection. Nothing was kept; try again in a moment.');
   }
 }
+
+/** What a file of the business's own is for. */
+type Purpose = 'attachment' | 'logo' | 'picture' | 'document' | 'seal' | 'authorisation';
+
+/** Sends up a file of the business's own. */
+export const upload = (file: Blob, purpose: Purpose, name: string): Promise<Answer<PaperFile>> =>
+  sendFile(`/api/files?purpose=${purpose}&name=${encodeURIComponent(name)}`, file);

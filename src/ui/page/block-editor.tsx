@@ -1,11 +1,11 @@
 'use client';
 import type { OfferField } from '@/core/offer/offer';
 import type { Block, BlockKind, PagePicture } from '@/core/page/page';
-import { upload } from '../composer/upload';
 import { FileDrop } from '../import/file-drop';
 import { Button } from '../kit/button';
 import { Field, TextField } from '../kit/field';
 import { SelectField } from '../kit/select';
+import { upload } from '../kit/send-file';
 import { sayTrouble } from '../kit/toasts';
 import { RichText } from './rich-text';
 
@@ -35,7 +35,7 @@ export function Pictures({
   onChange: (pictures: readonly PagePicture[]) => void;
 }) {
   async function add(file: File) {
-    const answer = await upload(file, 'picture');
+    const answer = await upload(file, 'picture', file.name);
     if (!answer.ok) return sayTrouble(answer.words);
     onChange([...pictures, { fileId: answer.value.id, alt: '' }].slice(-most));
   }

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { AuthorisedHow } from '@/core/timeline/timeline';
 import { Field } from '../kit/field';
 import { Segment } from '../kit/segment';
-import { sendFile } from '../kit/send-file';
+import { upload } from '../kit/send-file';
 import { SignatureField } from './signature-pad';
 
 /** How a customer authorised, as it is taken down at the desk. */
@@ -29,10 +29,7 @@ export async function givenSent(
         how === 'drawn' ? 'Let the customer sign in the field.' : 'Choose the picture or PDF of the signed paper.',
     };
   const name = how === 'drawn' ? 'signature.png' : given.fileName;
-  const answer = await sendFile<{ id: string }>(
-    `/api/files?purpose=authorisation&name=${encodeURIComponent(name)}`,
-    given.file,
-  );
+  const answer = await upload(given.file, 'authorisation', name);
   return answer.ok ? { how, givenBy, fileId: answer.value.id } : { trouble: answer.words };
 }
 

@@ -4,13 +4,13 @@ import { useState } from 'react';
 import { lineOfItem } from '@/core/invoice/item-line';
 import { MOST_FILES, newLine, type PaperFile, type PaperLine } from '@/core/paper/paper';
 import { ItemPicker } from '../composer/item-picker';
-import { upload } from '../composer/upload';
 import { FileDrop } from '../import/file-drop';
 import { Button } from '../kit/button';
 import { TickField } from '../kit/check';
 import { Field, FieldError, TextField } from '../kit/field';
 import { Segment } from '../kit/segment';
 import { SelectField } from '../kit/select';
+import { upload } from '../kit/send-file';
 import type { PlanTyped } from './plan-typed';
 
 type Props = {
@@ -138,7 +138,7 @@ function PlanFiles({
           label="Add a file"
           accept=".pdf,.png,.jpg,.jpeg,.gif,.webp,.tif,.tiff,.docx,.xlsx,.csv"
           onFile={async (file) => {
-            const answer = await upload(file, 'attachment');
+            const answer = await upload(file, 'attachment', file.name);
             setTrouble(answer.ok ? '' : answer.words);
             if (answer.ok) onChange([...files, { ...answer.value, approve: false }]);
           }}
