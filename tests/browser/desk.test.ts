@@ -292,6 +292,25 @@ test('what is closed to a clerk looks closed, and says who changes it; an owner 
       expect([path, (await open()).length > 0]).toEqual([path, may]);
       await expectAccessible(page, `${path} for the ${role}`);
     }
+    // A browser closes fields, but not what is dropped on them.
+    await visit(page, `${stack.web}/settings/profile`);
+    await page.waitForSelector('section[aria-label="Choose a logo"]');
+    await page.$eval('section[aria-label="Choose a logo"]', (place) => {
+      const dataTransfer = new DataTransfer();
+      dataTransfer.items.add(new File(['x'], 'logo.png', { type: 'image/png' }));
+      place.dispatchEvent(new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer }));
+    });
+    // As long as reading a file and showing it take.
+    await page.evaluate(
+      () =>
+        new Promise((done) => {
+          const reader = new FileReader();
+          reader.onload = () => requestAnimationFrame(() => requestAnimationFrame(done));
+          reader.readAsDataURL(new File(['x'], 'x'));
+        }),
+    );
+    if (may) await untilShown(page, 'Cut the logo');
+    else expect(await page.$('[role=dialog]')).toBeNull();
   }
   expect(errors).toEqual([]);
   await close();

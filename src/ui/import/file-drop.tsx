@@ -1,6 +1,10 @@
 'use client';
 import { Upload } from 'lucide-react';
-import { useId, useState } from 'react';
+import { type DragEvent, useId, useState } from 'react';
+
+/** Whether the place is closed with the fields around it: a browser closes the button, and knows nothing of dropping. */
+const isClosed = ({ currentTarget }: DragEvent<HTMLElement>): boolean =>
+  currentTarget.querySelector('input:disabled') !== null;
 
 /** A place to drop a file on, and a button that opens the computer's own choice. */
 export function FileDrop({
@@ -19,20 +23,23 @@ export function FileDrop({
   return (
     <section
       aria-label={label}
-      className={`border border-dashed px-5 py-6 text-center ${over ? 'border-plum bg-petal' : 'border-edge bg-wash'}`}
+      className={`group border border-dashed px-5 py-6 text-center ${over ? 'border-plum bg-petal' : 'border-edge bg-wash'}`}
       onDragOver={(event) => {
         event.preventDefault();
-        setOver(true);
+        setOver(!isClosed(event));
       }}
       onDragLeave={() => setOver(false)}
       onDrop={(event) => {
         event.preventDefault();
         setOver(false);
         const [file] = event.dataTransfer.files;
-        if (file) void onFile(file);
+        if (file && !isClosed(event)) void onFile(file);
       }}
     >
-      <label htmlFor={id} className="link inline-flex cursor-pointer items-center gap-2 focus-within:outline-2">
+      <label
+        htmlFor={id}
+        className="link inline-flex cursor-pointer items-center gap-2 focus-within:outline-2 group-has-[input:disabled]:cursor-not-allowed group-has-[input:disabled]:text-soft group-has-[input:disabled]:no-underline"
+      >
         <Upload size={16} strokeWidth={1.6} aria-hidden="true" />
         {label}
         <input
@@ -48,7 +55,7 @@ export function FileDrop({
           }}
         />
       </label>
-      <p className="small mt-1 text-soft">{hint}</p>
+      <p className="small mt-1 text-soft group-has-[input:disabled]:hidden">{hint}</p>
     </section>
   );
 }
