@@ -8,7 +8,7 @@ const MAIN_PATHS = [
   'src/flows/payment/take-payment.db.test.ts',
   'src/flows/checkout/offers.db.test.ts',
   'src/flows/charging/sets.db.test.ts',
-  'src/flows/plan/plans.db.test.ts',
+  'src/flows/plan/{plans,plans-at-desk,plans-by-link}.db.test.ts',
   'src/flows/invoice/{send-invoice,recurring}.db.test.ts',
   'src/flows/day/day-batches.db.test.ts',
   'tests/scale/**/*.test.ts',
