@@ -117,6 +117,7 @@ async function buy(
       ...asked,
       quote: quote.token,
       chargedMinor: BigInt(quote.chargedMinor),
+      laterMinor: quote.laterMinor,
       checkoutKey: randomUUID(),
       attemptKey: randomUUID(),
       cardToken: await stage.token(card),

@@ -22,11 +22,10 @@ export const donorsOf = (db: Db, year: number): Promise<Donor[]> =>
           (select max(messages.created_at) from messages
              where messages.business_id = ${db.businessId} and messages.customer_id = customers.id and messages.kind = 'gift-letter'
                and messages.details->>'from' = ${String(year)} and messages.details->>'subject' = payments.currency) as "sentAt"
-        from orders
-          join payments on payments.business_id = orders.business_id and payments.order_id = orders.id and payments.state = 'paid'
-          join receipts on receipts.business_id = payments.business_id and receipts.payment_id = payments.id
-          join customers on customers.business_id = orders.business_id and customers.id = orders.customer_id
-        where orders.business_id = ${db.businessId} and orders.printed->>'kind' = 'donation'
+        from receipts
+          join payments on payments.business_id = receipts.business_id and payments.id = receipts.payment_id and payments.state = 'paid'
+          join customers on customers.business_id = payments.business_id and customers.id = payments.customer_id
+        where receipts.business_id = ${db.businessId} and receipts.printed->'order'->>'donation' = 'true'
           and left(receipts.printed->>'paidOn', 4) = ${String(year)}
           and payments.refunded_minor < payments.amount_minor + payments.tip_minor
         group by customers.business_id, customers.id, payments.currency
@@ -39,11 +38,10 @@ export const giftsOf = (db: Db, customerId: string): Promise<(Gift & { currency:
     db,
     sql`select receipts.printed->>'paidOn' as "on", receipts.number as receipt, receipts.printed->'order'->>'title' as what,
           payments.currency, (payments.amount_minor + payments.tip_minor - payments.refunded_minor)::bigint as minor
-        from orders
-          join payments on payments.business_id = orders.business_id and payments.order_id = orders.id and payments.state = 'paid'
+        from payments
           join receipts on receipts.business_id = payments.business_id and receipts.payment_id = payments.id
-        where orders.business_id = ${db.businessId} and orders.customer_id = ${customerId}
-          and orders.printed->>'kind' = 'donation'
+        where payments.business_id = ${db.businessId} and payments.customer_id = ${customerId} and payments.state = 'paid'
+          and receipts.printed->'order'->>'donation' = 'true'
           and payments.refunded_minor < payments.amount_minor + payments.tip_minor
         order by payments.settled_at, payments.id`,
   );

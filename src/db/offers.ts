@@ -193,14 +193,20 @@ export async function offerRow(db: Db, id: string): Promise<OfferRow | null> {
   return row && whole(row);
 }
 
-/** Adds an order that was paid to what its offer has brought in. */
-export const addToOfferSums = (tx: Tx, offerId: string, currency: string, paidMinor: bigint): Promise<number> =>
+/** Adds payments to what their offer has brought in: of orders, and later ones where they are repeated. */
+export const addToOfferSums = (
+  tx: Tx,
+  offerId: string,
+  currency: string,
+  paidMinor: bigint,
+  count: number = 1,
+): Promise<number> =>
   run(
     tx,
     sql`insert into offer_sums as kept (business_id, offer_id, currency, orders, paid_minor)
-        values (${tx.businessId}, ${offerId}, ${currency}, 1, ${paidMinor})
+        values (${tx.businessId}, ${offerId}, ${currency}, ${count}, ${paidMinor})
         on conflict (business_id, offer_id, currency) do update
-        set orders = kept.orders + 1, paid_minor = kept.paid_minor + excluded.paid_minor`,
+        set orders = kept.orders + excluded.orders, paid_minor = kept.paid_minor + excluded.paid_minor`,
   );
 
 export const addRefundedToOffer = (tx: Tx, offerId: string, currency: string, refundedMinor: bigint): Promise<number> =>

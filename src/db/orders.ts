@@ -54,6 +54,19 @@ export const orderHolder = (db: Connection, token: string): Promise<{ businessId
 export const orderById = (db: Db, id: string): Promise<Order | null> =>
   orderWhere(db, sql`business_id = ${db.businessId} and id = ${id}`);
 
+/** The orders by which invoices came to be: each of a later charge of a payment that is repeated. By the invoice's id. */
+export async function ordersBehindInvoices(db: Db, invoiceIds: readonly string[]): Promise<Map<string, Order>> {
+  if (invoiceIds.length === 0) return new Map();
+  const rows = await many<Kept & { invoiceId: string }>(
+    db,
+    sql`select ${ORDER}, charges.invoice_id as "invoiceId"
+        from charges join plans on plans.business_id = charges.business_id and plans.id = charges.plan_id
+          join orders on orders.business_id = plans.business_id and orders.id = plans.order_id
+        where charges.business_id = ${db.businessId} and charges.invoice_id = any(${[...invoiceIds]})`,
+  );
+  return new Map(rows.map(({ invoiceId, ...row }) => [invoiceId, whole(row)]));
+}
+
 /** Locked until the transaction ends. */
 export const lockedOrder = (tx: Tx, id: string): Promise<Order | null> =>
   orderWhere(tx, sql`business_id = ${tx.businessId} and id = ${id} for update`);
@@ -64,11 +77,11 @@ export const orderByCheckout = (db: Db, offerId: string, key: string): Promise<O
 
 export type NewOrder = Omit<Order, 'state' | 'customerId' | 'startedAt' | 'settledAt'> & { readonly revision: number };
 
-/** Writes an order down as pending; one of the same checkout that was refused before takes the new content. */
 /** The card that the processor keeps for an order from now on. */
 export const noteKept = (tx: Tx, id: string, kept: NonNullable<Order['kept']>): Promise<number> =>
   run(tx, sql`update orders set kept = ${JSON.stringify(kept)} where business_id = ${tx.businessId} and id = ${id}`);
 
+/** Writes an order down as pending; one of the same checkout that was refused before takes the new content. */
 export const insertOrder = (tx: Tx, order: NewOrder): Promise<number> =>
   run(
     tx,

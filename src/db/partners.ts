@@ -1,5 +1,5 @@
 import type { Db, Tx } from './pool';
-import { many, maybeOne, run, sql } from './sql';
+import { many, maybeOne, records, run, sql } from './sql';
 
 /** Somebody who gets a share of payments; `account` is their share account at the bank. */
 export type Partner = {
@@ -55,16 +55,19 @@ export type PaymentShare = {
   readonly name: string;
 };
 
-export const insertShare = (
-  tx: Tx,
-  paymentId: string,
-  share: Omit<PaymentShare, 'name' | 'reversedMinor'>,
-): Promise<number> =>
-  run(
+export type NewShare = Omit<PaymentShare, 'name' | 'reversedMinor'> & { readonly paymentId: string };
+
+/** Writes down who gets what of payments. */
+export async function insertShares(tx: Tx, shares: readonly NewShare[]): Promise<number> {
+  if (shares.length === 0) return 0;
+  return run(
     tx,
     sql`insert into payment_shares (business_id, payment_id, position, partner_id, share_minor, fee_minor)
-        values (${tx.businessId}, ${paymentId}, ${share.position}, ${share.partnerId}, ${share.shareMinor}, ${share.feeMinor})`,
+        select ${tx.businessId}, "paymentId", position, "partnerId", "shareMinor", "feeMinor"
+        from jsonb_to_recordset(${records(shares)}::jsonb) as given ("paymentId" uuid, position smallint, "partnerId" uuid,
+          "shareMinor" bigint, "feeMinor" bigint)`,
   );
+}
 
 export const sharesOf = (db: Db, paymentId: string): Promise<PaymentShare[]> =>
   many(

@@ -81,6 +81,8 @@ export class OrderInput extends QuoteInput {
   @IsUUID() attemptKey!: string;
   @CardToken('or none') cardToken!: string;
   @IsInt() @Min(0) @Max(Number.MAX_SAFE_INTEGER) chargedMinor!: number;
+  /** What the payer saw of each later payment; null for once. */
+  @IsOptional() @IsInt() @Min(0) @Max(Number.MAX_SAFE_INTEGER) laterMinor!: number | null;
   @IsObject() @Texts(12, 200) passed!: Record<string, string>;
   /** The piece of work as it was set, with its solution; what is in it is checked by its signature. */
   @IsObject() work!: Work;

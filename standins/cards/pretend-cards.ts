@@ -6,6 +6,7 @@ export type Behaviour =
   | 'card-blocked'
   | 'wrong-security-number'
   | 'approval'
+  | 'approval-at-first'
   | 'late-accepted'
   | 'late-refused'
   | 'disputed-later'
@@ -48,6 +49,13 @@ export const PRETEND_CARDS: readonly PretendCard[] = [
   card('corvid-good', 'Corvid', '22081', 'accepted', 'Accepted'),
   card('lumen-good', 'Lumen', '9321', 'accepted', 'Accepted'),
   card('lumen-approval', 'Lumen', '6144', 'approval', 'Asks for the holder’s approval at the bank'),
+  card(
+    'corvid-first',
+    'Corvid',
+    '27272',
+    'approval-at-first',
+    'Asks for the holder’s approval the first time; charged again without',
+  ),
   card('corvid-poor', 'Corvid', '44170', 'not-enough-money', 'Refused: not enough money'),
   card('lumen-limit', 'Lumen', '5230', 'over-limit', 'Refused: above the limit of the card'),
   card('corvid-blocked', 'Corvid', '17755', 'card-blocked', 'Refused: blocked'),

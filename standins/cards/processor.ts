@@ -77,7 +77,7 @@ const REFUSED: readonly Behaviour[] = [
 ];
 
 const statusFor = (behaviour: Behaviour): 'approval' | 'refused' | 'accepted' =>
-  behaviour === 'approval'
+  behaviour === 'approval' || behaviour === 'approval-at-first'
     ? 'approval'
     : REFUSED.includes(behaviour) || behaviour === 'late-refused'
       ? 'refused'
@@ -269,7 +269,7 @@ export class Processor {
   /** What became of the sale with this key; an approval left undone for too long is refused. */
   ask(key: string): Sale | undefined {
     const sale = this.sales.get(key);
-    if (sale?.status === 'approval' && Date.now() - Date.parse(sale.at) > APPROVAL_LASTS_MS) {
+    if (sale?.status === 'approval' && this.now() - Date.parse(sale.at) > APPROVAL_LASTS_MS) {
       return this.keep({ ...sale, status: 'refused', reason: 'approval-lapsed', fee: 0 });
     }
     if (sale?.disputes && !sale.disputedAt && this.now() - Date.parse(sale.at) >= DISPUTED_AFTER_MS) {

@@ -33,13 +33,14 @@ export async function paidOrder(
   if (!page) throw new Error('Nothing is placed there');
   const choice = { ...page.begun, name: 'Ida Marsh', email: 'ida@marsh.example', ...more };
   const asked = { choice, quote: page.quote.token, request: '', locale: 'en-US' };
-  const { chargedMinor } = await checkoutQuote(called, asked);
+  const { chargedMinor, laterMinor } = await checkoutQuote(called, asked);
   const attemptKey = randomUUID();
   await takeOrder(
     called,
     {
       ...asked,
       chargedMinor: BigInt(chargedMinor),
+      laterMinor,
       checkoutKey: randomUUID(),
       attemptKey,
       cardToken: card && (await cardToken(standIns, card)),

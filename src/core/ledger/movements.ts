@@ -1,6 +1,6 @@
 import type { CalendarDate } from '../dates/calendar-date';
 import { type Money, money } from '../money/money';
-import { type Account, type Entry, entry } from './entry';
+import { type Account, type Entry, entry, type Posting } from './entry';
 
 const minus = (amount: Money): Money => ({ ...amount, minor: -amount.minor });
 
@@ -31,20 +31,25 @@ function charged(on: CalendarDate, words: string, total: Money, taxMinor: bigint
 /**
  * What a card payment books: the processor holds it with the tip and less its fee, and the customer owes the amount less.
  *
- * @param tipMinor on top of the amount; never part of what was owed
+ * @param more.tipMinor on top of the amount; never part of what was owed @param more.partners what partners get of the amount
  */
 export function cardPaymentTaken(
   on: CalendarDate,
   words: string,
   amount: Money,
-  { feeMinor, tipMinor = 0n }: { readonly feeMinor: bigint; readonly tipMinor?: bigint },
+  {
+    feeMinor,
+    tipMinor = 0n,
+    partners = NO_PARTNERS,
+  }: { readonly feeMinor: bigint; readonly tipMinor?: bigint; readonly partners?: PartnersPart },
 ): Entry {
   const { currency } = amount;
   return entry(on, words, [
     { account: 'processor-clearing', amount: money(amount.minor + tipMinor - feeMinor, currency) },
-    { account: 'processing-fees', amount: money(feeMinor, currency) },
+    { account: 'processing-fees', amount: money(feeMinor - partners.feeMinor, currency) },
     { account: 'receivable', amount: minus(amount) },
     { account: 'tips', amount: money(-tipMinor, currency) },
+    ...shared(partners, currency),
   ]);
 }
 
@@ -58,11 +63,18 @@ const HELD_IN: Readonly<Record<ReceivedBy, Account>> = {
   other: 'other-receipts',
 };
 
-/** What money received by hand or at the bank books. */
-export const moneyReceived = (on: CalendarDate, words: string, amount: Money, by: ReceivedBy): Entry =>
+/** What money received by hand or at the bank books. @param partners what partners get of it */
+export const moneyReceived = (
+  on: CalendarDate,
+  words: string,
+  amount: Money,
+  by: ReceivedBy,
+  partners: PartnersPart = NO_PARTNERS,
+): Entry =>
   entry(on, words, [
     { account: HELD_IN[by], amount },
     { account: 'receivable', amount: minus(amount) },
+    ...shared(partners, amount.currency),
   ]);
 
 /** What an order came to, in minor units: its total with the tax in it, the tip on top. */
@@ -70,6 +82,14 @@ export type OrderSums = { readonly totalMinor: bigint; readonly taxMinor: bigint
 
 /** What partners get of a payment (or what a refund takes back): their shares, and the fee that they bear. */
 export type PartnersPart = { readonly shareMinor: bigint; readonly feeMinor: bigint };
+
+const NO_PARTNERS: PartnersPart = { shareMinor: 0n, feeMinor: 0n };
+
+/** What partners get is a cost, and owed to them less the fee that they bear. */
+const shared = ({ shareMinor, feeMinor }: PartnersPart, currency: string): Posting[] => [
+  { account: 'partner-shares', amount: money(shareMinor, currency) },
+  { account: 'partners', amount: money(feeMinor - shareMinor, currency) },
+];
 
 /** When an order is booked, with which words, in which currency. */
 export type OrderBooking = { readonly on: CalendarDate; readonly words: string; readonly currency: string };
@@ -85,11 +105,10 @@ export function orderPaid(
   return entry(on, words, [
     { account: 'processor-clearing', amount: of(totalMinor + tipMinor - feeMinor) },
     { account: 'processing-fees', amount: of(feeMinor - partners.feeMinor) },
-    { account: 'partner-shares', amount: of(partners.shareMinor) },
     { account: 'revenue', amount: of(taxMinor - totalMinor) },
     { account: 'tax-payable', amount: of(-taxMinor) },
     { account: 'tips', amount: of(-tipMinor) },
-    { account: 'partners', amount: of(partners.feeMinor - partners.shareMinor) },
+    ...shared(partners, currency),
   ]);
 }
 

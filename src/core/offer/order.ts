@@ -1,8 +1,9 @@
 import type { CalendarDate } from '../dates/calendar-date';
 import { deliveryTaxes, type PrintedInvoice, type PrintedSums, type PrintedTerms } from '../invoice/printed';
 import { jsonMinor } from '../money/money';
-import type { PrintedReceipt } from '../receipt/receipt';
+import { answersOnReceipt, type PrintedReceipt } from '../receipt/receipt';
 import type { Choice } from './choice';
+import { type LaterCharges, laterCharges } from './later';
 import type { Offer } from './offer';
 import type { OfferQuote } from './quote';
 
@@ -38,6 +39,8 @@ export type PrintedOrder = PrintedSums & {
   readonly passed: Readonly<Record<string, string>>;
   /** The rate a price was converted at, where one was. */
   readonly rate: { readonly rate: string; readonly on: CalendarDate; readonly source: string } | null;
+  /** What is charged later, as it was said before paying; absent for what is paid once. */
+  readonly later?: LaterCharges;
 };
 
 /** Sets a worked-out quote as what was ordered. @param exempt why no tax applies, in the payer's language */
@@ -64,8 +67,10 @@ export function printedOrder(
   const { document, tally } = quote;
   const names = new Map(document.taxes.map((tax) => [tax.id, tax.name]));
   const { discount } = document;
+  const later = laterCharges(quote, heading.orderedOn);
   return {
     ...heading,
+    ...(later ? { later } : {}),
     title: offer.title.trim(),
     kind: offer.kind,
     phone: choice.phone.trim(),
@@ -146,6 +151,7 @@ export const orderReceipt = (
     reference: receipt.reference,
     donation: order.kind === 'donation',
     sums: order,
-    answers: order.answers.filter(({ onReceipt }) => onReceipt).map(({ label, text }) => ({ label, text })),
+    ...(order.later ? { later: order.later } : {}),
+    answers: answersOnReceipt(order),
   },
 });

@@ -14,7 +14,7 @@ import type { CodeProblem, DiscountCode } from './code';
 import { type AnswerProblem, answerProblem } from './fields';
 import type { DeliveryZone, Offer, OfferItem, PriceTable } from './offer';
 import { priceIn, priceMinor, type RateTo } from './price';
-import { chosenRhythm } from './repeat';
+import { chosenRhythm, type OfferRhythm } from './repeat';
 
 /** What a quote is worked out against. */
 export type QuoteSetting = {
@@ -85,6 +85,17 @@ export type OfferQuote = {
   /** All that the card is charged: the total and the tip. */
   readonly chargedMinor: bigint;
   readonly problems: readonly QuoteProblem[];
+  /** What each later payment comes to where it is repeated; null where it is paid once, or the first is the last. */
+  readonly later: LaterQuote | null;
+};
+
+/** A later payment of a repeated one: worked out anew, without what is for the first only. Minor units. */
+export type LaterQuote = {
+  readonly rhythm: OfferRhythm;
+  /** How many there are; null where it goes on. */
+  readonly count: number | null;
+  readonly eachMinor: bigint;
+  readonly deliveryMinor: bigint | null;
 };
 
 /** The currencies in which an offer can be paid: its own, and further ones that have prices or a rate. */
@@ -375,5 +386,21 @@ export function quoteOffer(offer: Offer, choice: Choice, setting: QuoteSetting):
     tipMinor,
     chargedMinor: worked.total + tipMinor,
     problems,
+    later: laterQuote(offer, choice, setting),
+  };
+}
+
+/** A code and a tip are for the first payment only; what the code made of delivery is too. */
+function laterQuote(offer: Offer, choice: Choice, setting: QuoteSetting): LaterQuote | null {
+  const rhythm = chosenRhythm(offer, choice);
+  const all = offer.repeat?.count ?? null;
+  if (!rhythm || (all !== null && all < 2)) return null;
+  const again = { ...choice, code: '', tip: '', repeat: '' };
+  const { tally: each, document } = quoteOffer(offer, again, { ...setting, code: null, codeTrouble: null });
+  return {
+    rhythm,
+    count: all === null ? null : all - 1,
+    eachMinor: each.total,
+    deliveryMinor: document.delivery?.amount ?? null,
   };
 }

@@ -57,4 +57,7 @@ export type ShownQuote = {
   readonly problems: readonly { readonly field: string; readonly words: string }[];
   readonly codeCounts: boolean;
   readonly rateNote: string;
+  /** What is charged later, where the payment is repeated, and its sum; empty and null for once. */
+  readonly later: string;
+  readonly laterMinor: number | null;
 };

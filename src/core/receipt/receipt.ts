@@ -1,6 +1,8 @@
 import type { ReceiptStyle } from '../business/business';
 import type { CalendarDate } from '../dates/calendar-date';
 import type { Payer, PrintedInvoice, PrintedSums, Seller } from '../invoice/printed';
+import type { LaterCharges } from '../offer/later';
+import type { PrintedOrder } from '../offer/order';
 
 /** A receipt as the customer gets it, unchanging; amounts in minor units. */
 export type PrintedReceipt = {
@@ -33,6 +35,8 @@ export type PrintedReceipt = {
     readonly donation: boolean;
     readonly sums: PrintedSums;
     readonly answers: readonly { readonly label: string; readonly text: string }[];
+    /** What is charged later, where this was the first of several. */
+    readonly later?: LaterCharges;
   };
 };
 
@@ -42,10 +46,19 @@ export const receiptUnder = (receipt: PrintedReceipt, ownReference: string): Pri
     ? receipt
     : { ...receipt, ownReference, version: (receipt.version ?? 1) + 1 };
 
+/** Those answers of an order that the business wants on its receipts. */
+export const answersOnReceipt = ({ answers }: Pick<PrintedOrder, 'answers'>) =>
+  answers.filter(({ onReceipt }) => onReceipt).map(({ label, text }) => ({ label, text }));
+
 /** How money came in. */
 export type PaymentMethod = 'card' | 'transfer' | 'cash' | 'cheque' | 'other';
 
-/** @param amountMinor what was paid now @param stillDueMinor what the invoice owes afterwards */
+/**
+ * The receipt of a payment of an invoice.
+ *
+ * @param receipt.amountMinor what was paid now @param receipt.stillDueMinor what the invoice owes afterwards
+ * @param again where it is a later payment of what was ordered once: title, purpose, answers, statement are the first's
+ */
 export function printedReceipt(
   invoice: PrintedInvoice,
   receipt: {
@@ -55,6 +68,11 @@ export function printedReceipt(
     tipMinor: number;
     stillDueMinor: number;
     method: string;
+  },
+  again?: {
+    readonly order: Pick<PrintedOrder, 'title' | 'kind' | 'answers'>;
+    readonly reference: string;
+    readonly style: NonNullable<PrintedReceipt['style']>;
   },
 ): PrintedReceipt {
   return {
@@ -73,5 +91,17 @@ export function printedReceipt(
     stillDue: receipt.stillDueMinor,
     method: receipt.method,
     ...(receipt.tipMinor > 0 ? { tip: receipt.tipMinor } : {}),
+    ...(again
+      ? {
+          style: again.style,
+          order: {
+            title: again.order.title,
+            reference: again.reference,
+            donation: again.order.kind === 'donation',
+            sums: invoice,
+            answers: answersOnReceipt(again.order),
+          },
+        }
+      : {}),
   };
 }

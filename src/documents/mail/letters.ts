@@ -8,6 +8,7 @@ import type { PrintedReceipt } from '@/core/receipt/receipt';
 import { type GiftLetter, giftSum } from '@/core/statement/gifts';
 import type { Statement } from '@/core/statement/statement';
 import { howMuchText, sumRows, transferFacts } from '@/core/words/invoice-wording';
+import { laterText } from '@/core/words/plan-wording';
 import { wordsOf } from '@/core/words/words';
 import { html, joined, type Raw } from '../html';
 import { mailPage, styleOf } from './layout';
@@ -243,13 +244,12 @@ export function receiptLetter(receipt: PrintedReceipt, link: string): Letter {
     lead: words.receiptFor(receipt.number, receipt.payer.name),
     sum: paid,
     under: words.paidWithThanks,
-    words: [],
+    words: receipt.order?.later ? [laterText(receipt.order.later, receipt)] : [],
     rows: [
       { label: words.paidOn, value: day(receipt.paidOn, receipt.locale) },
       { label: words.with, value: receipt.method },
-      receipt.order
-        ? { label: words.offer.order, value: receipt.order.reference }
-        : { label: words.invoice, value: receipt.invoiceNumber },
+      ...(receipt.order ? [{ label: words.offer.order, value: receipt.order.reference }] : []),
+      ...(receipt.invoiceNumber ? [{ label: words.invoice, value: receipt.invoiceNumber }] : []),
       ...(receipt.ownReference ? [{ label: words.offer.ourReference, value: receipt.ownReference }] : []),
       ...(receipt.order?.sums.lines ?? []).map((line) => ({
         label: line.quantity === '1' ? line.what : `${line.quantity} × ${line.what}`,
@@ -267,7 +267,7 @@ export function receiptLetter(receipt: PrintedReceipt, link: string): Letter {
       ...(receipt.stillDue > 0 ? [{ label: words.stillDue, value: figure(receipt.stillDue, receipt) }] : []),
     ],
     total: { label: words.paidSum, value: paid },
-    button: { words: receipt.order ? words.offer.order : words.see, link },
+    button: { words: receipt.invoiceNumber ? words.see : words.offer.order, link },
     last: words.attached,
   });
 }

@@ -1,5 +1,6 @@
 import type { PrintedReceipt } from '@/core/receipt/receipt';
 import { type GiftLetter, giftSum } from '@/core/statement/gifts';
+import { laterText } from '@/core/words/plan-wording';
 import { type Words, wordsOf } from '@/core/words/words';
 import {
   dayOf,
@@ -34,6 +35,8 @@ function orderedPart(
     ]);
   if (order.sums.exempt) passage(set, '', words.exempt(order.sums.exempt));
   for (const { label, text } of order.answers) passage(set, '', `${label}: ${text}`);
+  if (receipt.stillDue > 0) wideRows(set, [[words.stillDue, figureOf(receipt.stillDue, receipt)]]);
+  if (order.later) passage(set, '', laterText(order.later, receipt));
   set.y += 8;
 }
 
@@ -55,6 +58,7 @@ export function receiptPages(receipt: PrintedReceipt, measure: Measure, pictures
       `${words.paidOn} ${dayOf(receipt.paidOn, receipt.locale)}`,
       words.paidWith(receipt.method),
       ...(receipt.order ? [words.offer.orderOf(receipt.order.reference)] : []),
+      ...(receipt.order && receipt.invoiceNumber ? [`${words.invoice} ${receipt.invoiceNumber}`] : []),
       ...(receipt.ownReference ? [`${words.offer.ourReference}: ${receipt.ownReference}`] : []),
       ...(receipt.seller.taxNumber ? [words.taxNumber(receipt.seller.taxNumber)] : []),
       ...(receipt.style?.registration ? receipt.style.registration.split('\n') : []),

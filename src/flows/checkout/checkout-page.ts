@@ -24,7 +24,7 @@ import { found } from '@/flows/door/rights';
 import { servedPath } from '@/flows/file/served-file';
 import { lockedChoice, requestOf } from '@/flows/offer/requests';
 import { countVisit } from '@/flows/offer/visits';
-import { payerAgreement } from '@/flows/plan/authorise';
+import { payerAgreement } from '@/flows/plan/agreement';
 import { countryList } from '@/outside/places';
 import { orderOf, quoted, quoteTerms, quoteView, type Terms } from './quote-order';
 
@@ -201,7 +201,7 @@ async function shownRecurring(
   const choices = repeat.rhythms.map((one) => ({ value: rhythmKey(one), text: words.rhythm(one.unit, one.every) }));
   return {
     choices: repeat.once ? [{ value: '', text: words.once }, ...choices] : choices,
-    agreement: await payerAgreement(db, business, locale, title),
+    agreement: (await payerAgreement(db, business, locale, title)).text,
     note: words.repeatNote,
   };
 }

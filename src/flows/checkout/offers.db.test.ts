@@ -68,7 +68,7 @@ async function attempt(called: string, choice: Partial<Choice>, card = 'corvid-g
   if (!page) throw new Error('Nothing is placed there');
   const whole = { ...page.begun, ...PAYER, ...choice };
   const asked = { choice: whole, quote: page.quote.token, request: '', locale: 'en-US' };
-  const { chargedMinor, token } = await checkoutQuote(called, asked);
+  const { chargedMinor, laterMinor, token } = await checkoutQuote(called, asked);
   return {
     ...asked,
     quote: token,
@@ -76,6 +76,7 @@ async function attempt(called: string, choice: Partial<Choice>, card = 'corvid-g
     attemptKey: randomUUID(),
     cardToken: await cardToken(workshop.standIns, card),
     chargedMinor: BigInt(chargedMinor),
+    laterMinor,
     passed: {},
     work: await workDone(called),
   };

@@ -14,6 +14,7 @@ import type { ShownQuote } from '@/core/offer/shown';
 import { addressLines } from '@/core/place/address';
 import { sumRows } from '@/core/words/invoice-wording';
 import { problemText } from '@/core/words/offer-wording';
+import { laterText } from '@/core/words/plan-wording';
 import { wordsOf } from '@/core/words/words';
 import type { Business } from '@/db/businesses';
 import { codeByKey, codeUses, type KeptCode } from '@/db/codes';
@@ -167,6 +168,8 @@ export function quoteView({ token, offer, rates }: Terms, { quote }: Quoted, ord
       words: problemText(problem, currency, locale),
     })),
     codeCounts: order.code !== '',
+    later: order.later ? laterText(order.later, order) : '',
+    laterMinor: order.later?.each ?? null,
     rateNote: rate ? words.offer.rateNote(rate.rate, longDate(rate.on, locale)) : '',
   };
 }

@@ -47,6 +47,8 @@ export type OrderAttempt = {
   readonly choice: Choice;
   /** What the payer saw on the button, in minor units. */
   readonly chargedMinor: bigint;
+  /** The same of each later payment; null where it is paid once. */
+  readonly laterMinor: number | null;
   readonly quote: string;
   readonly request: string;
   readonly locale: string;
@@ -205,7 +207,9 @@ async function claimOrder(tx: Tx, offerId: string, attempt: OrderAttempt): Promi
     }));
     throw new Refusal('order-not-ready', fields);
   }
-  if (quote.chargedMinor !== attempt.chargedMinor) throw new Refusal('amount-changed');
+  const laterMinor = quote.later ? jsonMinor(quote.later.eachMinor) : null;
+  if (quote.chargedMinor !== attempt.chargedMinor || laterMinor !== attempt.laterMinor)
+    throw new Refusal('amount-changed');
   const accepted = terms.offer.termsId ? await termsById(tx, terms.offer.termsId) : null;
   const printed = orderOf(
     business,

@@ -5,10 +5,9 @@ import { dateInZone } from '@/core/dates/zone';
 import { orderPaid } from '@/core/ledger/movements';
 import { jsonMinor } from '@/core/money/money';
 import { orderReceipt } from '@/core/offer/order';
-import { priceIn, priceMinor } from '@/core/offer/price';
+import { sharesOfPayment } from '@/core/offer/shares';
 import { cardText, type SaleOutcome } from '@/core/payment/outcome';
 import { isNoAddress } from '@/core/place/address';
-import { type Part, split } from '@/core/share/split';
 import { wordsOf } from '@/core/words/words';
 import { type Business, businessById, takeNumber } from '@/db/businesses';
 import { addCodeUse } from '@/db/codes';
@@ -18,7 +17,7 @@ import { deletePromises, keepPromises } from '@/db/items';
 import { insertEntry } from '@/db/ledger';
 import { addToOfferSums, offerById } from '@/db/offers';
 import { type Order, updateOrderPaid, updateOrderRefused } from '@/db/orders';
-import { insertShare } from '@/db/partners';
+import { insertShares } from '@/db/partners';
 import { type Payment, updatePaymentFree, updatePaymentsPaid } from '@/db/payments';
 import type { Tx } from '@/db/pool';
 import { insertReceipts } from '@/db/receipts';
@@ -27,6 +26,7 @@ import { addToTimeline } from '@/db/timeline';
 import { found } from '@/flows/door/rights';
 import { queueMessage } from '@/flows/message/queue-message';
 import { beginPlanOfOrder } from '@/flows/plan/order-plan';
+import { sharesToKeep } from './repeated';
 
 /** Who paid, as a customer on file: the one with this e-mail address, or a new one. */
 async function customerOf(tx: Tx, business: Business, { printed, choice }: Order): Promise<Customer> {
@@ -51,41 +51,12 @@ async function customerOf(tx: Tx, business: Business, { printed, choice }: Order
   return customer;
 }
 
-/** Who gets what of an order's total and the fee; without partners the business gets it all. */
-export function sharesOfOrder({ offer, printed }: Pick<Order, 'offer' | 'printed'>, feeMinor: bigint): Part[] {
-  const terms = offer.split;
-  if (!terms || terms.partners.length === 0) return [];
-  const rate = printed.rate?.rate ?? null;
-  const keep = terms.keep
-    ? priceMinor(
-        priceIn({ [offer.currency]: terms.keep }, printed.currency, offer.currency, () => rate) ?? '0',
-        printed.currency,
-      )
-    : null;
-  return split({
-    amount: BigInt(printed.total),
-    fee: feeMinor,
-    partners: terms.partners,
-    ...(keep === null ? {} : { keep }),
-    feeFrom: terms.feeFrom,
-  }).partners;
-}
-
 /** Counts what came in, shares it and posts it. */
 async function bookOrder(tx: Tx, order: Order, payment: Payment, feeMinor: bigint, today: CalendarDate): Promise<void> {
-  const { printed, offer } = order;
+  const { printed } = order;
   await addReceived(tx, { currency: payment.currency, on: today, minor: payment.amountMinor + payment.tipMinor });
-  const partners = sharesOfOrder(order, feeMinor);
-  for (const [position, part] of partners.entries()) {
-    const partnerId = found(offer.split?.partners[position]).partnerId;
-    await insertShare(tx, payment.id, {
-      position,
-      partnerId,
-      shareMinor: part.share,
-      feeMinor: part.fee,
-    });
-  }
-  const sum = (of: (part: Part) => bigint) => partners.reduce((all, part) => all + of(part), 0n);
+  const shares = sharesOfPayment(order, { paidMinor: payment.amountMinor, feeMinor });
+  await insertShares(tx, sharesToKeep(order, payment.id, shares));
   const sums = {
     totalMinor: payment.amountMinor,
     taxMinor: BigInt(printed.taxTotal),
@@ -97,10 +68,7 @@ async function bookOrder(tx: Tx, order: Order, payment: Payment, feeMinor: bigin
       { on: today, words: `Card payment of order ${order.reference}`, currency: order.currency },
       sums,
       feeMinor,
-      {
-        shareMinor: sum(({ share }) => share),
-        feeMinor: sum(({ fee }) => fee),
-      },
+      shares.all,
     ),
     {
       id: randomUUID(),

@@ -15,6 +15,7 @@ import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { sent } from '@/flows/invoice/sent-invoice';
 import { settle } from '@/flows/invoice/settled';
+import { partnersOf, recordRepeated } from '@/flows/order/repeated';
 import { followMoney } from '@/flows/plan/follow-money';
 import { writeReceipts } from './write-receipt';
 
@@ -67,16 +68,26 @@ export const recordReceived = desk('take').turn(async (tx, id: string, received:
   await updatePaid(tx, [{ id, amountMinor: received.amountMinor, at: receivedAt }]);
   await addReceived(tx, { currency, on, minor: received.amountMinor });
   const printed = found(invoice.printed);
+  const came = { id: paymentId, invoiceId: id, currency, amountMinor: received.amountMinor };
+  const beforeMinor = invoice.paidMinor - invoice.refundedMinor;
+  const repeated = await recordRepeated(tx, [{ payment: came, feeMinor: 0n, beforeMinor }]);
+  const { partners } = partnersOf(repeated, paymentId);
   await insertEntry(
     tx,
-    moneyReceived(on, `Payment of invoice ${printed.number}`, money(received.amountMinor, currency), received.method),
+    moneyReceived(
+      on,
+      `Payment of invoice ${printed.number}`,
+      money(received.amountMinor, currency),
+      received.method,
+      partners,
+    ),
     { id: randomUUID(), cause: `payment:${paymentId}`, invoiceId: id, paymentId },
   );
   const left = due - received.amountMinor;
   const words = wordsOf(printed.locale).methods[received.method];
   const method = [words, received.reference].filter(Boolean).join(', ');
   const payment = found(await paymentById(tx, paymentId));
-  await writeReceipts(tx, business, [{ printed, payment, method, leftMinor: left }]);
+  await writeReceipts(tx, business, [{ printed, payment, method, leftMinor: left }], repeated.orders);
   if (left === 0n) await settle(tx, [id]);
   const how = { by: received.method, reference: received.reference } as const;
   await followMoney(tx, business, found(await invoiceById(tx, id)), how);

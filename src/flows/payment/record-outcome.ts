@@ -23,9 +23,10 @@ import type { Context } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
 import { settle } from '@/flows/invoice/settled';
 import { recordOrderPaid, recordOrderRefused } from '@/flows/order/record-order';
+import { type CameIn, partnersOf, recordRepeated } from '@/flows/order/repeated';
 import { followIntoPlans } from '@/flows/plan/follow-money';
 import { askAboutLater } from './ask-later';
-import { paidSubject, writeReceipts } from './write-receipt';
+import { paidSubject, type ToReceipt, writeReceipts } from './write-receipt';
 
 type Accepted = Extract<SaleOutcome, { kind: 'accepted' }>;
 type Refused = Extract<SaleOutcome, { kind: 'refused' }>;
@@ -160,10 +161,12 @@ async function recordPaid(
   const today = dateInZone(tx.now, business.zone);
   const more = new Map<string, bigint>();
   const received = new Map<string, { count: number; minor: bigint }>();
-  const receipts = [];
+  const receipts: ToReceipt[] = [];
+  const came: CameIn[] = [];
   for (const { payment, outcome } of paid) {
     const invoice = found(after.get(found(payment.invoiceId)));
     const dueMinor = invoice.dueMinor - payment.amountMinor;
+    came.push({ payment, feeMinor: outcome.feeMinor, beforeMinor: invoice.paidMinor - invoice.refundedMinor });
     after.set(invoice.id, { ...invoice, dueMinor, paidMinor: invoice.paidMinor + payment.amountMinor });
     more.set(invoice.id, (more.get(invoice.id) ?? 0n) + payment.amountMinor);
     const day = received.get(payment.currency) ?? { count: 0, minor: 0n };
@@ -184,6 +187,7 @@ async function recordPaid(
     [...more].map(([id, amountMinor]) => ({ id, amountMinor, at: tx.now })),
   );
   for (const [currency, sum] of received) await addReceived(tx, { currency, on: today, ...sum });
+  const repeated = await recordRepeated(tx, came);
   await insertEntries(
     tx,
     paid.map(({ payment, outcome }) => {
@@ -191,12 +195,16 @@ async function recordPaid(
       const amount = money(payment.amountMinor, payment.currency);
       const words = `Card payment of invoice ${found(printed).number}`;
       return {
-        entry: cardPaymentTaken(today, words, amount, { feeMinor: outcome.feeMinor, tipMinor: payment.tipMinor }),
+        entry: cardPaymentTaken(today, words, amount, {
+          feeMinor: outcome.feeMinor,
+          tipMinor: payment.tipMinor,
+          ...partnersOf(repeated, payment.id),
+        }),
         booking: { id: randomUUID(), cause: `payment:${payment.id}`, invoiceId, paymentId: payment.id },
       };
     }),
   );
-  await writeReceipts(tx, business, receipts);
+  await writeReceipts(tx, business, receipts, repeated.orders);
   await settle(
     tx,
     [...more.keys()].filter((id) => after.get(id)?.dueMinor === 0n),

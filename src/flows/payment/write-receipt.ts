@@ -5,6 +5,7 @@ import type { PrintedInvoice } from '@/core/invoice/printed';
 import { jsonMinor } from '@/core/money/money';
 import { printedReceipt } from '@/core/receipt/receipt';
 import { takeNumbers } from '@/db/businesses';
+import type { Order } from '@/db/orders';
 import type { Payment } from '@/db/payments';
 import { receiptsWanted } from '@/db/plans';
 import type { Tx } from '@/db/pool';
@@ -25,8 +26,17 @@ export type ToReceipt = {
   readonly leftMinor: bigint;
 };
 
-/** Gives payments their numbered receipts, tells the timelines, and queues the mails to the customers and the business. */
-export async function writeReceipts(tx: Tx, business: Business, wanted: readonly ToReceipt[]): Promise<void> {
+/**
+ * Gives payments their numbered receipts, tells the timelines, and queues the mails to the customers and the business.
+ *
+ * @param orders by invoice, where it is a later payment of what was ordered once: its receipt says the same as the first
+ */
+export async function writeReceipts(
+  tx: Tx,
+  business: Business,
+  wanted: readonly ToReceipt[],
+  orders: ReadonlyMap<string, Order>,
+): Promise<void> {
   if (wanted.length === 0) return;
   const first = await takeNumbers(tx, 'receipt', wanted.length);
   const numbered = wanted.map((one, at) => ({ ...one, number: String(first + BigInt(at)) }));
@@ -38,14 +48,18 @@ export async function writeReceipts(tx: Tx, business: Business, wanted: readonly
       paymentId: payment.id,
       invoiceId: payment.invoiceId,
       orderId: null,
-      printed: printedReceipt(printed, {
-        number,
-        paidOn: dateInZone(payment.settledAt ?? tx.now, business.zone),
-        amountMinor: jsonMinor(payment.amountMinor),
-        tipMinor: jsonMinor(payment.tipMinor),
-        stillDueMinor: jsonMinor(leftMinor),
-        method,
-      }),
+      printed: printedReceipt(
+        printed,
+        {
+          number,
+          paidOn: dateInZone(payment.settledAt ?? tx.now, business.zone),
+          amountMinor: jsonMinor(payment.amountMinor),
+          tipMinor: jsonMinor(payment.tipMinor),
+          stillDueMinor: jsonMinor(leftMinor),
+          method,
+        },
+        againOf(business, orders.get(payment.invoiceId ?? '')),
+      ),
     })),
   );
   await addLines(
@@ -71,6 +85,10 @@ export async function writeReceipts(tx: Tx, business: Business, wanted: readonly
     numbered.flatMap(({ printed, payment }) => receiptMails(business, printed, payment, byPlan)),
   );
 }
+
+/** What a later receipt takes over from the first payment's order. */
+const againOf = (business: Business, order: Order | undefined) =>
+  order && { order: order.printed, reference: order.reference, style: business.receiptStyle };
 
 /** @param byPlan whether the plan of a charge wants receipts mailed */
 function receiptMails(

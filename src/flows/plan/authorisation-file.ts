@@ -19,7 +19,7 @@ import { desk } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
 import { type File, picturesOf } from '@/flows/file/kept-files';
 import { localeOf, payerOf } from '@/flows/invoice/paper-setting';
-import { authorisationText } from './authorise';
+import { agreementOf } from './agreement';
 import { planContext, readPlan } from './plan-setting';
 
 const SHOWN = 24;
@@ -58,7 +58,7 @@ export const paperToSign = desk('see').run(
       const business = await businessById(db);
       const plan = of.plan ? found(await planById(db, of.plan)) : null;
       const customer = found(await customerById(db, plan?.customerId ?? of.customer ?? ''));
-      const { text } = await authorisationText(db, business, customer, plan?.terms.name ?? 'purchases that I order');
+      const { text } = await agreementOf(db, business, customer, plan ? [plan] : []);
       return { paper: await paperOf(db, business, customer, plan, text), logoId: business.logoId };
     });
     const bytes = await authorisationPdf(paper, await picturesOf(ctx, logoId));

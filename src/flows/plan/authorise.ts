@@ -1,19 +1,18 @@
 import { randomUUID } from 'node:crypto';
-import type { Business } from '@/core/business/business';
 import type { Customer } from '@/core/customer/customer';
 import { cardText } from '@/core/payment/outcome';
-import { filledAuthorisation, USUAL_AUTHORISATION } from '@/core/plan/authorisation';
+import { USUAL_AUTHORISATION } from '@/core/plan/authorisation';
 import { RUNNING_STATES } from '@/core/plan/state';
 import { type AuthorisedHow } from '@/core/timeline/timeline';
 import { type Authorisation, currentText, insertAuthorisation, insertText, withdraw } from '@/db/authorisations';
 import { businessById } from '@/db/businesses';
 import type { CardOnFile } from '@/db/cards';
 import { type Plan, planById, plansOfCustomer } from '@/db/plans';
-import type { Db, Tx } from '@/db/pool';
+import type { Tx } from '@/db/pool';
 import { addToTimeline } from '@/db/timeline';
 import { desk, type Writing } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
-import { localeOf } from '@/flows/invoice/paper-setting';
+import { type Agreement, agreementOf } from './agreement';
 import { endPlan } from './plan-state';
 
 export type { Authorisation };
@@ -27,43 +26,20 @@ export type Given = {
   readonly fileId: string | null;
 };
 
-type Language = keyof typeof USUAL_AUTHORISATION;
-
-/** What a customer is asked to agree to now, filled in, and its version: 0 is the usual wording. */
-export async function authorisationText(
-  db: Db,
-  business: Business,
-  customer: Customer,
-  what: string,
-): Promise<{ text: string; version: number }> {
-  const own = await currentText(db);
-  const language = localeOf(business, customer).slice(0, 2) as Language;
-  const wording = own?.text ?? USUAL_AUTHORISATION[language] ?? USUAL_AUTHORISATION.en;
-  const about = { business: business.name, customer: customer.name, what };
-  return { text: filledAuthorisation(wording, about), version: own?.version ?? 0 };
-}
-
-/** The same for a payer who is not a customer yet: `{customer}` stays to be filled in with their name. */
-export async function payerAgreement(db: Db, business: Business, locale: string, what: string): Promise<string> {
-  const own = await currentText(db);
-  const wording = own?.text ?? USUAL_AUTHORISATION[locale.slice(0, 2) as Language] ?? USUAL_AUTHORISATION.en;
-  return filledAuthorisation(wording, { business: business.name, customer: '{customer}', what });
-}
-
-/** Writes down that a customer agreed. @param plan the plan, or null for single purchases */
+/**
+ * Writes down that a customer agreed.
+ *
+ * @param plan the plan, or null for single purchases
+ * @param shown what they read, where that was not the agreement in their own language
+ */
 export async function writeAuthorisation(
   tx: Tx,
   customer: Customer,
   { card, plan }: { readonly card: CardOnFile; readonly plan: Plan | null },
   given: Given,
+  shown?: Agreement,
 ): Promise<string> {
-  const business = await businessById(tx);
-  const { text, version } = await authorisationText(
-    tx,
-    business,
-    customer,
-    plan?.terms.name ?? 'purchases that I order',
-  );
+  const { text, version } = shown ?? (await agreementOf(tx, await businessById(tx), customer, plan ? [plan] : []));
   const id = randomUUID();
   await insertAuthorisation(tx, {
     id,
@@ -104,7 +80,7 @@ export async function withdrawAuthorisation(tx: Writing, customerId: string, pla
 /** The business's wording as it is now, with its version; 0 is the usual one. */
 export const authorisationWording = desk('see').read(async (db): Promise<{ version: number; text: string }> => {
   const { locale } = await businessById(db);
-  const usual = USUAL_AUTHORISATION[locale.slice(0, 2) as Language] ?? USUAL_AUTHORISATION.en;
+  const usual = USUAL_AUTHORISATION[locale.slice(0, 2) as keyof typeof USUAL_AUTHORISATION] ?? USUAL_AUTHORISATION.en;
   return (await currentText(db)) ?? { version: 0, text: usual };
 });
 

@@ -4,7 +4,7 @@ import type { Seller } from '@/core/invoice/printed';
 import { jsonMinor } from '@/core/money/money';
 import type { Address } from '@/core/place/address';
 import { payBy } from '@/core/plan/plan';
-import type { PlanState } from '@/core/plan/state';
+import { type PlanState, RUNNING_STATES } from '@/core/plan/state';
 import { authorisationsOf } from '@/db/authorisations';
 import { businessById } from '@/db/businesses';
 import { type CardOnFile, cardsOf } from '@/db/cards';
@@ -12,7 +12,7 @@ import { chargesAhead } from '@/db/charges';
 import { customerById, updateCustomer } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
 import { countAttempt } from '@/db/limits';
-import { plansOfCustomer } from '@/db/plans';
+import { type Plan, plansOfCustomer } from '@/db/plans';
 import { receiptsOfCustomer } from '@/db/receipts';
 import { OWN_PAGE_LINK, type OwnPageOpened } from '@/flows/door/links';
 import { byLink, type Context, desk, orNull } from '@/flows/door/operation';
@@ -21,7 +21,8 @@ import { found } from '@/flows/door/rights';
 import { servedPath } from '@/flows/file/served-file';
 import { localeOf } from '@/flows/invoice/paper-setting';
 import { queueMessage } from '@/flows/message/queue-message';
-import { authorisationText, withdrawAuthorisation, writeAuthorisation } from './authorise';
+import { agreementOf } from './agreement';
+import { withdrawAuthorisation, writeAuthorisation } from './authorise';
 import { orderCards, putOnFile, removeCard, shownCard } from './cards-on-file';
 import { retryWithNewCard } from './charge-now';
 import { withKeptCard } from './claim-card';
@@ -74,6 +75,10 @@ export type OwnPage = {
 
 const NOTHING = { cards: [], plans: [], coming: [], open: [], receipts: [], agreement: '' } as const;
 
+/** Whether a card is charged for a plan, now or once it goes on. */
+const isCharged = ({ state, terms }: Pick<Plan, 'state' | 'terms'>): boolean =>
+  terms.pay === 'card' && RUNNING_STATES.some((one) => one === state);
+
 /** What a token opens; null for one that is not ours. A link that is over shows nothing but whose it was. */
 export const ownPage = orNull(
   byLink(OWN_PAGE_LINK).read(async (db, { customerId, over }): Promise<OwnPage> => {
@@ -107,12 +112,7 @@ export const ownPage = orNull(
         link: invoice ? `/i/${invoice.linkToken}` : null,
       });
     }
-    const { text } = await authorisationText(
-      db,
-      business,
-      customer,
-      [...new Set(plans.map(({ terms }) => terms.name))].join(', '),
-    );
+    const { text } = await agreementOf(db, business, customer, plans.filter(isCharged));
     return {
       ...head,
       cards: (await cardsOf(db, customerId)).map(({ id, scheme, last4, expires, state }) => ({
@@ -218,9 +218,7 @@ async function replaceCard(ctx: Context, customerId: string, asked: OwnAction, a
       from: address,
       fileId: null,
     } as const;
-    const plans = (await plansOfCustomer(tx, customerId)).filter(
-      ({ state, terms }) => terms.pay === 'card' && (state === 'active' || state === 'paused'),
-    );
+    const plans = (await plansOfCustomer(tx, customerId)).filter(isCharged);
     for (const plan of plans) await writeAuthorisation(tx, customer, { card: onFile, plan }, given);
     if (plans.length === 0) await writeAuthorisation(tx, customer, { card: onFile, plan: null }, given);
     return onFile;

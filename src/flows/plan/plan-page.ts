@@ -12,7 +12,7 @@ import { byLink, orNull } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
 import { servedPath } from '@/flows/file/served-file';
 import { localeOf } from '@/flows/invoice/paper-setting';
-import { authorisationText } from './authorise';
+import { agreementOf } from './agreement';
 import { keptReasons } from './plan-ahead';
 import { planContext, readPlan } from './plan-setting';
 
@@ -51,7 +51,7 @@ export const planPage = orNull(
     const business = await businessById(db);
     const plan = found(await planById(db, planId));
     const { customer, sums, currency } = await readPlan(db, business, plan);
-    const { text } = await authorisationText(db, business, customer, plan.terms.name);
+    const { text } = await agreementOf(db, business, customer, [plan]);
     const kept = await chargesOfPlan(db, planId);
     const planned = plan.startsOn
       ? null

@@ -43,7 +43,14 @@ export function BeforeCard({
         />
       ) : null}
       {offer.repeat ? (
-        <HowOften offer={offer.repeat} choice={choice} words={words} problemOf={problemOf} change={change} />
+        <HowOften
+          offer={offer.repeat}
+          later={quote.later}
+          choice={choice}
+          words={words}
+          problemOf={problemOf}
+          change={change}
+        />
       ) : null}
       {offer.terms ? (
         <AcceptTerms

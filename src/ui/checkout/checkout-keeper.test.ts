@@ -19,6 +19,8 @@ const shown = (total: string, token: string): ShownQuote => ({
   chargedMinor: 0,
   problems: [{ field: 'email', words: 'Write your address.' }],
   codeCounts: false,
+  later: '',
+  laterMinor: null,
   rateNote: '',
 });
 

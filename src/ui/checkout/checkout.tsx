@@ -159,6 +159,7 @@ export function Checkout({
                   choice,
                   checkoutKey,
                   chargedMinor: quote.chargedMinor,
+                  laterMinor: quote.laterMinor,
                   quote: quote.token,
                   request: sign,
                   locale,

@@ -7,12 +7,15 @@ import type { CheckoutWords } from './checkout-words';
 /** How often it is paid, and what is agreed to where it is repeated. */
 export function HowOften({
   offer,
+  later,
   choice,
   words,
   problemOf,
   change,
 }: {
   offer: NonNullable<ShownOffer['repeat']>;
+  /** What is charged later, in words. */
+  later: string;
   choice: Choice;
   words: CheckoutWords;
   problemOf: (field: string) => string | undefined;
@@ -42,6 +45,7 @@ export function HowOften({
           <p className="text-[14px]/5 text-soft">{offer.note}</p>
           <p className="mt-2 bg-wash px-3.5 py-2.5 font-serif text-[15px]/[22px]">
             {offer.agreement.replaceAll('{customer}', choice.name.trim() || '…')}
+            {later ? <b className="mt-1.5 block font-semibold">{later}</b> : null}
           </p>
           <label className="flex min-h-11 items-center gap-3 text-[16px]">
             <Check

@@ -1,4 +1,5 @@
 import type { PrintedOrder } from '@/core/offer/order';
+import { laterText } from '@/core/words/plan-wording';
 import { wordsOf } from '@/core/words/words';
 import { OrderSums } from './order-sums';
 
@@ -36,6 +37,9 @@ export function OrderThanks({
           {order.kind === 'donation' ? words.offer.given(order.seller.name) : words.offer.ordered(order.seller.name)}
         </p>
         {thanks ? <p className="mt-2 whitespace-pre-line font-serif text-[17px]/[25px]">{thanks}</p> : null}
+        {order.later ? (
+          <p className="mt-3 bg-wash px-3.5 py-2.5 text-[15px]/[22px]">{laterText(order.later, order)}</p>
+        ) : null}
         {givenBack ? <p className="mt-2 border border-ochre px-3 py-2 text-[15px]">{givenBack}</p> : null}
         <p className="mt-4 text-[15px]/[22px] text-soft">
           {[reference ? words.offer.orderOf(reference) : '', mailed ? words.offer.receiptComes(order.payer.email) : '']

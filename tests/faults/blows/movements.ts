@@ -87,8 +87,8 @@ async function quotedCheckout(called: string, repeat: boolean) {
     ...(repeat ? { repeat: 'month:1', agrees: true } : {}),
   };
   const asks = { choice: { ...page.begun, ...mine }, quote: page.quote.token, request: '', locale: 'en-US' };
-  const { chargedMinor } = await checkoutQuote(called, asks);
-  return { ...asks, chargedMinor: Number(chargedMinor) };
+  const { chargedMinor, laterMinor } = await checkoutQuote(called, asks);
+  return { ...asks, chargedMinor: Number(chargedMinor), laterMinor };
 }
 
 /** Pays for an offer; the payment's id. */

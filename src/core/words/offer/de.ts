@@ -56,8 +56,8 @@ export const offerDe: OfferWords = {
   once: 'Einmal',
   rhythm: (unit, every) =>
     every === 1
-      ? { week: 'jede Woche', month: 'jeden Monat', year: 'jedes Jahr' }[unit]
-      : `alle ${every} ${{ week: 'Wochen', month: 'Monate', year: 'Jahre' }[unit]}`,
+      ? { day: 'jeden Tag', week: 'jede Woche', month: 'jeden Monat', year: 'jedes Jahr' }[unit]
+      : `alle ${every} ${{ day: 'Tage', week: 'Wochen', month: 'Monate', year: 'Jahre' }[unit]}`,
   repeatNote:
     'Jede weitere Zahlung wird derselben Karte belastet. Sie bekommen einen Link zu Ihrer eigenen Seite, auf der Sie beenden können.',
   ownAmount: 'Ein anderer Betrag',

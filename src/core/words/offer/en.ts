@@ -59,10 +59,10 @@ export const offerEn = {
   amount: 'Amount',
   howOften: 'How often',
   once: 'Once',
-  rhythm: (unit: 'week' | 'month' | 'year', every: number) =>
+  rhythm: (unit: 'day' | 'week' | 'month' | 'year', every: number) =>
     every === 1
-      ? { week: 'every week', month: 'every month', year: 'every year' }[unit]
-      : `every ${every} ${{ week: 'weeks', month: 'months', year: 'years' }[unit]}`,
+      ? { day: 'every day', week: 'every week', month: 'every month', year: 'every year' }[unit]
+      : `every ${every} ${{ day: 'days', week: 'weeks', month: 'months', year: 'years' }[unit]}`,
   repeatNote: 'Each later payment is charged to the same card. You get a link to your own page, where you can end it.',
   ownAmount: 'Another amount',
   purpose: 'What is it for?',

@@ -56,8 +56,8 @@ export const offerEs: OfferWords = {
   once: 'Una vez',
   rhythm: (unit, every) =>
     every === 1
-      ? { week: 'cada semana', month: 'cada mes', year: 'cada año' }[unit]
-      : `cada ${every} ${{ week: 'semanas', month: 'meses', year: 'años' }[unit]}`,
+      ? { day: 'cada día', week: 'cada semana', month: 'cada mes', year: 'cada año' }[unit]
+      : `cada ${every} ${{ day: 'días', week: 'semanas', month: 'meses', year: 'años' }[unit]}`,
   repeatNote: 'Cada pago siguiente se carga en la misma tarjeta. Recibe un enlace a su página, donde puede terminarlo.',
   ownAmount: 'Otro importe',
   purpose: '¿Para qué es?',

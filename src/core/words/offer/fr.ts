@@ -56,8 +56,8 @@ export const offerFr: OfferWords = {
   once: 'Une fois',
   rhythm: (unit, every) =>
     every === 1
-      ? { week: 'chaque semaine', month: 'chaque mois', year: 'chaque année' }[unit]
-      : `tous les ${every} ${{ week: 'semaines', month: 'mois', year: 'ans' }[unit]}`,
+      ? { day: 'chaque jour', week: 'chaque semaine', month: 'chaque mois', year: 'chaque année' }[unit]
+      : `tous les ${every} ${{ day: 'jours', week: 'semaines', month: 'mois', year: 'ans' }[unit]}`,
   repeatNote:
     'Chaque paiement suivant est débité de la même carte. Vous recevez un lien vers votre page, où vous pouvez y mettre fin.',
   ownAmount: 'Un autre montant',
