@@ -1606,6 +1606,8 @@ CREATE INDEX payments_by_time ON public.payments USING btree (business_id, start
 
 CREATE INDEX payments_of_charge ON public.payments USING btree (business_id, charge_id, started_at) WHERE (charge_id IS NOT NULL);
 
+CREATE INDEX payments_of_customer ON public.payments USING btree (business_id, customer_id, settled_at) WHERE (state = 'paid'::text);
+
 CREATE INDEX payments_of_invoice ON public.payments USING btree (business_id, invoice_id, started_at);
 
 CREATE INDEX payments_of_order ON public.payments USING btree (business_id, order_id, started_at) WHERE (order_id IS NOT NULL);
@@ -1643,6 +1645,8 @@ CREATE INDEX questions_of_invoice ON public.questions USING btree (business_id, 
 CREATE INDEX questions_open ON public.questions USING btree (business_id, asked_at) WHERE (answer IS NULL);
 
 CREATE UNIQUE INDEX receipts_number_unique ON public.receipts USING btree (business_id, number);
+
+CREATE INDEX receipts_of_gifts ON public.receipts USING btree (business_id, "left"((printed ->> 'paidOn'::text), 4)) WHERE (((printed -> 'order'::text) ->> 'donation'::text) = 'true'::text);
 
 CREATE INDEX receipts_of_invoice ON public.receipts USING btree (business_id, invoice_id);
 

@@ -6,6 +6,9 @@ import { framingSites } from '@/flows/offer/button';
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 
+/** Under which name a page reads the path it was asked by: where there is nothing, its parameters are not known. */
+export const ASKED_PATH = 'x-asked-path';
+
 /** Signed by the processor instead: it has no origin. */
 const HOOKS = '/api/hooks/';
 
@@ -70,6 +73,7 @@ export async function proxy(request: NextRequest): Promise<NextResponse> {
   const policy = contentPolicy(nonce, await ancestorsOf(request));
   const headers = new Headers(request.headers);
   headers.set('x-nonce', nonce);
+  headers.set(ASKED_PATH, path);
   headers.set('content-security-policy', policy);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set('content-security-policy', policy);

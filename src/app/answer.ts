@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { isUUID } from 'class-validator';
 import { type NextRequest, NextResponse } from 'next/server';
+import { passedThrough } from '@/core/offer/passed';
 import { Refusal, type RefusalCode } from '@/flows/door/refusal';
 import type { Actor } from '@/flows/door/rights';
 import { checkedInput, Malformed, parsedJson, type Shape } from '@/input/checked';
@@ -230,12 +231,18 @@ export const mailAnswer = ({ html }: { readonly html: string }): NextResponse =>
   });
 
 /** In which language and currency a page is wanted, as the address and the visitor's program say. */
-export function visitorOf(request: Request): { acceptLanguage: string; lang: string; currency: string } {
+export function visitorOf(request: Request): {
+  acceptLanguage: string;
+  lang: string;
+  currency: string;
+  passed: Record<string, string>;
+} {
   const { searchParams } = new URL(request.url);
   return {
     acceptLanguage: request.headers.get('accept-language') ?? '',
     lang: searchParams.get('lang') ?? '',
     currency: searchParams.get('currency') ?? '',
+    passed: passedThrough(Object.fromEntries(searchParams)),
   };
 }
 

@@ -113,6 +113,12 @@ export const raiseFeedVersion = (tx: Tx): Promise<number> =>
   run(tx, sql`update businesses set feed_version = feed_version + 1 where business_id = ${tx.businessId}`);
 
 /** Every business's id and nothing else of it, for work that goes through all of them. Outside any business. */
+/** Whose a link is, by its beginning alone; null for what begins like nobody's. It may open nothing (any more). */
+export async function businessOfLink(db: Connection, token: string): Promise<string | null> {
+  const row = await one<{ id: string | null }>(db, sql`select business_of(${token}) as id`);
+  return row.id;
+}
+
 export async function businessIds(db: Connection): Promise<string[]> {
   const rows = await many<{ id: string }>(db, sql`select id from business_ids() as id`);
   return rows.map(({ id }) => id);

@@ -53,6 +53,18 @@ export const openChargesOfInvoices = (tx: Tx, invoiceIds: readonly string[]): Pr
       order by charged_on, part, nominal, id for update`,
   );
 
+/** What is charged at once to a card that a customer gives now: all that was refused and is still wanted, by currency; minor units. */
+export const retriedSums = (db: Db, customerId: string): Promise<{ currency: string; minor: bigint }[]> =>
+  many(
+    db,
+    sql`select charges.currency, sum(charges.amount_minor)::bigint as minor
+        from charges join plans on plans.business_id = charges.business_id and plans.id = charges.plan_id
+        where charges.business_id = ${db.businessId} and charges.customer_id = ${customerId} and charges.state = 'refused'
+          and plans.pay = 'card'
+          and (plans.state = 'active' or plans.state = 'paused' and plans.pauses @> '[{"why": "refused", "to": "9999-12-31"}]')
+        group by charges.currency order by charges.currency`,
+  );
+
 /** What the paid charges of each of these invoices come to, in minor units. */
 export async function paidByCharges(db: Db, invoiceIds: readonly string[]): Promise<Map<string, bigint>> {
   const rows = await many<{ invoiceId: string; minor: bigint }>(

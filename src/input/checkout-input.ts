@@ -84,6 +84,8 @@ export class OrderInput extends QuoteInput {
   /** What the payer saw of each later payment; null for once. */
   @IsOptional() @IsInt() @Min(0) @Max(Number.MAX_SAFE_INTEGER) laterMinor!: number | null;
   @IsObject() @Texts(12, 200) passed!: Record<string, string>;
+  /** Whether the page stands in a frame on another website. */
+  @IsOptional() @IsBoolean() framed?: boolean;
   /** The piece of work as it was set, with its solution; what is in it is checked by its signature. */
   @IsObject() work!: Work;
 }

@@ -98,6 +98,7 @@ export class AcceptPlanInput {
   @IsUUID() key!: string;
   @IsString() @MaxLength(120) name!: string;
   @IsBoolean() agrees!: boolean;
+  @IsOptional() @IsString() @MaxLength(5) lang?: string;
 }
 
 export class UpcomingInput {

@@ -21,18 +21,29 @@ export const overlayScript = (host: string): string => `(() => {
   link.append(picture);
   script.after(link);
   let dialog = null;
+  let frame = null;
   let finished = false;
+  let waiting = false;
+  const tell = () => document.dispatchEvent(new CustomEvent('dahlia:paid', { detail: { offer } }));
   const close = () => {
     if (!dialog) return;
-    dialog.remove();
-    dialog = null;
     document.documentElement.style.overflow = '';
     link.focus();
-    if (finished) document.dispatchEvent(new CustomEvent('dahlia:paid', { detail: { offer } }));
+    // While the bank is asked in another window the checkout goes on listening, out of sight.
+    if (waiting) return dialog.open && dialog.close();
+    dialog.remove();
+    dialog = null;
+    if (finished) tell();
+    finished = false;
+  };
+  const show = () => {
+    document.documentElement.style.overflow = 'hidden';
+    dialog.showModal();
   };
   link.addEventListener('click', (event) => {
     if (event.ctrlKey || event.metaKey || event.shiftKey || !window.HTMLDialogElement) return;
     event.preventDefault();
+    if (dialog) return show();
     const framed = new URL(address);
     framed.searchParams.set('framed', 'yes');
     dialog = document.createElement('dialog');
@@ -44,7 +55,7 @@ export const overlayScript = (host: string): string => `(() => {
     shut.setAttribute('aria-label', 'Close');
     shut.style.cssText = 'position:absolute;top:8px;right:12px;z-index:1;width:44px;height:44px;border:0;background:none;font-size:26px;line-height:1;color:#241a26;cursor:pointer';
     shut.addEventListener('click', close);
-    const frame = document.createElement('iframe');
+    frame = document.createElement('iframe');
     frame.src = framed.href;
     frame.title = picture.alt;
     frame.allow = 'payment';
@@ -52,12 +63,18 @@ export const overlayScript = (host: string): string => `(() => {
     dialog.append(shut, frame);
     document.body.append(dialog);
     dialog.addEventListener('close', close);
-    document.documentElement.style.overflow = 'hidden';
-    dialog.showModal();
+    show();
   });
   window.addEventListener('message', (event) => {
     if (event.origin !== host || !event.data || event.data.from !== 'checkout') return;
-    if (event.data.kind === 'paid') finished = true;
+    if (!frame || event.source !== frame.contentWindow) return;
+    if (event.data.kind === 'waiting') waiting = true;
+    if (event.data.kind === 'ready') waiting = false;
+    if (event.data.kind === 'paid') {
+      waiting = false;
+      finished = true;
+      if (dialog && !dialog.open) close();
+    }
     if (event.data.kind === 'close') close();
   });
 })();

@@ -161,7 +161,10 @@ const ordered = fc
 
 const HOME = { taxes: TAXES, customer: null, home: { country: 'US' }, currency: 'USD', pricesIncludeTax: false };
 let ids = 0;
-const newId = () => `line-${(ids += 1)}`;
+const newId = () => {
+  ids += 1;
+  return `line-${ids}`;
+};
 
 test('what is said of later payments is what their plan charges: sum and days, whatever was chosen', () => {
   fc.assert(

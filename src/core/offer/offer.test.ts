@@ -172,7 +172,10 @@ describe('a quote', () => {
     expect(quoteOffer(shop, to('US', '4'), setting()).chargedMinor).toBe(3520n);
     // Abroad: 8.00 + 20.00 and no tax.
     expect(quoteOffer(shop, to('CH', '1'), setting()).chargedMinor).toBe(2800n);
-    expect(codes(quoteOffer(shop, to('FR', '1'), setting()))).toEqual(['delivery: no-delivery-there']);
+    expect(codes(quoteOffer(shop, to('FR', '1'), setting()))).toEqual([
+      'delivery.country: no-delivery-there',
+      'delivery.postalCode: field-needed',
+    ]);
   });
 
   test('takes a code off the lines it is for, an amount at most their net', () => {
@@ -395,4 +398,26 @@ test('every problem has words in every language', () => {
     }
     expect(Object.keys(words.offer).sort()).toEqual(Object.keys(LANGUAGES.en.offer).sort());
   }
+});
+
+test('an address that is not whole says what is missing at its own place; the same address needs no second one', () => {
+  const zones = [{ id: 'home', name: 'Home', countries: ['US', 'DE', 'AE'], prices: { USD: '5' } }];
+  const sent = offer({ prices: { USD: '40' }, delivery: { zones, freeFrom: {} }, billing: 'must' });
+  const told = (more: Partial<Choice>) => codes(quoteOffer(sent, choice(more), setting()));
+  const whole = { lines: ['1 Hay'], city: 'Bend', region: 'US-OR', postalCode: '97701', country: 'US' };
+  expect(told({ delivery: whole })).toEqual([]);
+  expect(told({ delivery: { ...whole, lines: [' '], postalCode: '' } })).toEqual([
+    'delivery.street: field-needed',
+    'delivery.postalCode: field-needed',
+  ]);
+  // In the Emirates there are no postal codes; billed is anywhere, also where nothing is sent.
+  expect(told({ delivery: { ...whole, country: 'AE', postalCode: '' }, billing: { ...whole, country: 'FR' } })).toEqual(
+    [],
+  );
+  expect(told({ delivery: whole, billing: { ...NO_ADDRESS } })).toEqual([
+    'billing.country: country-needed',
+    'billing.street: field-needed',
+    'billing.city: field-needed',
+  ]);
+  expect(told({})).toContain('delivery.country: country-needed');
 });

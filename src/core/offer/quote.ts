@@ -3,7 +3,7 @@ import { typedMinor, typedShare } from '../invoice/read-paper';
 import { minorDigits } from '../money/currency';
 import { powerOfTen } from '../money/decimal';
 import { typedDecimal } from '../money/typed';
-import { isNoAddress } from '../place/address';
+import { type Address, isNoAddress, isPostalCodeNeeded } from '../place/address';
 import { RuleError } from '../rule-error';
 import type { Discount, Tally, TallyDocument, TallyLine } from '../tally/document';
 import { lineTally, percentOf, tally } from '../tally/tally';
@@ -52,7 +52,6 @@ export type QuoteProblemCode =
   | 'name-needed'
   | 'email-needed'
   | 'phone-needed'
-  | 'address-needed'
   | 'terms-needed'
   | 'repeat-needed'
   | 'agree-needed';
@@ -265,15 +264,37 @@ export const zoneFor = (offer: Offer, country: string): DeliveryZone | null =>
   offer.delivery?.zones.find(({ countries }) => countries.length === 0) ??
   null;
 
+/** Where a payer is billed: at the address they gave, or where it is delivered to when that is the same. */
+export const billingOf = (
+  offer: Pick<Offer, 'billing' | 'delivery'>,
+  choice: Pick<Choice, 'billing' | 'delivery'>,
+): Address | null => choice.billing ?? (offer.delivery && offer.billing !== 'no' ? choice.delivery : null);
+
+/** What is missing of an address, each at its own place; the country of a delivery is asked for with its price. */
+function addressProblems(field: 'billing' | 'delivery', address: Address | null): QuoteProblem[] {
+  const { country = '', lines = [], city = '', postalCode = '' } = address ?? {};
+  const missing = [
+    ...(country || field === 'delivery' ? [] : ['country']),
+    ...(lines.some((line) => line.trim()) ? [] : ['street']),
+    ...(city.trim() ? [] : ['city']),
+    ...(postalCode.trim() || !isPostalCodeNeeded(country) ? [] : ['postalCode']),
+  ];
+  return missing.map((part) => ({
+    field: `${field}.${part}`,
+    code: part === 'country' ? 'country-needed' : 'field-needed',
+  }));
+}
+
 /** What is missing of what the payer is asked. */
 function askedProblems(offer: Offer, choice: Choice): QuoteProblem[] {
   const problems: QuoteProblem[] = [];
   if (!choice.name.trim()) problems.push({ field: 'name', code: 'name-needed' });
   if (!MAIL_ADDRESS.test(choice.email.trim())) problems.push({ field: 'email', code: 'email-needed' });
   if (offer.phone === 'must' && !choice.phone.trim()) problems.push({ field: 'phone', code: 'phone-needed' });
-  const whole = (address: Choice['billing']) => address !== null && !isNoAddress(address) && address.country !== '';
-  if (offer.billing === 'must' && !whole(choice.billing)) problems.push({ field: 'billing', code: 'address-needed' });
-  if (offer.delivery && !whole(choice.delivery)) problems.push({ field: 'delivery', code: 'address-needed' });
+  const billing = billingOf(offer, choice);
+  if (offer.billing === 'must' || (offer.billing === 'may' && choice.billing && !isNoAddress(choice.billing)))
+    if (billing !== choice.delivery || !offer.delivery) problems.push(...addressProblems('billing', billing));
+  if (offer.delivery) problems.push(...addressProblems('delivery', choice.delivery));
   for (const field of offer.fields) {
     const code = answerProblem(field, choice.answers[field.id] ?? '');
     if (code) problems.push({ field: `answers.${field.id}`, code });
@@ -357,10 +378,10 @@ export function quoteOffer(offer: Offer, choice: Choice, setting: QuoteSetting):
   let zone: DeliveryZone | null = null;
   let delivery: { amount: bigint } | null = null;
   if (offer.delivery) {
-    const country = (choice.delivery ?? choice.billing)?.country ?? '';
-    if (!country) problems.push({ field: 'delivery', code: 'country-needed' });
+    const country = choice.delivery?.country ?? '';
+    if (!country) problems.push({ field: 'delivery.country', code: 'country-needed' });
     zone = zoneFor(offer, country || setting.home.country);
-    if (!zone && country) problems.push({ field: 'delivery', code: 'no-delivery-there' });
+    if (!zone && country) problems.push({ field: 'delivery.country', code: 'no-delivery-there' });
     const price = zone && priceMinor(priceIn(zone.prices, currency, offer.currency, rateTo) ?? '', currency);
     const free = priceMinor(priceIn(offer.delivery.freeFrom, currency, offer.currency, rateTo) ?? '', currency);
     if (zone) delivery = { amount: free !== null && goods >= free ? 0n : (price ?? 0n) };

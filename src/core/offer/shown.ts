@@ -29,7 +29,9 @@ export type ShownOffer = {
   readonly purposes: readonly string[];
   readonly codes: boolean;
   readonly delivers: boolean;
+  /** All countries, and the codes of those where it is delivered to. */
   readonly countries: readonly { readonly code: string; readonly name: string }[];
+  readonly deliveredTo: readonly string[];
   readonly tip: readonly string[] | null;
   readonly phone: Asked;
   readonly billing: Asked;

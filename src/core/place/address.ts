@@ -45,6 +45,18 @@ const FORMS: Readonly<Record<string, AddressForm>> = {
 /** How addresses are written in a country; where it is not known, postal code before city. */
 export const addressForm = (country: string): AddressForm => FORMS[country] ?? CODE_FIRST;
 
+/** Countries whose post has no codes, or does without them. */
+const WITHOUT_CODES = new Set(
+  (
+    'AG AO AW BF BI BJ BO BS BW BZ CD CF CG CI CM DJ DM ER FJ GD GH GM GN GQ GY HK IE JM KE KI KM KN KP LC ML MO MR MS MU MW NR NU PA QA ' +
+    'RW SB SC SL SO SR ST SY TD TG TK TL TO TT TV TZ UG VU YE ZW AE'
+  ).split(' '),
+);
+
+/** Whether an address of a country is whole only with a postal code. */
+export const isPostalCodeNeeded = (country: string): boolean =>
+  country !== '' && addressForm(country).postalCode !== '' && !WITHOUT_CODES.has(country);
+
 const without = (code: string): string => code.replace(/^[A-Z]{2}-/, '');
 
 /**

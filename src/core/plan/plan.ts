@@ -66,6 +66,15 @@ export type PlanContext = {
   readonly pauses: readonly { readonly from: CalendarDate; readonly to: CalendarDate }[];
 };
 
+/** Whether a charge is made as soon as its plan begins. */
+export const isAtStart = ({
+  part,
+  reasons,
+}: {
+  readonly part: PlannedCharge['part'];
+  readonly reasons: readonly { readonly kind: string }[];
+}): boolean => part === 'deposit' || reasons.some(({ kind }) => kind === 'at-start');
+
 /** Until when a date that is asked for by invoice is to be paid. */
 export const payBy = (terms: PlanTerms, chargedOn: CalendarDate): CalendarDate =>
   dueDate(terms.paper.due, chargedOn) ?? chargedOn;

@@ -121,7 +121,12 @@ export const de: Words = {
   ownTip: 'Eigener Betrag',
   withTip: (sum) => `Mit Trinkgeld ${sum}`,
   cardGoes: 'Die Kartennummer geht nur an den Kartendienst.',
-  noScript: 'Kartenzahlung braucht JavaScript. Alles andere auf dieser Seite geht ohne.',
+  noSuchLink: 'Dieser Link öffnet nichts',
+  noSuchLinkText:
+    'Vielleicht wurde er unterwegs abgeschnitten. Öffnen Sie ihn noch einmal aus der E-Mail, oder fragen Sie, wer ihn geschickt hat.',
+  noSuchLinkFrom: (business) =>
+    `Vielleicht wurde er unterwegs abgeschnitten, oder er ist abgelaufen. Öffnen Sie ihn noch einmal aus der E-Mail, oder fragen Sie ${business}.`,
+  noScript: 'Kartenzahlung, Fragen und Freigaben brauchen JavaScript. Lesen und Herunterladen geht ohne.',
   checking: 'Wir fragen nach.',
   checkingMore:
     'Der Kartendienst hat noch nicht geantwortet. Sie werden höchstens einmal belastet; lassen Sie die Seite offen oder kommen Sie später wieder.',

@@ -128,7 +128,11 @@ export const en = {
   ownTip: 'Own amount',
   withTip: (sum: string) => `With the tip, ${sum}`,
   cardGoes: 'The card’s numbers go to the card processor only.',
-  noScript: 'Paying by card needs JavaScript. Everything else on this page works without it.',
+  noSuchLink: 'This link opens nothing',
+  noSuchLinkText: 'Perhaps it was cut off on its way. Open it from the e-mail again, or ask whoever sent it to you.',
+  noSuchLinkFrom: (business: string) =>
+    `Perhaps it was cut off on its way, or is over. Open it from the e-mail again, or ask ${business}.`,
+  noScript: 'Paying by card, questions and approvals need JavaScript. Reading and downloading work without it.',
   checking: 'We are checking.',
   checkingMore:
     'The card processor has not answered yet. You are charged once at most; leave this page open, or come back to it later.',

@@ -120,7 +120,11 @@ export const es: Words = {
   ownTip: 'Otro importe',
   withTip: (sum) => `Con la propina, ${sum}`,
   cardGoes: 'El número de la tarjeta solo va al procesador de pagos.',
-  noScript: 'Pagar con tarjeta necesita JavaScript. Todo lo demás de esta página funciona sin él.',
+  noSuchLink: 'Este enlace no abre nada',
+  noSuchLinkText: 'Quizá se cortó por el camino. Ábralo otra vez desde el correo, o pregunte a quien se lo envió.',
+  noSuchLinkFrom: (business) =>
+    `Quizá se cortó por el camino, o ya no vale. Ábralo otra vez desde el correo, o pregunte a ${business}.`,
+  noScript: 'Pagar con tarjeta, preguntar y aprobar necesitan JavaScript. Leer y descargar funciona sin él.',
   checking: 'Lo estamos comprobando.',
   checkingMore:
     'El procesador aún no ha respondido. Se le cobrará una vez como mucho; deje abierta esta página o vuelva más tarde.',

@@ -120,7 +120,13 @@ export const fr: Words = {
   ownTip: 'Autre montant',
   withTip: (sum) => `Avec le pourboire, ${sum}`,
   cardGoes: 'Le numéro de carte ne va qu’au prestataire de paiement.',
-  noScript: 'Payer par carte demande JavaScript. Tout le reste de cette page fonctionne sans.',
+  noSuchLink: 'Ce lien n’ouvre rien',
+  noSuchLinkText:
+    'Il a peut-être été coupé en route. Ouvrez-le à nouveau depuis le courriel, ou demandez à qui vous l’a envoyé.',
+  noSuchLinkFrom: (business) =>
+    `Il a peut-être été coupé en route, ou n’est plus valable. Ouvrez-le à nouveau depuis le courriel, ou demandez à ${business}.`,
+  noScript:
+    'Payer par carte, poser une question et approuver demandent JavaScript. Lire et télécharger fonctionne sans.',
   checking: 'Nous vérifions.',
   checkingMore:
     'Le prestataire n’a pas encore répondu. Vous serez débité une fois au plus ; laissez cette page ouverte ou revenez plus tard.',

@@ -3,7 +3,7 @@ import { longDate } from '../dates/date-text';
 import { money } from '../money/money';
 import { moneyText } from '../money/money-text';
 import type { LaterCharges } from '../offer/later';
-import type { Forecast, PlanSums, PlanTerms } from '../plan/plan';
+import { type Forecast, isAtStart, type PlanSums, type PlanTerms } from '../plan/plan';
 import { wordsOf } from './words';
 
 type Read = { readonly currency: string; readonly locale: string };
@@ -17,7 +17,7 @@ export function laterText(later: LaterCharges, { currency, locale }: Read): stri
   const sum = moneyText(money(BigInt(later.each), currency), locale);
   const many = later.count === null || later.count > later.dates.length;
   return [
-    plan.then(sum, offer.rhythm(later.unit, later.every)),
+    plan.thenEach(sum, offer.rhythm(later.unit, later.every)),
     plan.nextOn(`${dayList(later.dates, locale)}${many ? ' …' : ''}`),
     later.count !== null && later.last
       ? plan.lastOn(plan.count(later.count), longDate(later.last, locale))
@@ -38,8 +38,14 @@ export function agreedText(
   const [first] = charges.filter(({ amountMinor }) => amountMinor > 0n);
   const rhythm = offer.rhythm(schedule.unit, schedule.every);
   return [
-    ...(kind === 'membership' ? [plan.every(text(eachMinor), rhythm)] : []),
-    ...(first ? [plan.firstOn(text(first.amountMinor), longDate(first.chargedOn, locale))] : []),
+    ...(kind === 'membership' ? [plan.eachTime(text(eachMinor), rhythm)] : []),
+    ...(first
+      ? [
+          isAtStart(first)
+            ? plan.firstNow(text(first.amountMinor))
+            : plan.firstOn(text(first.amountMinor), longDate(first.chargedOn, locale)),
+        ]
+      : []),
     endless || !last ? plan.goesOn : plan.lastOn(plan.count(count), longDate(last, locale)),
     ...(endless ? [] : [`${plan.inAll}: ${text(totalMinor)}.`]),
   ].join(' ');

@@ -73,8 +73,9 @@ function begunChoice(offer: Offer, currency: string, terms: Terms, country: stri
       optionId: item.options.length === 1 ? (item.options[0]?.id ?? '') : '',
       quantity: String(item.least),
     })),
-    billing: offer.billing === 'no' ? null : empty,
-    delivery: offer.delivery ? empty : null,
+    // Where something is delivered the bill goes there too, unless somebody says otherwise.
+    billing: offer.billing === 'no' || offer.delivery ? null : empty,
+    delivery: offer.delivery ? { ...empty, country: zoneFor(offer, country) ? country : '' } : null,
     repeat: begunRecurring(offer),
   };
 }
@@ -112,11 +113,8 @@ export async function offerView(
   const wanted = request?.filled.currency ?? (reader.currency || currencyOf(country));
   const currency = currencies.includes(wanted) ? wanted : offer.currency;
   const countries = offer.delivery || offer.billing !== 'no' ? countryList(locale) : [];
-  const shownCountries = offer.delivery ? countries.filter(({ code }) => zoneFor(offer, code) !== null) : countries;
-  const home = shownCountries.some(({ code }) => code === (country || business.country))
-    ? country || business.country
-    : '';
-  const fresh = begunChoice(offer, currency, terms, home);
+  const here = country || business.country;
+  const fresh = begunChoice(offer, currency, terms, countries.some(({ code }) => code === here) ? here : '');
   const chosen = presetChoice(fresh, reader.preset ?? {});
   const begun = request ? lockedChoice(chosen, { ...request.filled, currency }) : chosen;
   const all = await quoted(db, business, terms, begun);
@@ -167,7 +165,8 @@ export async function offerView(
     purposes: offer.purposes,
     codes: offer.codes,
     delivers: offer.delivery !== null,
-    countries: shownCountries,
+    countries,
+    deliveredTo: countries.flatMap(({ code }) => (offer.delivery && zoneFor(offer, code) ? code : [])),
     tip: offer.tip,
     phone: offer.phone,
     billing: offer.billing,

@@ -116,6 +116,7 @@ async function pageOffer(db: Db, business: Business, placed: PlacedOffer, visito
     handedOn: {
       ...(visitor.lang ? { lang: visitor.lang } : {}),
       ...(visitor.currency ? { currency: visitor.currency } : {}),
+      ...Object.fromEntries(Object.entries(visitor.passed ?? {}).map(([name, value]) => [`pass_${name}`, value])),
     },
   };
 }
@@ -126,7 +127,10 @@ const reachedOf = ({ sums, offer }: NonNullable<Awaited<ReturnType<typeof offerR
 };
 
 /** What a visitor's program and the address say of how the page is wanted. */
-export type PageVisitor = Pick<Reader, 'acceptLanguage' | 'lang' | 'currency'>;
+export type PageVisitor = Pick<Reader, 'acceptLanguage' | 'lang' | 'currency'> & {
+  /** What the address passes through to the payment. */
+  readonly passed?: Readonly<Record<string, string>>;
+};
 
 /** The published page under a name, finished; null where none is. */
 export async function hostedPage(called: string, given: PageVisitor): Promise<string | null> {
@@ -135,12 +139,15 @@ export async function hostedPage(called: string, given: PageVisitor): Promise<st
     acceptLanguage: /^[\w-]{2,12}/.exec(given.acceptLanguage.trim())?.[0] ?? '',
     lang: isLanguage(given.lang) ? given.lang : '',
     currency: isCurrency(given.currency) ? given.currency : '',
+    passed: given.passed ?? {},
   };
   const key = `${called} ${visitor.acceptLanguage} ${visitor.lang} ${visitor.currency}`;
-  const known = finished.get(key);
+  // What somebody's own address passes through is in nobody else's page.
+  const shared = Object.keys(visitor.passed).length === 0;
+  const known = shared ? finished.get(key) : undefined;
   const fresh = known && known.until > performance.now() ? known : await finish(called, visitor);
   if (!fresh) return null;
-  if (fresh !== known) {
+  if (shared && fresh !== known) {
     if (finished.size >= MOST_DRAWN) finished.clear();
     finished.set(key, fresh);
   }

@@ -1,9 +1,9 @@
 import { createHmac } from 'node:crypto';
 import type { PrintedOrder } from '@/core/offer/order';
-import { cardText } from '@/core/payment/outcome';
+import { cardText, type RefusalReason } from '@/core/payment/outcome';
 import { businessById } from '@/db/businesses';
 import { offerById } from '@/db/offers';
-import { type OrderState, orderById } from '@/db/orders';
+import { type Order, type OrderState, orderById } from '@/db/orders';
 import { orderPayments } from '@/db/payments';
 import { receiptOfPayment } from '@/db/receipts';
 import { ORDER_LINK } from '@/flows/door/links';
@@ -11,6 +11,7 @@ import { byLink, orNull } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
 import { type File, keptReceiptPdf } from '@/flows/file/kept-files';
 import { servedPath } from '@/flows/file/served-file';
+import { requestSign } from '@/flows/offer/requests';
 import { askAbout } from '@/flows/payment/settle-payment';
 
 /** What the payer's own page of an order shows. */
@@ -24,8 +25,10 @@ export type OrderView = {
   readonly receipt: { readonly number: string; readonly mailed: boolean } | null;
   readonly refundedMinor: bigint;
   readonly card: string;
-  /** The name under which its checkout is opened. */
-  readonly called: string;
+  /** Where it was ordered and can be tried again: with the request, language, currency and what was passed through. */
+  readonly checkout: string;
+  /** Why the last card was refused; null where it was not. */
+  readonly refused: RefusalReason | null;
 };
 
 /**
@@ -45,6 +48,14 @@ export function signedRedirect(
   const text = `${of.reference}.${of.amountMinor}.${of.currency}`;
   url.searchParams.set('signature', createHmac('sha256', secret).update(text).digest('hex'));
   return url.toString();
+}
+
+/** The checkout as the payer came to it. */
+function checkoutOf(called: string, { requestId, printed, currency }: Order): string {
+  const passed = Object.entries(printed.passed).map(([name, value]) => [`pass_${name}`, value]);
+  const request = requestId ? [['for', requestSign(requestId)]] : [];
+  const asked = [...request, ['lang', printed.locale.slice(0, 2)], ['currency', currency], ...passed];
+  return `/c/${called}?${new URLSearchParams(asked).toString()}`;
 }
 
 /** The order that a token opens; null for one that opens nothing. */
@@ -78,7 +89,8 @@ export const orderPage = orNull(
       receipt: receipt && { number: receipt.number, mailed: offer.receipt === 'auto' },
       refundedMinor: payment?.refundedMinor ?? 0n,
       card: payment?.cardScheme ? cardText({ scheme: payment.cardScheme, last4: payment.cardLast4 ?? '' }) : '',
-      called: address || publicId,
+      checkout: checkoutOf(address || publicId, order),
+      refused: order.state === 'refused' ? (payments[0]?.reason ?? null) : null,
     };
   }),
 );

@@ -9,7 +9,7 @@ import type { Choice } from '@/core/offer/choice';
 import { codeKey, codeStatus } from '@/core/offer/code';
 import type { Offer } from '@/core/offer/offer';
 import { type PrintedOrder, printedOrder } from '@/core/offer/order';
-import { type OfferQuote, type QuoteSetting, quoteOffer } from '@/core/offer/quote';
+import { billingOf, type OfferQuote, type QuoteSetting, quoteOffer } from '@/core/offer/quote';
 import type { ShownQuote } from '@/core/offer/shown';
 import { addressLines } from '@/core/place/address';
 import { sumRows } from '@/core/words/invoice-wording';
@@ -115,6 +115,7 @@ export function orderOf(
   now: Date,
 ): PrintedOrder {
   const lines = (address: Choice['billing']) => (address ? addressLines(address, business.country, more.locale) : []);
+  const billing = billingOf(offer, choice);
   return printedOrder(
     offer,
     choice,
@@ -125,8 +126,8 @@ export function orderOf(
       payer: {
         name: choice.name.trim(),
         email: choice.email.trim(),
-        address: lines(choice.billing),
-        ...(choice.billing?.country ? { country: choice.billing.country } : {}),
+        address: lines(billing),
+        ...(billing?.country ? { country: billing.country } : {}),
       },
       deliveryTo: offer.delivery ? lines(choice.delivery) : [],
       logoId: business.logoId,

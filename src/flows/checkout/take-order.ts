@@ -52,6 +52,8 @@ export type OrderAttempt = {
   readonly quote: string;
   readonly request: string;
   readonly locale: string;
+  /** Whether it was pressed in a frame on another website. */
+  readonly framed?: boolean | undefined;
   /** Done by the payer's computer, so that trying many cards is dear. */
   readonly work: Work;
   /** Campaign, order number and the like that came in with the address. */
@@ -122,7 +124,7 @@ export const takeOrder = byLink(OFFER_NAME).run(
       amount: money(payment.amountMinor + payment.tipMinor, payment.currency),
       token: attempt.cardToken,
       reference: `${order.printed.seller.name}, ${order.printed.title}`.slice(0, 120),
-      returnUrl: `${publicUrl}/o/${order.token}/back`,
+      returnUrl: `${publicUrl}/o/${order.token}/back${attempt.framed ? '?framed=yes' : ''}`,
     });
     const recorded = await afterSale(ctx, payment, outcome);
     if (outcome.kind === 'refused') await settleClaim(await ctx.later(), attempt.attemptKey).catch(() => undefined);

@@ -1,3 +1,4 @@
+import { businessOfLink } from '@/db/businesses';
 import { linkHolder } from '@/db/invoices';
 import { offerHolder } from '@/db/offers';
 import { orderHolder } from '@/db/orders';
@@ -26,6 +27,17 @@ export const OFFER_NAME: Link<string> = {
   open: async (called) => {
     const holder = await outsideBusiness((db) => offerHolder(db, called));
     return holder && { businessId: holder.businessId, opened: holder.offerId };
+  },
+};
+
+/** What stands in an address of whatever kind, also where it opens nothing any more: it tells whose it is. */
+export const ANY_LINK: Link<null> = {
+  kind: 'any',
+  open: async (token) => {
+    const businessId = await outsideBusiness(
+      async (db) => (await businessOfLink(db, token)) ?? (await offerHolder(db, token))?.businessId,
+    );
+    return businessId ? { businessId, opened: null } : null;
   },
 };
 

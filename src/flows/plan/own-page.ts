@@ -1,32 +1,30 @@
-import { randomUUID } from 'node:crypto';
 import { sellerOf } from '@/core/business/business';
 import type { Seller } from '@/core/invoice/printed';
 import { jsonMinor } from '@/core/money/money';
 import type { Address } from '@/core/place/address';
 import { payBy } from '@/core/plan/plan';
-import { type PlanState, RUNNING_STATES } from '@/core/plan/state';
+import type { PlanState } from '@/core/plan/state';
 import { authorisationsOf } from '@/db/authorisations';
 import { businessById } from '@/db/businesses';
 import { type CardOnFile, cardsOf } from '@/db/cards';
-import { chargesAhead } from '@/db/charges';
+import { chargesAhead, retriedSums } from '@/db/charges';
 import { customerById, updateCustomer } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
 import { countAttempt } from '@/db/limits';
-import { type Plan, plansOfCustomer } from '@/db/plans';
+import { plansOfCustomer } from '@/db/plans';
 import { receiptsOfCustomer } from '@/db/receipts';
 import { OWN_PAGE_LINK, type OwnPageOpened } from '@/flows/door/links';
-import { byLink, type Context, desk, orNull } from '@/flows/door/operation';
+import { byLink, desk, orNull } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { servedPath } from '@/flows/file/served-file';
 import { localeOf } from '@/flows/invoice/paper-setting';
 import { queueMessage } from '@/flows/message/queue-message';
 import { agreementOf } from './agreement';
-import { withdrawAuthorisation, writeAuthorisation } from './authorise';
-import { orderCards, putOnFile, removeCard, shownCard } from './cards-on-file';
-import { retryWithNewCard } from './charge-now';
-import { withKeptCard } from './claim-card';
+import { withdrawAuthorisation } from './authorise';
+import { removeCard, shownCard } from './cards-on-file';
 import { ownPageLink } from './links';
+import { isCharged, type NewCard, takeNewCard } from './new-card';
 
 /** A customer's own page: cards, plans, what comes, receipts. Sums in minor units. */
 export type OwnPage = {
@@ -71,13 +69,11 @@ export type OwnPage = {
     readonly link: string;
   }[];
   readonly agreement: string;
+  /** What is charged at once to a card that is given now, by currency. */
+  readonly atOnce: readonly { readonly currency: string; readonly minor: number }[];
 };
 
-const NOTHING = { cards: [], plans: [], coming: [], open: [], receipts: [], agreement: '' } as const;
-
-/** Whether a card is charged for a plan, now or once it goes on. */
-const isCharged = ({ state, terms }: Pick<Plan, 'state' | 'terms'>): boolean =>
-  terms.pay === 'card' && RUNNING_STATES.some((one) => one === state);
+const NOTHING = { cards: [], plans: [], coming: [], open: [], receipts: [], agreement: '', atOnce: [] } as const;
 
 /** What a token opens; null for one that is not ours. A link that is over shows nothing but whose it was. */
 export const ownPage = orNull(
@@ -142,17 +138,14 @@ export const ownPage = orNull(
       open,
       receipts: (await receiptsOfCustomer(db, customerId, 24)).map((one) => ({ ...one, minor: jsonMinor(one.minor) })),
       agreement: text,
+      atOnce: (await retriedSums(db, customerId)).map((one) => ({ ...one, minor: jsonMinor(one.minor) })),
     };
   }),
 );
 
 /** What a customer does on their page. */
-export type OwnAction = {
+export type OwnAction = NewCard & {
   readonly action: 'card' | 'remove' | 'withdraw' | 'address';
-  readonly cardToken?: string | undefined;
-  readonly key?: string | undefined;
-  readonly name?: string | undefined;
-  readonly agrees?: boolean | undefined;
   readonly cardId?: string | undefined;
   readonly planId?: string | undefined;
   readonly lines?: readonly string[] | undefined;
@@ -172,7 +165,7 @@ export const doOnOwnPage = byLink(OWN_PAGE_LINK).run(
     const ctx = given.named(customer.name);
     switch (asked.action) {
       case 'card':
-        return replaceCard(ctx, customerId, asked, address);
+        return takeNewCard(ctx, customerId, asked, address);
       case 'remove': {
         const mine = await ctx.read((db) => cardsOf(db, customerId));
         return removeCard(ctx, found(mine.find(({ id }) => id === asked.cardId)).id);
@@ -198,34 +191,6 @@ export const doOnOwnPage = byLink(OWN_PAGE_LINK).run(
     }
   },
 );
-
-/** How many cards one customer may give in an hour: a page of one's own is no place to try out cards. */
-const NEW_CARDS = { name: 'own-page-cards', attempts: 8, seconds: 3600 };
-
-/** A new card comes first from now on; what was refused is tried again with it. */
-async function replaceCard(ctx: Context, customerId: string, asked: OwnAction, address: string): Promise<void> {
-  if (!asked.agrees || !asked.name?.trim()) throw new Refusal('authorise-first');
-  if ((await countAttempt(NEW_CARDS, customerId)) > 0) throw new Refusal('too-many-attempts');
-  const byName = asked.name.trim();
-  const sent = { token: asked.cardToken ?? '', key: asked.key ?? randomUUID() };
-  const card = await withKeptCard(ctx, sent, async (tx, kept) => {
-    const customer = found(await customerById(tx, customerId));
-    const onFile = await putOnFile(tx, customerId, kept, byName);
-    const given = {
-      how: 'ticked',
-      givenBy: byName,
-      takenBy: 'Customer',
-      from: address,
-      fileId: null,
-    } as const;
-    const plans = (await plansOfCustomer(tx, customerId)).filter(isCharged);
-    for (const plan of plans) await writeAuthorisation(tx, customer, { card: onFile, plan }, given);
-    if (plans.length === 0) await writeAuthorisation(tx, customer, { card: onFile, plan: null }, given);
-    return onFile;
-  });
-  await orderCards(ctx, customerId, [card.id]);
-  await ctx.turn((tx) => retryWithNewCard(tx, customerId, card));
-}
 
 const LINKS = { name: 'own-page-links', attempts: 5, seconds: 3600 };
 

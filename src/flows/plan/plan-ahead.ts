@@ -5,7 +5,7 @@ import { jsonMinor } from '@/core/money/money';
 import { isFree, lookAhead } from '@/core/plan/ahead';
 import type { KeptReason } from '@/core/plan/charge';
 import { chargeInstant, todayOf } from '@/core/plan/days';
-import type { PlannedCharge } from '@/core/plan/plan';
+import { isAtStart, type PlannedCharge } from '@/core/plan/plan';
 import { insertCharges, type KnownCharge, knownCharges, type NewCharge } from '@/db/charges';
 import { beginDailyLook, type DailyConcern } from '@/db/due-work';
 import { type Plan, updatePlan, updateProgress } from '@/db/plans';
@@ -19,7 +19,7 @@ export const keptReasons = (charge: Pick<PlannedCharge, 'reasons'>): KeptReason[
 function newCharge(business: Business, plan: Plan, charge: PlannedCharge, now: Date): NewCharge {
   const { part, nominal, chargedOn, amountMinor } = charge;
   const free = isFree(charge);
-  const atStart = part === 'deposit' || charge.reasons.some(({ kind }) => kind === 'at-start');
+  const atStart = isAtStart(charge);
   const { noticeDays } = plan.terms;
   return {
     id: randomUUID(),

@@ -1,12 +1,16 @@
 import { sellerOf } from '@/core/business/business';
 import type { Seller } from '@/core/invoice/printed';
 import { jsonMinor } from '@/core/money/money';
+import type { Charge } from '@/core/plan/charge';
 import { todayOf } from '@/core/plan/days';
-import { forecast } from '@/core/plan/plan';
-import type { PlanState } from '@/core/plan/state';
+import { forecast, isAtStart } from '@/core/plan/plan';
+import { isCounted, PAID_STATES, type PlanState } from '@/core/plan/state';
+import { isLanguage, localeFor } from '@/core/words/words';
 import { businessById } from '@/db/businesses';
 import { chargesOfPlan } from '@/db/charges';
+import { invoiceById } from '@/db/invoices';
 import { planById } from '@/db/plans';
+import type { Db } from '@/db/pool';
 import { PLAN_LINK } from '@/flows/door/links';
 import { byLink, orNull } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
@@ -43,15 +47,37 @@ export type PlanPage = {
   /** What the customer is asked to agree to. */
   readonly agreement: string;
   readonly holidays: readonly string[];
+  /** How the charge stands that is made as soon as the plan begins; null where there is none, or it has not begun. */
+  readonly first: FirstCharge | null;
 };
+
+/** A plan's charge at its beginning, for its customer; `link` is where it can be paid another way. */
+export type FirstCharge = {
+  readonly state: 'under-way' | 'paid' | 'refused';
+  readonly minor: number;
+  readonly link: string | null;
+};
+
+async function firstOf(db: Db, kept: readonly Charge[]): Promise<FirstCharge | null> {
+  const charge = kept.find((one) => isAtStart(one) && isCounted(one.state));
+  if (!charge) return null;
+  const state = PAID_STATES.some((paid) => paid === charge.state)
+    ? 'paid'
+    : charge.state === 'refused'
+      ? 'refused'
+      : 'under-way';
+  const invoice = state === 'refused' && charge.invoiceId ? await invoiceById(db, charge.invoiceId) : null;
+  return { state, minor: jsonMinor(charge.amountMinor), link: invoice ? `/i/${invoice.linkToken}` : null };
+}
 
 /** The plan that a link opens, or null for a link that is none. */
 export const planPage = orNull(
-  byLink(PLAN_LINK).read(async (db, planId): Promise<PlanPage> => {
+  byLink(PLAN_LINK).read(async (db, planId: string, lang: string): Promise<PlanPage> => {
     const business = await businessById(db);
     const plan = found(await planById(db, planId));
     const { customer, sums, currency } = await readPlan(db, business, plan);
-    const { text } = await agreementOf(db, business, customer, [plan]);
+    const locale = localeFor(isLanguage(lang) ? lang : '', localeOf(business, customer), '');
+    const { text } = await agreementOf(db, business, customer, [plan], locale);
     const kept = await chargesOfPlan(db, planId);
     const planned = plan.startsOn
       ? null
@@ -77,7 +103,7 @@ export const planPage = orNull(
       seller: sellerOf(business),
       accent: business.accent,
       logo: business.logoId ? servedPath(db, business.logoId) : null,
-      locale: localeOf(business, customer),
+      locale,
       currency,
       name: plan.terms.name,
       lines: plan.terms.paper.lines.map(({ what, quantity }) => ({ what, quantity })),
@@ -87,6 +113,7 @@ export const planPage = orNull(
       charges,
       totalMinor: charges.reduce((sum, { minor }) => sum + minor, 0),
       agreement: text,
+      first: await firstOf(db, kept),
       holidays: business.charging.holidays.map(({ on }) => on),
     };
   }),

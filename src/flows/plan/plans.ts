@@ -3,16 +3,18 @@ import type { Business } from '@/core/business/business';
 import { addDays } from '@/core/dates/calendar-date';
 import { sendBy } from '@/core/invoice/send-with';
 import { todayOf } from '@/core/plan/days';
-import { firstCharges, MOST_INSTALMENTS, type PlanTerms } from '@/core/plan/plan';
+import { firstCharges, isAtStart, MOST_INSTALMENTS, type PlanTerms } from '@/core/plan/plan';
 import { dateTrouble } from '@/core/plan/sums';
+import { isLanguage, localeFor } from '@/core/words/words';
 import { isAuthorised } from '@/db/authorisations';
 import { businessById, takeNumber } from '@/db/businesses';
 import { type CardOnFile, cardById } from '@/db/cards';
+import { chargesOfPlan } from '@/db/charges';
 import { customerById } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
 import { newToken } from '@/db/link-tokens';
 import { deletePlan, insertPlan, type Plan, planById, updatePlan } from '@/db/plans';
-import type { Tx } from '@/db/pool';
+import type { Db, Tx } from '@/db/pool';
 import { addToTimeline } from '@/db/timeline';
 import { PLAN_LINK } from '@/flows/door/links';
 import { byLink, type Context, desk, inNameOf, type Writing } from '@/flows/door/operation';
@@ -20,11 +22,14 @@ import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { writeDraft } from '@/flows/invoice/draft';
 import { issueDraft } from '@/flows/invoice/issue-invoices';
+import { localeOf } from '@/flows/invoice/paper-setting';
 import { queueMessage } from '@/flows/message/queue-message';
+import { agreementOf } from './agreement';
 import { type Given, writeAuthorisation } from './authorise';
 import { putOnFile } from './cards-on-file';
 import { askToCharge } from './charge-now';
 import { withKeptCard } from './claim-card';
+import { isCharged, takeNewCard } from './new-card';
 import { planAhead } from './plan-ahead';
 import { planContext, readPlan } from './plan-setting';
 
@@ -222,22 +227,37 @@ export const startAtDesk = desk('take').run(
   },
 );
 
+/** Whether what a plan charges at its beginning was refused. */
+const firstRefused = async (db: Db, planId: string): Promise<boolean> =>
+  (await chargesOfPlan(db, planId)).some((charge) => isAtStart(charge) && charge.state === 'refused');
+
 /**
  * The customer accepts a plan on its page: the card is kept, the authorisation written down, the plan begun. Pressed twice it
  * is begun once.
  *
- * @param address the network address it came from
+ * @param accepted.lang in which language it was read @param address the network address it came from
  * @throws Refusal `plan-ended`, `authorise-first`, `card-not-kept`
  */
 export const acceptPlan = byLink(PLAN_LINK).run(
   async (
     ctx,
     planId: string,
-    accepted: { readonly cardToken: string; readonly key: string; readonly name: string; readonly agrees: boolean },
+    accepted: {
+      readonly cardToken: string;
+      readonly key: string;
+      readonly name: string;
+      readonly agrees: boolean;
+      readonly lang?: string | undefined;
+    },
     address: string,
   ): Promise<void> => {
     if (!accepted.agrees || !accepted.name.trim()) throw new Refusal('authorise-first');
     const plan = found(await ctx.read((db) => planById(db, planId)));
+    // It has begun, and its first charge was refused: this is another card for it.
+    if (isCharged(plan) && (await ctx.read((db) => firstRefused(db, planId)))) {
+      const customer = found(await ctx.read((db) => customerById(db, plan.customerId)));
+      return takeNewCard(ctx.named(customer.name), plan.customerId, accepted, address);
+    }
     if (plan.state === 'active') return;
     if (plan.state !== 'waiting') throw new Refusal('plan-ended');
     await withKeptCard(ctx, { token: accepted.cardToken, key: accepted.key }, async (tx, kept) => {
@@ -255,7 +275,13 @@ export const acceptPlan = byLink(PLAN_LINK).run(
         fileId: null,
       };
       const card = await putOnFile(tx, customer.id, kept, accepted.name);
-      await writeAuthorisation(tx, customer, { card, plan: current }, given);
+      const locale = localeFor(
+        isLanguage(accepted.lang ?? '') ? (accepted.lang ?? '') : '',
+        localeOf(business, customer),
+        '',
+      );
+      const shown = await agreementOf(tx, business, customer, [current], locale);
+      await writeAuthorisation(tx, customer, { card, plan: current }, given, shown);
       await startPlan(tx, business, current, 'Customer');
     });
   },

@@ -130,6 +130,23 @@ export function Asked(props: Props) {
       )}
     </PayerField>
   );
+  const address = (which: 'delivery' | 'billing', legend: string) => (
+    <PayerAddress
+      legend={legend}
+      optional={which === 'billing' && offer.billing === 'may' ? words.optional : undefined}
+      address={choice[which] ?? NO_ADDRESS}
+      // One is billed anywhere, and has things sent to where they are sent.
+      countries={
+        which === 'billing' ? offer.countries : offer.countries.filter(({ code }) => offer.deliveredTo.includes(code))
+      }
+      troubleOf={(part) => problemOf(`${which}.${part}`)}
+      words={words}
+      onChange={(next) =>
+        change({ [which]: next }, ...(next.country === choice[which]?.country ? [] : [`${which}.country`]))
+      }
+      onLeave={(part) => leave(`${which}.${part}`)}
+    />
+  );
   return (
     <div className="grid gap-5">
       <h2 className="border-b border-ink pb-1 font-serif text-[19px] font-semibold">{words.aboutYou}</h2>
@@ -138,31 +155,22 @@ export function Asked(props: Props) {
         {text('email', words.email, 'email', { type: 'email', inputMode: 'email' })}
         {offer.phone === 'no' ? null : text('phone', words.phone, 'tel', { type: 'tel' })}
       </div>
-      {offer.delivers ? (
-        <PayerAddress
-          legend={words.deliveryTo}
-          address={choice.delivery ?? NO_ADDRESS}
-          countries={offer.countries}
-          trouble={problemOf('delivery')}
-          words={words}
-          onChange={(delivery) =>
-            change({ delivery }, ...(delivery.country === choice.delivery?.country ? [] : ['delivery-country']))
-          }
-          onLeave={() => undefined}
-        />
+      {offer.delivers ? address('delivery', words.deliveryTo) : null}
+      {offer.delivers && offer.billing !== 'no' ? (
+        <label className="flex min-h-11 items-center gap-3 text-[16px]">
+          <Check
+            tall
+            checked={choice.billing === null}
+            onChange={(event) =>
+              change({
+                billing: event.target.checked ? null : { ...NO_ADDRESS, country: choice.delivery?.country ?? '' },
+              })
+            }
+          />
+          {words.sameAddress}
+        </label>
       ) : null}
-      {offer.billing === 'no' ? null : (
-        <PayerAddress
-          legend={words.billing}
-          optional={offer.billing === 'may' ? words.optional : undefined}
-          address={choice.billing ?? NO_ADDRESS}
-          countries={offer.countries}
-          trouble={problemOf('billing')}
-          words={words}
-          onChange={(billing) => change({ billing })}
-          onLeave={() => undefined}
-        />
-      )}
+      {offer.billing === 'no' || (offer.delivers && choice.billing === null) ? null : address('billing', words.billing)}
       {offer.fields.map((field) => (
         <OwnField key={field.id} field={field} {...props} />
       ))}

@@ -3,6 +3,14 @@ import type { Seller } from '@/core/invoice/printed';
 import { LANGUAGES, wordsOf } from '@/core/words/words';
 import { ContactLine } from '../contact-line';
 
+/** The same page in another language: its words change, and nothing else. */
+function inLanguage(asked: Readonly<Record<string, string | string[] | undefined>>, code: string): string {
+  const kept = Object.entries(asked).flatMap(([name, value]) =>
+    typeof value === 'string' && name !== 'lang' ? [[name, value]] : [],
+  );
+  return `?${new URLSearchParams([...kept, ['lang', code]]).toString()}`;
+}
+
 /** What stands around every page of an offer: who sells, what it is about, how they are reached, the languages. */
 export function CheckoutFrame({
   view,
@@ -21,8 +29,8 @@ export function CheckoutFrame({
   };
   /** The address of the business's picture. */
   logo: string | null;
-  /** Whether the page can be had in other languages. */
-  languages: boolean;
+  /** What the page's address says beside the language, kept where another is chosen; false where there is only one. */
+  languages: Readonly<Record<string, string | string[] | undefined>> | false;
   notice?: string;
   children: ReactNode;
 }) {
@@ -73,7 +81,7 @@ export function CheckoutFrame({
             {Object.entries(LANGUAGES).map(([code, { name }]) => (
               <a
                 key={code}
-                href={`?lang=${code}`}
+                href={inLanguage(languages, code)}
                 lang={code}
                 hrefLang={code}
                 aria-current={locale.startsWith(code) ? 'true' : undefined}

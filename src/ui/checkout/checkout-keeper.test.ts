@@ -128,15 +128,23 @@ test('a reload takes up what was filled in, under the same key, but agrees to no
   });
 });
 
-test('a paid checkout is forgotten: the next one in the tab is another', () => {
+test('a paid checkout is forgotten: the next one in the tab is another, and says by which order it was paid', () => {
   const server = new Server();
   const store = new TestMemory();
   const paid = open(server, store);
   paid.begin();
-  paid.forget();
+  paid.forget('order-1');
   const next = open(server, store, ['key-2']);
   next.begin();
-  expect(next.view().key).toBe('key-2');
+  expect(next.view()).toMatchObject({ key: 'key-2', paid: 'order-1', choice: next.begun });
+  // Still so after a reload; once somebody fills it in it is a checkout of its own.
+  const again = open(server, store, ['key-3']);
+  again.begin();
+  expect(again.view().paid).toBe('order-1');
+  again.change({ name: 'Once more' });
+  const last = open(server, store, ['key-4']);
+  last.begin();
+  expect(last.view()).toMatchObject({ key: 'key-3', paid: '' });
 });
 
 test('what was written before the page listened is taken over and worked out', async () => {

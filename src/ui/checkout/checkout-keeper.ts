@@ -5,7 +5,8 @@ import type { Answer } from '../kit/send';
 import { Shown } from '../kit/shown';
 import type { AttemptStatus } from '../payer/card-payment';
 
-type Kept = { readonly key: string; readonly choice: Choice };
+/** What is kept: a checkout under way, or the order by which the last one here was paid. */
+type Kept = { readonly key: string; readonly choice: Choice } | { readonly paid: string };
 
 /** What is shown of a checkout. */
 export type CheckoutView = {
@@ -19,6 +20,8 @@ export type CheckoutView = {
   readonly status: AttemptStatus | null;
   readonly touched: ReadonlySet<string>;
   readonly asked: boolean;
+  /** The order that was paid here before, in this tab; empty for none. */
+  readonly paid: string;
 };
 
 /** What a checkout reaches. */
@@ -55,6 +58,7 @@ export class CheckoutKeeper extends Shown<CheckoutView> {
       status: null,
       touched: new Set(),
       asked: false,
+      paid: '',
     });
     this.#token = first.token;
   }
@@ -65,12 +69,13 @@ export class CheckoutKeeper extends Shown<CheckoutView> {
    * @param early what stood in the fields before the page listened, on a slow connection
    */
   begin(early: Partial<Choice> = {}): void {
-    const known = this.#kept();
-    this.show({ key: known?.key ?? this.reach.newKey() });
+    const before = this.#kept();
+    const known = before && 'key' in before ? before : null;
+    this.show({ key: known?.key ?? this.reach.newKey(), paid: before && 'paid' in before ? before.paid : '' });
     if (!known) {
       this.show({ status: { state: 'none' } });
       if (Object.keys(early).length > 0) this.change(early);
-      else this.#keep();
+      else if (!this.view().paid) this.#keep();
       return;
     }
     // What was agreed to is agreed to again by who sees it now.
@@ -90,8 +95,12 @@ export class CheckoutKeeper extends Shown<CheckoutView> {
 
   #keep(): void {
     const { key, choice } = this.view();
+    this.#write({ key, choice });
+  }
+
+  #write(kept: Kept): void {
     try {
-      this.reach.store.setItem(this.reach.place, JSON.stringify({ key, choice } satisfies Kept));
+      this.reach.store.setItem(this.reach.place, JSON.stringify(kept));
     } catch {
       // Full or forbidden: a reload then begins anew.
     }
@@ -143,14 +152,8 @@ export class CheckoutKeeper extends Shown<CheckoutView> {
     return asked || touched.has(field) ? quote.problems.find((problem) => problem.field === field)?.words : undefined;
   };
 
-  /** This checkout has been paid: the next one in this tab is another. */
-  readonly forget = (): void => {
-    try {
-      this.reach.store.removeItem(this.reach.place);
-    } catch {
-      // There is nothing to forget.
-    }
-  };
+  /** This checkout has been paid: the next one in this tab is another, and says so. @param order its token */
+  readonly forget = (order: string): void => this.#write({ paid: order });
 
   /** The page is left. */
   close(): void {

@@ -12,6 +12,7 @@ import { CheckoutSums } from './checkout-sums';
 import type { CheckoutWords } from './checkout-words';
 import { Choose } from './choose';
 import { noteJustPaid } from './lead-on';
+import { tellAbove } from './tell-above';
 import { useCheckout } from './use-checkout';
 
 /** What a request fills in and fixes: the places that the payer cannot change. */
@@ -63,7 +64,7 @@ export function Checkout({
   // This checkout has been paid already, in this tab or another: its own page says so.
   useEffect(() => {
     if (status?.state !== 'paid' || !status.order) return;
-    checkout.forget();
+    checkout.forget(status.order);
     location.replace(`${done}${status.order}${framed ? '?framed=yes' : ''}`);
   }, [status, checkout, done, framed]);
 
@@ -84,6 +85,15 @@ export function Checkout({
   const hindrance = trouble ? trouble.words : waiting ? words.processorAway : null;
   return (
     <div className="grid md:grid-cols-[minmax(0,640fr)_minmax(0,440fr)]">
+      {checkout.paid ? (
+        <p role="status" className="mx-5 mb-4 border border-leaf px-4 py-3 text-[16px]/6 sm:mx-11 md:col-span-2">
+          <b className="font-semibold text-leaf">{words.paidAlready}</b>{' '}
+          <a className="link" href={`${done}${checkout.paid}${framed ? '?framed=yes' : ''}`}>
+            {words.seeOrder}
+          </a>{' '}
+          {words.payAgain}
+        </p>
+      ) : null}
       <section className="grid content-start gap-7 px-5 pb-8 pt-2 sm:px-11" aria-label={words.choose}>
         {offer.currencies.length > 1 ? (
           <div className="flex items-center gap-3">
@@ -164,6 +174,7 @@ export function Checkout({
                   request: sign,
                   locale,
                   passed,
+                  framed,
                 },
                 before: nextWork,
                 statusQuery: () => `checkout=${checkoutKey}`,
@@ -179,8 +190,14 @@ export function Checkout({
                     document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus({ preventScroll: false }),
                   );
                 },
+                framed,
+                onUnderWay: (isUnderWay) => framed && tellAbove(isUnderWay ? 'waiting' : 'ready'),
+                onApproval: ({ order }) => {
+                  // Whoever comes back from the bank is led on as if nothing had come between.
+                  if (order) noteJustPaid(order);
+                },
                 onPaid: ({ order }) => {
-                  checkout.forget();
+                  checkout.forget(order ?? '');
                   if (order) noteJustPaid(order);
                   location.replace(`${done}${order}${framed ? '?framed=yes' : ''}`);
                 },

@@ -14,7 +14,7 @@ export function PayerAddress({
   optional,
   address,
   countries,
-  trouble,
+  troubleOf,
   words,
   onChange,
   onLeave,
@@ -23,10 +23,11 @@ export function PayerAddress({
   optional?: string | undefined;
   address: Address;
   countries: readonly Place[];
-  trouble: string | undefined;
+  /** What is wrong with a part: `country`, `street`, `city`, `postalCode`. */
+  troubleOf: (part: string) => string | undefined;
   words: CheckoutWords;
   onChange: (address: Address) => void;
-  onLeave: () => void;
+  onLeave: (part: string) => void;
 }) {
   const [regions, setRegions] = useState<readonly Place[]>([]);
   const { country } = address;
@@ -43,7 +44,7 @@ export function PayerAddress({
   }, [country, needsRegion]);
   const set = (part: Partial<Address>) => onChange({ ...address, ...part });
   const code = form.postalCode ? (
-    <PayerField key="code" label={words.postalCode}>
+    <PayerField key="code" label={words.postalCode} trouble={troubleOf('postalCode')}>
       {(tied) => (
         <input
           {...tied}
@@ -51,13 +52,13 @@ export function PayerAddress({
           maxLength={20}
           value={address.postalCode}
           onChange={(event) => set({ postalCode: event.target.value })}
-          onBlur={onLeave}
+          onBlur={() => onLeave('postalCode')}
         />
       )}
     </PayerField>
   ) : null;
   const city = (
-    <PayerField key="city" label={words.city}>
+    <PayerField key="city" label={words.city} trouble={troubleOf('city')}>
       {(tied) => (
         <input
           {...tied}
@@ -65,7 +66,7 @@ export function PayerAddress({
           maxLength={120}
           value={address.city}
           onChange={(event) => set({ city: event.target.value })}
-          onBlur={onLeave}
+          onBlur={() => onLeave('city')}
         />
       )}
     </PayerField>
@@ -76,7 +77,7 @@ export function PayerAddress({
         {legend}
         {optional ? <span className="font-normal text-soft"> ({optional})</span> : null}
       </legend>
-      <PayerField label={words.country} trouble={trouble}>
+      <PayerField label={words.country} trouble={troubleOf('country')}>
         {(tied) => (
           <Select
             {...tied}
@@ -93,7 +94,7 @@ export function PayerAddress({
           </Select>
         )}
       </PayerField>
-      <PayerField label={words.street}>
+      <PayerField label={words.street} trouble={troubleOf('street')}>
         {(tied) => (
           <input
             {...tied}
@@ -101,7 +102,7 @@ export function PayerAddress({
             maxLength={120}
             value={address.lines.join(', ')}
             onChange={(event) => set({ lines: event.target.value ? [event.target.value] : [] })}
-            onBlur={onLeave}
+            onBlur={() => onLeave('street')}
           />
         )}
       </PayerField>

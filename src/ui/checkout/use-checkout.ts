@@ -40,7 +40,11 @@ export function useCheckout(
     keeper.begin(typedEarly());
     return () => keeper.close();
   }, [keeper]);
-  const { choice, quote, waiting, key, status } = useSyncExternalStore(keeper.subscribe, keeper.view, keeper.view);
+  const { choice, quote, waiting, key, status, paid } = useSyncExternalStore(
+    keeper.subscribe,
+    keeper.view,
+    keeper.view,
+  );
   const { change, problemOf, hasten, leave, askForAll, renew, forget } = keeper;
   return {
     choice,
@@ -49,6 +53,7 @@ export function useCheckout(
     waiting,
     checkoutKey: key,
     status,
+    paid,
     problemOf,
     hasten,
     leave,

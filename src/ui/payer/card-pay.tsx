@@ -31,7 +31,10 @@ function useCardPayment({ fieldsUrl, pending, refused, door, words }: PayOpen & 
         post: (path, body) => send('POST', path, body),
         tokenise: async () =>
           frame.current ? tokenise(frame.current, origin, words) : { trouble: words.processorAway },
-        goTo: (address) => location.assign(address),
+        toBank: (status) => {
+          latest.current.onApproval?.(status);
+          if (!latest.current.framed) location.assign(status.url);
+        },
         newKey: () => crypto.randomUUID(),
         words: {
           refused: (reason) => words.refusals[reason],
@@ -45,6 +48,8 @@ function useCardPayment({ fieldsUrl, pending, refused, door, words }: PayOpen & 
   // A fresh picture from the server may bring the reason of an attempt that ended while this page asked.
   useEffect(() => payment.say(pending === null ? refused : null), [payment, refused, pending]);
 
+  useEffect(() => payment.hindered(door.hindrance), [payment, door.hindrance]);
+
   // Back from the bank by the browser's own button, or from another tab: the page may be an old picture.
   useEffect(() => {
     const renew = (event: PageTransitionEvent) => event.persisted && location.reload();
@@ -54,6 +59,8 @@ function useCardPayment({ fieldsUrl, pending, refused, door, words }: PayOpen & 
 
   // While the outcome is open, the processor is asked through us until there is one.
   const open = view.stage === 'checking' || view.stage === 'approval';
+  useEffect(() => latest.current.onUnderWay?.(open), [open]);
+
   useEffect(() => {
     if (!open) return;
     const timer = setInterval(() => void payment.look(), ASK_AGAIN_MS);
@@ -112,7 +119,12 @@ export function CardPay(props: PayOpen & { door: PayDoor; words: PayWords }) {
       </div>
       {stage === 'approval' ? (
         <div className="mt-3 grid gap-3">
-          <a className="btn btn-go btn-tall" href={bank}>
+          <a
+            className="btn btn-go btn-tall"
+            href={bank}
+            // Banks do not show themselves in frames: this page stays, and hears what the bank said.
+            {...(door.framed ? { target: '_blank', rel: 'noopener' } : {})}
+          >
             {words.atYourBank}
           </a>
           <Button className="min-h-11" onClick={() => void payment.otherCard()}>

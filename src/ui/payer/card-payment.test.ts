@@ -59,8 +59,8 @@ function page(till: Till, part: Partial<PayDoor> = {}, pending: string | null = 
     ask: till.ask,
     post: till.post,
     tokenise: async () => card,
-    goTo: (address) => {
-      seen.went = address;
+    toBank: ({ url }) => {
+      seen.went = url;
     },
     newKey: () => `key-${++keys}`,
     words: { refused: (reason) => reason, trouble: (answer) => answer.code, processorAway: 'away' },
@@ -211,4 +211,19 @@ test('whatever is pressed and lost in whatever order, nobody is charged twice, a
       expect(seen.paid).toBe(till.charged);
     }),
   );
+});
+
+test('what hindered the last press goes once it is put right, and gives way to what hinders now', async () => {
+  const door = { hindrance: 'Write your name.' as string | null };
+  const { payment } = page(new Till(), door as Partial<PayDoor>);
+  await payment.pay();
+  expect(payment.view().trouble).toBe('Write your name.');
+  payment.hindered('Write the amount.');
+  expect(payment.view().trouble).toBe('Write the amount.');
+  payment.hindered(null);
+  expect(payment.view().trouble).toBeNull();
+  // What a card was refused for stays.
+  payment.say('refused');
+  payment.hindered(null);
+  expect(payment.view().trouble).toBe('refused');
 });

@@ -6,7 +6,7 @@ import { Shown } from '../kit/shown';
 export type AttemptStatus =
   | { state: 'paid'; receipt: string; order?: string }
   | { state: 'refused'; words: string; reason: RefusalReason }
-  | { state: 'approval'; url: string }
+  | { state: 'approval'; url: string; order?: string }
   | { state: 'checking' }
   | { state: 'none' };
 
@@ -31,6 +31,11 @@ export type PayDoor = {
   readonly onAwaited?: () => void;
   /** The button was pressed all the same. */
   readonly onHindered?: () => void;
+  /** Whether the page stands in a frame on another website, and stays there while the bank is asked. */
+  readonly framed?: boolean;
+  /** The outcome of an attempt is open, or nothing is under way (any more). */
+  readonly onUnderWay?: (isUnderWay: boolean) => void;
+  readonly onApproval?: (status: Extract<AttemptStatus, { state: 'approval' }>) => void;
   readonly onPaid: (status: Extract<AttemptStatus, { state: 'paid' }>) => void;
   /** What is shown may be out of date; `refusal` is what the answer said, where one did. */
   readonly onChanged: (refusal?: Extract<Answer<unknown>, { ok: false }>) => void;
@@ -49,7 +54,8 @@ export type PaymentReach = {
   readonly post: (path: string, body: object) => Promise<Answer<AttemptStatus>>;
   /** The card's token from the processor's own fields, or what is wrong with what stands there. */
   readonly tokenise: () => Promise<{ token: string } | { trouble: string | null }>;
-  readonly goTo: (address: string) => void;
+  /** The bank asks the payer: shown at once where the page may be left, else the payer opens it beside. */
+  readonly toBank: (status: Extract<AttemptStatus, { state: 'approval' }>) => void;
   readonly newKey: () => string;
   readonly words: {
     readonly refused: (reason: RefusalReason) => string;
@@ -66,6 +72,7 @@ const NO_ATTEMPT = '00000000-0000-4000-8000-000000000000';
 export class CardPayment extends Shown<PaymentView> {
   // Kept until the attempt has ended: a second press, or an answer that was lost, is the same attempt.
   #attempt = '';
+  #hindrance: string | null = null;
 
   /** @param pending the bank's address, or `checking`, where an attempt of before is still open */
   constructor(
@@ -84,6 +91,13 @@ export class CardPayment extends Shown<PaymentView> {
   get isOpen(): boolean {
     return this.view().stage === 'checking' || this.view().stage === 'approval';
   }
+
+  /** What hindered the last press is put right, or is something else now: that is said instead. */
+  readonly hindered = (now: string | null): void => {
+    if (this.#hindrance === null || this.view().trouble !== this.#hindrance) return;
+    this.#hindrance = now;
+    this.show({ trouble: now });
+  };
 
   /** What is shown of an attempt that ended while this page asked. */
   readonly say = (trouble: string | null): void => this.show({ trouble });
@@ -126,6 +140,7 @@ export class CardPayment extends Shown<PaymentView> {
     this.show({ stage: 'sending' });
     await this.#untilSummed();
     const { path, body, before, free, hindrance, onHindered, onChanged } = this.reach.door();
+    this.#hindrance = hindrance;
     if (hindrance) {
       onHindered?.();
       return this.show({ stage: 'ready', trouble: hindrance });
@@ -144,7 +159,7 @@ export class CardPayment extends Shown<PaymentView> {
     });
     if (answer.ok) {
       this.#take(answer.value);
-      if (answer.value.state === 'approval') this.reach.goTo(answer.value.url);
+      if (answer.value.state === 'approval') this.reach.toBank(answer.value);
       return;
     }
     // The answer was lost, not the attempt: it is asked about under its key.

@@ -32,6 +32,7 @@ export function AcceptPlan({
   fieldsUrl,
   words,
   action,
+  lang,
 }: {
   /** Where it is sent. */
   path: string;
@@ -40,6 +41,8 @@ export function AcceptPlan({
   words: AcceptWords;
   /** What else is sent with it. */
   action?: string;
+  /** In which language it is read. */
+  lang?: string;
 }) {
   const router = useRouter();
   const [name, setName] = useState('');
@@ -48,6 +51,9 @@ export function AcceptPlan({
   const [busy, setBusy] = useState(false);
   const card = useRef<CardEntryHandle>(null);
   const key = useRef('');
+
+  /** What is wrong at a place is put right: it is said no more. */
+  const put = (field: string) => setTroubles(({ [field]: _, ...more }) => more);
 
   async function begin() {
     const missing = {
@@ -66,6 +72,7 @@ export function AcceptPlan({
     key.current ||= crypto.randomUUID();
     const answer = await send('POST', path, {
       ...(action ? { action } : {}),
+      ...(lang ? { lang } : {}),
       cardToken: given.token,
       key: key.current,
       name: name.trim(),
@@ -94,7 +101,14 @@ export function AcceptPlan({
       <div>
         <p className="whitespace-pre-line bg-wash px-4 py-3 font-serif text-[16px]/6">{agreement}</p>
         <label className="mt-3 flex min-h-11 items-center gap-3 text-[16px]">
-          <Check tall checked={agrees} onChange={(event) => setAgrees(event.target.checked)} />
+          <Check
+            tall
+            checked={agrees}
+            onChange={(event) => {
+              setAgrees(event.target.checked);
+              put('agree');
+            }}
+          />
           {words.agree}
         </label>
         {troubles.agree ? <FieldError>{troubles.agree}</FieldError> : null}
@@ -110,7 +124,10 @@ export function AcceptPlan({
           maxLength={120}
           value={name}
           aria-invalid={troubles.name ? true : undefined}
-          onChange={(event) => setName(event.target.value)}
+          onChange={(event) => {
+            setName(event.target.value);
+            put('name');
+          }}
         />
         {troubles.name ? <FieldError>{troubles.name}</FieldError> : null}
       </div>

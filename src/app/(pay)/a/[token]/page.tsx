@@ -4,7 +4,9 @@ import { cache } from 'react';
 import { acceptWords } from '@/app/accept-words';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { longDate } from '@/core/dates/date-text';
-import { isLanguage, localeFor, wordsOf } from '@/core/words/words';
+import { money } from '@/core/money/money';
+import { moneyText } from '@/core/money/money-text';
+import { wordsOf } from '@/core/words/words';
 import { cardFieldsUrl } from '@/flows/invoice/payer-page';
 import { planPage } from '@/flows/plan/plan-page';
 import { CheckoutFrame } from '@/ui/checkout/checkout-frame';
@@ -15,29 +17,42 @@ type Props = { params: Promise<{ token: string }>; searchParams: Promise<{ lang?
 
 const view = cache(planPage);
 
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
-  const found = await view((await params).token);
+const viewOf = async ({ params, searchParams }: Props) => {
+  const { lang } = await searchParams;
+  return view((await params).token, typeof lang === 'string' ? lang : '');
+};
+
+export async function generateMetadata(props: Props): Promise<Metadata> {
+  const found = await viewOf(props);
   return found
     ? { title: { absolute: `${found.name} · ${found.seller.name}` }, referrer: 'same-origin', robots: 'noindex' }
     : { title: 'Not found' };
 }
 
 /** What a customer sees of a plan before it begins: every date and sum, what is agreed to, the card. */
-export default async function AcceptPlanPage({ params, searchParams }: Props) {
-  const { token } = await params;
-  const found = await view(token);
+export default async function AcceptPlanPage(props: Props) {
+  const { token } = await props.params;
+  const found = await viewOf(props);
   if (!found) notFound();
-  const { lang } = await searchParams;
-  const asked = typeof lang === 'string' && isLanguage(lang) ? lang : '';
-  const locale = localeFor(asked, found.locale, '');
+  const { locale, first } = found;
   const all = wordsOf(locale);
   const words = all.plan;
   const lines = found.lines.map(({ what, quantity }) => (quantity === '1' ? what : `${quantity} × ${what}`));
   const next = found.charges.find(({ minor }) => minor > 0);
+  const firstSum = first ? moneyText(money(BigInt(first.minor), found.currency), locale) : '';
+  const accept = (
+    <AcceptPlan
+      path={`/api/plan/${token}`}
+      lang={locale.slice(0, 2)}
+      agreement={found.agreement}
+      fieldsUrl={cardFieldsUrl()}
+      words={acceptWords(all)}
+    />
+  );
   return (
     <CheckoutFrame
       logo={found.logo}
-      languages
+      languages={{}}
       view={{
         locale,
         title: found.name,
@@ -58,16 +73,32 @@ export default async function AcceptPlanPage({ params, searchParams }: Props) {
         />
         <div>
           {found.state === 'waiting' ? (
-            <AcceptPlan
-              path={`/api/plan/${token}`}
-              agreement={found.agreement}
-              fieldsUrl={cardFieldsUrl()}
-              words={acceptWords(all)}
-            />
+            accept
+          ) : first?.state === 'refused' && (found.state === 'active' || found.state === 'paused') ? (
+            <>
+              <p role="alert" className="mb-5 border border-brick px-3.5 py-2.5 text-[16px]/6">
+                <b className="font-semibold text-brick">{words.firstRefused(firstSum)}</b> {words.otherCardHere}{' '}
+                {first.link ? (
+                  <a className="link" href={first.link}>
+                    {words.payNow(firstSum)}
+                  </a>
+                ) : null}
+              </p>
+              {accept}
+            </>
+          ) : first?.state === 'under-way' && found.state === 'active' ? (
+            <>
+              {/* Asked about again by itself, also without a script. */}
+              <meta httpEquiv="refresh" content="3" />
+              <p role="status" className="border border-ochre px-3.5 py-2.5 text-[16px]/6">
+                {words.firstUnderWay(firstSum)}
+              </p>
+            </>
           ) : found.state === 'active' || found.state === 'finished' ? (
             <div role="status">
               <p className="font-serif text-[21px]/7 font-medium text-leaf">{words.begun}</p>
-              {next && found.state === 'active' ? (
+              {first ? <p className="mt-2 text-[16px]/6">{words.firstPaid(firstSum)}</p> : null}
+              {next && !first && found.state === 'active' ? (
                 <p className="mt-2 text-[16px]/6">
                   {words.firstCharge(longDate(next.chargedOn as CalendarDate, locale))}
                 </p>

@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import { headers } from 'next/headers';
 import { notFound } from 'next/navigation';
 import { cache } from 'react';
+import { passedThrough } from '@/core/offer/passed';
 import { wordsOf } from '@/core/words/words';
 import { checkoutPage } from '@/flows/checkout/checkout-page';
 import { cardFieldsUrl } from '@/flows/invoice/payer-page';
@@ -43,16 +44,6 @@ export async function generateMetadata(props: Props): Promise<Metadata> {
     : { title: 'Not found' };
 }
 
-/** What the address passes through to the payment: everything that begins with `pass_`. */
-const passedOf = (asked: Asked): Record<string, string> =>
-  Object.fromEntries(
-    Object.entries(asked)
-      .flatMap(([name, value]) =>
-        /^pass_[\w-]{1,40}$/.test(name) ? [[name.slice(5), one(value).slice(0, 200)] as const] : [],
-      )
-      .slice(0, 12),
-  );
-
 /** The checkout of an offer, wherever it is placed. */
 export default async function CheckoutPage(props: Props) {
   const found = await viewOf(props);
@@ -69,7 +60,11 @@ export default async function CheckoutPage(props: Props) {
           ? words.offer.notOpen[found.notOpen]
           : null;
   return (
-    <CheckoutFrame view={found} logo={found.logo ? `/c/${found.called}/logo` : null} languages={!framed}>
+    <CheckoutFrame
+      view={found}
+      logo={found.logo ? `/c/${found.called}/logo` : null}
+      languages={await props.searchParams}
+    >
       {found.turnedBack ? (
         <p className="px-5 pb-3 sm:px-11">
           <a className="link text-[15px]" href={found.turnedBack} target={framed ? '_top' : undefined}>
@@ -91,7 +86,7 @@ export default async function CheckoutPage(props: Props) {
           first={found.quote}
           request={request}
           locale={found.locale}
-          passed={passedOf(await props.searchParams)}
+          passed={passedThrough(await props.searchParams)}
           fieldsUrl={cardFieldsUrl(framed)}
           words={checkoutWords(words)}
         />

@@ -39,7 +39,7 @@ export default async function OwnPage({ params, searchParams }: Props) {
   return (
     <CheckoutFrame
       logo={found.logo}
-      languages
+      languages={{}}
       view={{
         locale,
         title: words.ownPage,
@@ -146,7 +146,14 @@ export default async function OwnPage({ params, searchParams }: Props) {
               </ol>
             </Part>
             <Part title={words.addCard}>
-              <p className="py-2 text-[14.5px] text-soft">{words.addCardText}</p>
+              <p className="py-2 text-[14.5px] text-soft">
+                {words.addCardText}
+                {found.atOnce.length > 0 ? (
+                  <b className="mt-1 block font-semibold text-ink">
+                    {words.chargedAtOnce(found.atOnce.map((one) => sum(one.minor, one.currency)).join(' + '))}
+                  </b>
+                ) : null}
+              </p>
               <AcceptPlan
                 path={path}
                 action="card"

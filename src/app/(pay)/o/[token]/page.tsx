@@ -29,7 +29,7 @@ export default async function OrderPage({ params, searchParams }: Props) {
   const order = await view(token);
   if (!order) notFound();
   // Refused: another card can be tried where it was ordered.
-  if (order.state === 'refused') redirect(`/c/${order.called}`);
+  if (order.state === 'refused' && !framed) redirect(order.checkout);
   const { printed } = order;
   const all = wordsOf(printed.locale);
   const words = all.offer;
@@ -41,10 +41,23 @@ export default async function OrderPage({ params, searchParams }: Props) {
         view={{ ...printed, description: '', request: null }}
       >
         {/* Asked about again by itself, also without a script. */}
-        <meta httpEquiv="refresh" content={`3;url=/o/${token}/back`} />
+        <meta httpEquiv="refresh" content={`3;url=/o/${token}/back${framed ? '?framed=yes' : ''}`} />
         <p className="px-5 pb-9 text-[16px]/6 sm:px-11" role="status">
           <b className="font-semibold text-ochre">{all.checking}</b> {all.checkingMore}
         </p>
+      </CheckoutFrame>
+    );
+  if (order.state === 'refused')
+    return (
+      <CheckoutFrame
+        logo={printed.logoId ? `/o/${token}/logo` : null}
+        languages={false}
+        view={{ ...printed, description: '', request: null }}
+      >
+        <p className="px-5 pb-4 text-[16px]/6 sm:px-11" role="status">
+          {order.refused ? all.refusals[order.refused] : ''}
+        </p>
+        <p className="px-5 pb-9 font-semibold text-[16px]/6 sm:px-11">{words.closeWindow}</p>
       </CheckoutFrame>
     );
   return (
@@ -53,7 +66,7 @@ export default async function OrderPage({ params, searchParams }: Props) {
       languages={false}
       view={{ ...printed, title: words.thankYou, description: '', request: null }}
     >
-      {framed ? <TellAbove label={words.close} /> : null}
+      {framed ? <TellAbove label={words.close} alone={words.closeWindow} /> : null}
       {order.onTo && !framed ? <LeadOn order={token} to={order.onTo} /> : null}
       <OrderThanks
         order={printed}

@@ -35,7 +35,7 @@ export default async function OfferProofPage({
     <CheckoutFrame
       view={view}
       logo={view.logo ? `/files/own/${view.logo}` : null}
-      languages
+      languages={asked}
       notice={words.offer.rehearsal}
     >
       <Checkout
