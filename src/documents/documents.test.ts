@@ -92,6 +92,37 @@ describe('the PDF, read back', () => {
     }
   });
 
+  test('names in any script are printed with their own letters, from right to left where they are written so', async () => {
+    const names = [
+      'محمد بن عبد الله',
+      'شركة النور',
+      'משה כהן',
+      'Ελένη Παπαδοπούλου',
+      'Наталія Ґрунтова',
+      '王小明',
+      'यशवंत श्रीवास्तव',
+      'Zoë 🎻 Ødegård',
+      'สมชาย',
+      '김민수',
+      'さくら',
+      'Տիգրան',
+      'ნინო',
+    ];
+    const seller = { ...invoice().seller, name: names[0] ?? '' };
+    const payer = { ...invoice().payer, name: names[2] ?? '', address: names };
+    const papers = [
+      await invoicePdf(invoice({ seller, payer, lines: names.map((name) => line(name)) })),
+      await receiptPdf({ ...receipt, seller, payer }),
+    ];
+    for (const paper of papers) {
+      // Compatibility forms, and marks of direction around what is written from right to left, are the reader's.
+      const text = textOf(paper)
+        .normalize('NFKC')
+        .replace(/[\u200e\u200f\u202a-\u202e]/g, '');
+      for (const name of names) expect(text).toContain(name.normalize('NFKC'));
+    }
+  });
+
   test('one drawn again, and after another, is the same to the letter', async () => {
     const again = () => invoicePdf(invoice({ lines: [line('Kerning: AVATAR To Ty 1,110.11')] }));
     const first = textOf(await again());

@@ -1,6 +1,6 @@
 import { headers } from 'next/headers';
+import { readerOf } from '@/core/words/reader';
 import { wordsOf } from '@/core/words/words';
-import { readerOf } from '@/flows/checkout/checkout-page';
 import { senderOf } from '@/flows/house/sender';
 import { ASKED_PATH } from '@/proxy';
 

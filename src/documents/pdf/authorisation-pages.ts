@@ -1,6 +1,7 @@
 import type { AuthorisationPaper } from '@/core/plan/authorisation-paper';
 import { wordsOf } from '@/core/words/words';
 import { dayOf, facts, figureOf, letterhead, numbered, passage, payerLines, signed, wideRows } from './parts';
+import { isolated } from './runs';
 import { MARGIN, type Measure, type PictureSizes, paperOf, type SetDocument, Setter } from './setter';
 
 /** Sets an authorisation on pages: to be signed, or as it was given, with the signature where there is one. */
@@ -39,6 +40,6 @@ export function authorisationPages(
     title: `${name}, ${paper.payer.name}`,
     language: locale,
     ...size,
-    pages: numbered(set, `${seller.name}, ${name}`, words),
+    pages: numbered(set, `${isolated(seller.name)}, ${name}`, words),
   };
 }

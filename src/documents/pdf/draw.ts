@@ -6,16 +6,25 @@ import type { PrintedReceipt } from '@/core/receipt/receipt';
 import type { GiftLetter } from '@/core/statement/gifts';
 import type { Statement } from '@/core/statement/statement';
 import { authorisationPages } from './authorisation-pages';
-import { FEATURES, readFaces } from './faces';
+import { type FaceName, faceOf, featuresOf, lineOf, REORDERED } from './faces';
 import { creditPages, invoicePages } from './invoice-pages';
 import { giftPages, receiptPages } from './receipt-pages';
-import type { Measure, PictureName, PictureSize, PictureSizes, SetDocument } from './setter';
+import type { Mark, Measure, PictureName, PictureSize, PictureSizes, SetDocument } from './setter';
 import { statementPages } from './statement-pages';
 
 const INK = '#241A26';
 const SOFT = '#635463';
 
-/** A document with our faces, and how wide text runs in it. */
+/** Chooses a face for what is drawn next; a document takes up a face when it first needs it. */
+function withFace(pdf: PDFKit.PDFDocument, face: FaceName, size: number): PDFKit.PDFDocument {
+  pdf.registerFont(face, faceOf(face));
+  return pdf.font(face).fontSize(size);
+}
+
+const widthOf = (pdf: PDFKit.PDFDocument, text: string, face: FaceName, size: number): number =>
+  withFace(pdf, face, size).widthOfString(text, { features: featuresOf(face) });
+
+/** A document, and how wide text runs in it. */
 function opened(): { pdf: PDFKit.PDFDocument; measure: Measure } {
   const pdf = new PDFDocument({
     autoFirstPage: false,
@@ -24,9 +33,8 @@ function opened(): { pdf: PDFKit.PDFDocument; measure: Measure } {
     tagged: true,
     displayTitle: true,
   });
-  for (const [face, font] of readFaces()) pdf.registerFont(face, font);
   const measure: Measure = (text, face, size) =>
-    pdf.font(face).fontSize(size).widthOfString(text, { features: FEATURES });
+    lineOf(text, face).reduce((width, run) => width + widthOf(pdf, run.text, run.face, size), 0);
   return { pdf, measure };
 }
 
@@ -67,13 +75,7 @@ function drawMark(
   pictures: Pictures,
 ): void {
   if (mark.kind === 'text') {
-    const draw = () =>
-      pdf
-        .font(mark.face)
-        .fontSize(mark.size)
-        .fillColor(mark.colour ?? (mark.soft ? SOFT : INK))
-        .text(mark.text, mark.x, mark.y, { lineBreak: false, features: FEATURES });
-    root.add(pdf.struct(mark.role ?? 'P', {}, () => void draw()));
+    root.add(pdf.struct(mark.role ?? 'P', {}, () => drawText(pdf, mark)));
   } else if (mark.kind === 'picture') {
     const picture = pictures[mark.name];
     if (!picture) return;
@@ -88,6 +90,23 @@ function drawMark(
       .lineTo(mark.x + mark.width, mark.y)
       .stroke();
     pdf.endMarkedContent();
+  }
+}
+
+/** Draws a line, run by run, on one baseline whatever faces they are in. */
+function drawText(pdf: PDFKit.PDFDocument, mark: Extract<Mark, { kind: 'text' }>): void {
+  const runs = lineOf(mark.text, mark.face);
+  const rise = (face: FaceName) => (faceOf(face).ascent / faceOf(face).unitsPerEm) * mark.size;
+  const base = mark.y + rise(mark.face);
+  let { x } = mark;
+  for (const { text, face } of runs) {
+    const isSpelt = REORDERED.has(face);
+    if (isSpelt) pdf.markContent('Span', { actual: text });
+    withFace(pdf, face, mark.size)
+      .fillColor(mark.colour ?? (mark.soft ? SOFT : INK))
+      .text(text, x, base - rise(face), { lineBreak: false, features: featuresOf(face) });
+    if (isSpelt) pdf.endMarkedContent();
+    x += runs.length > 1 ? widthOf(pdf, text, face, mark.size) : 0;
   }
 }
 

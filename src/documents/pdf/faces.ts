@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { create, type Font, type GlyphRun } from 'fontkit';
+import { type Run, runsFromRight, runsOf } from './runs';
 import type { Face } from './setter';
 
 declare global {
@@ -12,8 +13,8 @@ declare global {
   }
 }
 
-// The whole fonts, not subsets: a subset drops a letter that it lacks without a word.
-const FILES: Readonly<Record<Face, string>> = {
+// The whole fonts, not subsets.
+const OWN: Readonly<Record<Face, string>> = {
   serif: 'vollkorn/400Regular/Vollkorn_400Regular.ttf',
   'serif-medium': 'vollkorn/500Medium/Vollkorn_500Medium.ttf',
   'serif-bold': 'vollkorn/600SemiBold/Vollkorn_600SemiBold.ttf',
@@ -21,8 +22,42 @@ const FILES: Readonly<Record<Face, string>> = {
   sans: 'encode-sans/400Regular/EncodeSans_400Regular.ttf',
 };
 
-/** The typographic features that every text of ours is set with. */
-export const FEATURES: PDFKit.Mixins.OpenTypeFeatures[] = ['kern', 'lnum', 'tnum'];
+/** What lacks a letter borrows it from the first of these that has it; read when a document first needs one. */
+const BORROWED = {
+  latin: 'noto-sans/400Regular/NotoSans_400Regular.ttf',
+  // Not Noto's first: it puts letters together from shapes that several share, and read back they are others.
+  arabic: 'vazirmatn/400Regular/Vazirmatn_400Regular.ttf',
+  'arabic-more': 'noto-sans-arabic/400Regular/NotoSansArabic_400Regular.ttf',
+  hebrew: 'noto-sans-hebrew/400Regular/NotoSansHebrew_400Regular.ttf',
+  devanagari: 'noto-sans-devanagari/400Regular/NotoSansDevanagari_400Regular.ttf',
+  thai: 'noto-sans-thai/400Regular/NotoSansThai_400Regular.ttf',
+  georgian: 'noto-sans-georgian/400Regular/NotoSansGeorgian_400Regular.ttf',
+  armenian: 'noto-sans-armenian/400Regular/NotoSansArmenian_400Regular.ttf',
+  bengali: 'noto-sans-bengali/400Regular/NotoSansBengali_400Regular.ttf',
+  tamil: 'noto-sans-tamil/400Regular/NotoSansTamil_400Regular.ttf',
+  telugu: 'noto-sans-telugu/400Regular/NotoSansTelugu_400Regular.ttf',
+  gujarati: 'noto-sans-gujarati/400Regular/NotoSansGujarati_400Regular.ttf',
+  gurmukhi: 'noto-sans-gurmukhi/400Regular/NotoSansGurmukhi_400Regular.ttf',
+  ethiopic: 'noto-sans-ethiopic/400Regular/NotoSansEthiopic_400Regular.ttf',
+  // Chinese, with the kana of Japanese.
+  chinese: 'noto-sans-sc/400Regular/NotoSansSC_400Regular.ttf',
+  korean: 'noto-sans-kr/400Regular/NotoSansKR_400Regular.ttf',
+  emoji: 'noto-emoji/400Regular/NotoEmoji_400Regular.ttf',
+} as const;
+
+/** A face of ours, or one that a letter is borrowed from. */
+export type FaceName = Face | keyof typeof BORROWED;
+
+const FILES: Readonly<Record<FaceName, string>> = { ...OWN, ...BORROWED };
+const LENDERS = Object.keys(BORROWED) as (keyof typeof BORROWED)[];
+
+const FEATURES: PDFKit.Mixins.OpenTypeFeatures[] = ['kern', 'lnum', 'tnum'];
+
+// The library takes an object too, in which a feature can be left out; its types do not say so.
+const UNJOINED = { liga: false, kern: true } as unknown as typeof FEATURES;
+
+/** The typographic features that every text in a face is set with. Arabic without ornamental ligatures: read back, they fall apart in another order. */
+export const featuresOf = (face: FaceName): typeof FEATURES => (face === 'arabic' ? UNJOINED : FEATURES);
 
 const MOST_RUNS = 4000;
 const LONGEST_KEPT = 200;
@@ -35,7 +70,7 @@ const copied = (run: GlyphRun): GlyphRun =>
 
 /**
  * Lets a font remember the glyphs of texts it has set: each text is measured, measured again where it is drawn, and then drawn.
- * Only for fonts that are always asked with `FEATURES`.
+ * Only for fonts that are always asked with the same features.
  */
 function remembering(font: Font): Font {
   const runs = new Map<string, GlyphRun>();
@@ -58,6 +93,19 @@ function opened(bytes: Buffer): Font {
   return font;
 }
 
+/** Whether a letter is only how another one looks within a word: read back, it is to be the other. */
+const isForm = (letter: number): boolean => letter >= 0xfb50 && letter <= 0xfeff;
+
+/** Scripts whose letters are drawn in another order than they are written: read back, a run says how it is written. */
+export const REORDERED: ReadonlySet<FaceName> = new Set([
+  'devanagari',
+  'bengali',
+  'tamil',
+  'telugu',
+  'gujarati',
+  'gurmukhi',
+]);
+
 /**
  * A font that may serve many documents. It remembers for each glyph the first letter that it stood for, from which a PDF's text is
  * read back; so each gets the first of its letters now, and what a document takes out of the font is taken from a twin, which
@@ -66,15 +114,43 @@ function opened(bytes: Buffer): Font {
 function readFace(file: string): Font {
   const bytes = readFileSync(join(process.cwd(), 'node_modules/@expo-google-fonts', file));
   const [font, twin] = [opened(bytes), opened(bytes)];
-  for (const letter of [...font.characterSet].sort((a, b) => a - b)) font.glyphForCodePoint(letter);
+  for (const letter of [...font.characterSet].sort((a, b) => a - b))
+    if (!isForm(letter)) font.glyphForCodePoint(letter);
   font.createSubset = () => twin.createSubset();
   return remembering(font);
 }
 
-let faces: Map<string, Font> | undefined;
+const faces = new Map<FaceName, Font>();
 
-/** Our faces by their names, read once a process: reading them again for each document took half of its time. */
-export function readFaces(): ReadonlyMap<string, Font> {
-  faces ??= new Map(Object.entries(FILES).map(([face, file]) => [face, readFace(file)]));
-  return faces;
+/** A face by its name, read once a process: reading them again for each document took half of its time. */
+export function faceOf(name: FaceName): Font {
+  const known = faces.get(name);
+  if (known) return known;
+  const face = readFace(FILES[name]);
+  faces.set(name, face);
+  return face;
+}
+
+const hasAll = (name: FaceName, text: string): boolean => {
+  const face = faceOf(name);
+  return [...text].every((letter) => face.hasGlyphForCodePoint(letter.codePointAt(0) ?? 0));
+};
+
+/** Letters that every face of ours has. */
+const COMMON = /^[\x20-\x7e\u00a1-\u00ac\u00ae-\u00ff]*$/;
+
+const MOST_LINES = 4000;
+const lines = new Map<string, readonly Run[]>();
+
+/** A line in the runs in which it is drawn, from left to right as they are seen. */
+export function lineOf(text: string, face: Face): readonly Run[] {
+  // What our own faces have, and runs from left to right, is most of all lines.
+  if (COMMON.test(text) || (!runsFromRight(text) && hasAll(face, text))) return [{ face, text }];
+  const key = `${face} ${text}`;
+  const known = lines.get(key);
+  if (known) return known;
+  const runs = runsOf(text, [face, ...LENDERS], hasAll);
+  if (lines.size >= MOST_LINES) lines.clear();
+  lines.set(key, runs);
+  return runs;
 }

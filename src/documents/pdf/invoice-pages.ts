@@ -17,6 +17,7 @@ import {
   total,
   wideRows,
 } from './parts';
+import { isolated } from './runs';
 import { MARGIN, type Measure, type PictureSizes, paperOf, type SetDocument, Setter } from './setter';
 
 /** Sets an invoice on pages. Pure: the same invoice and measure give the same marks. */
@@ -45,7 +46,7 @@ export function invoicePages(invoice: PrintedInvoice, measure: Measure, pictures
     title: `${name}, ${invoice.seller.name}`,
     language: invoice.locale,
     ...paper,
-    pages: numbered(set, `${invoice.seller.name}, ${name}`, words),
+    pages: numbered(set, `${isolated(invoice.seller.name)}, ${name}`, words),
   };
 }
 
@@ -84,6 +85,6 @@ export function creditPages(credit: PrintedCredit, measure: Measure, pictures: P
     title: `${name}, ${invoice.seller.name}`,
     language: invoice.locale,
     ...paper,
-    pages: numbered(set, `${invoice.seller.name}, ${name}`, words),
+    pages: numbered(set, `${isolated(invoice.seller.name)}, ${name}`, words),
   };
 }

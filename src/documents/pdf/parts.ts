@@ -6,6 +6,7 @@ import { money } from '@/core/money/money';
 import { figureText, moneyText } from '@/core/money/money-text';
 import { howMuchText, sumRows, underLine } from '@/core/words/invoice-wording';
 import { type Words } from '@/core/words/words';
+import { isolated } from './runs';
 import { type Face, MARGIN, type Page, type PictureSize, type PictureSizes, Setter } from './setter';
 
 /** Who the document is from, with what it looks like. */
@@ -23,7 +24,10 @@ export function letterhead(set: Setter, { seller, accent, logo }: House): void {
   }
   set.text(MARGIN, seller.name, 'serif-bold', 15, accent ? { colour: accent } : {});
   set.y += 21;
-  const contact = [...seller.address, seller.phone, seller.email, seller.website].filter(Boolean).join(' · ');
+  const contact = [...seller.address, seller.phone, seller.email, seller.website]
+    .filter(Boolean)
+    .map(isolated)
+    .join(' · ');
   for (const line of set.wrapped(contact, 'sans', 8.5, set.right - MARGIN)) {
     set.text(MARGIN, line, 'sans', 8.5, { soft: true });
     set.y += 12;

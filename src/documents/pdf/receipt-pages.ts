@@ -17,6 +17,7 @@ import {
   total,
   wideRows,
 } from './parts';
+import { isolated } from './runs';
 import { MARGIN, type Measure, type PictureSizes, paperOf, type SetDocument, Setter } from './setter';
 
 /** What was bought or given, with the answers that the business wants on the receipt. */
@@ -85,7 +86,7 @@ export function receiptPages(receipt: PrintedReceipt, measure: Measure, pictures
     title: `${name}, ${receipt.seller.name}`,
     language: receipt.locale,
     ...paper,
-    pages: numbered(set, `${receipt.seller.name}, ${name}`, words),
+    pages: numbered(set, `${isolated(receipt.seller.name)}, ${name}`, words),
   };
 }
 
@@ -124,6 +125,6 @@ export function giftPages(letter: GiftLetter, measure: Measure, pictures: Pictur
     title: `${name}, ${seller.name}`,
     language: locale,
     ...paper,
-    pages: numbered(set, `${seller.name}, ${name}`, words),
+    pages: numbered(set, `${isolated(seller.name)}, ${name}`, words),
   };
 }

@@ -60,6 +60,9 @@ const BOTTOM = 74;
 /** The sheet that a locale's readers print on. */
 export const paperOf = (locale: string) => (/^(en-US|en-CA|es-MX|fr-CA)/.test(locale) ? LETTER : A4);
 
+// A sign with its accents, and an emoji of several parts, is one.
+const GRAPHEMES = new Intl.Segmenter('en', { granularity: 'grapheme' });
+
 /** Writes downwards, and turns the page when it is full. */
 export class Setter {
   private readonly done: Mark[][] = [[]];
@@ -131,7 +134,7 @@ export class Setter {
     if (this.measure(word, face, size) <= width) return [word];
     const pieces: string[] = [];
     let piece = '';
-    for (const sign of word) {
+    for (const { segment: sign } of GRAPHEMES.segment(word)) {
       if (this.measure(piece + sign, face, size) > width) {
         pieces.push(piece);
         piece = sign;

@@ -11,7 +11,8 @@ import { priceMinor } from '@/core/offer/price';
 import { offerCurrencies, suggestedAmounts, unitPriceOf, zoneFor } from '@/core/offer/quote';
 import { begunRecurring, rhythmKey } from '@/core/offer/repeat';
 import type { ShownOffer, ShownQuote } from '@/core/offer/shown';
-import { isLanguage, localeFor, wordsOf } from '@/core/words/words';
+import { readerOf } from '@/core/words/reader';
+import { wordsOf } from '@/core/words/words';
 import { type Business, businessById } from '@/db/businesses';
 import { offerById, type PlacedOffer } from '@/db/offers';
 import { takenOrders } from '@/db/orders';
@@ -50,14 +51,6 @@ export type CheckoutView = ShownOffer & {
   readonly begun: Choice;
   readonly quote: ShownQuote;
 };
-
-/** Where a reader's program says that they are: the region of their first language, else of the business. */
-export function readerOf(acceptLanguage: string, lang: string, business: Pick<Business, 'locale' | 'country'>) {
-  const first = /^\s*([a-z]{2})(?:-[A-Za-z]{4})?(?:-([A-Z]{2}))?/i.exec(acceptLanguage);
-  const country = first?.[2]?.toUpperCase() ?? '';
-  const spoken = isLanguage(lang) ? lang : (first?.[1]?.toLowerCase() ?? '');
-  return { country, locale: localeFor(isLanguage(spoken) ? spoken : '', business.locale, country || business.country) };
-}
 
 /** What a payer's form begins with. */
 function begunChoice(offer: Offer, currency: string, terms: Terms, country: string): Choice {

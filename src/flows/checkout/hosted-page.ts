@@ -10,6 +10,7 @@ import { whyNotOpen } from '@/core/offer/open';
 import { priceIn, priceMinor } from '@/core/offer/price';
 import { offerCurrencies, suggestedAmounts, unitPriceOf } from '@/core/offer/quote';
 import { completePage, type HostedPage, pageFiles } from '@/core/page/page';
+import { readerOf } from '@/core/words/reader';
 import { isLanguage, wordsOf } from '@/core/words/words';
 import { type Business, businessById } from '@/db/businesses';
 import { fileBytes } from '@/db/files';
@@ -35,7 +36,7 @@ import type { File } from '@/flows/file/kept-files';
 import { type Finished, finished, forgetPages } from '@/flows/offer/page-cache';
 import { countVisit } from '@/flows/offer/visits';
 import { availableOf } from '@/flows/records/items';
-import { type Reader, readerOf } from './checkout-page';
+import type { Reader } from './checkout-page';
 import { quoteTerms } from './quote-order';
 
 export type { PageVersion };

@@ -172,7 +172,7 @@ test('what is charged later is what was said, also to a customer on file who is 
   const email = 'known@marsh.example';
   const abroad = { ...NO_ADDRESS, lines: ['1 Rue'], city: 'Lyon', country: 'FR' };
   await addCustomer(house.owner, newCustomer('Ida Marsh', { email, billing: abroad }));
-  const delivery = { ...NO_ADDRESS, lines: ['1 Hay'], city: 'Seattle', country: 'US' };
+  const delivery = { ...NO_ADDRESS, lines: ['1 Hay'], city: 'Seattle', postalCode: '98101', country: 'US' };
   const choice = { repeat: 'week:2', agrees: true, delivery, tip: '10%', email } as const;
   const page = await checkoutPage(called, { acceptLanguage: 'en-US', lang: '', currency: '', request: '' });
   const said = await checkoutQuote(called, {
