@@ -332,6 +332,9 @@ CREATE FUNCTION public.work_due(at timestamp with time zone) RETURNS TABLE(busin
     select distinct p.business_id, 'lapses' from plans p join businesses b using (business_id)
       where p.state = 'waiting' and p.lapses_on < (select day from latest) and p.lapses_on < (at at time zone b.zone)::date
     union all
+    select distinct p.business_id, 'lapses' from plans p join businesses b using (business_id)
+      where p.ends_on <= (select day from latest) and p.ends_on <= (at at time zone b.zone)::date
+    union all
     select d.business_id, d.concern from daily_looks d where d.due_at <= at
     union all
     -- A day is closed a quarter of an hour after midnight, when its last payments are written down.
@@ -794,7 +797,7 @@ CREATE TABLE public.messages (
     order_id uuid,
     request_id uuid,
     plan_id uuid,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -1014,6 +1017,9 @@ CREATE TABLE public.plans (
     changed_at timestamp with time zone NOT NULL,
     ended_at timestamp with time zone,
     remind_at timestamp with time zone,
+    decisions jsonb DEFAULT '{}'::jsonb NOT NULL,
+    ends_on date,
+    card_ids uuid[] DEFAULT '{}'::uuid[] NOT NULL,
     CONSTRAINT plans_kind_known CHECK ((kind = ANY (ARRAY['membership'::text, 'instalments'::text]))),
     CONSTRAINT plans_pay_known CHECK ((pay = ANY (ARRAY['card'::text, 'invoice'::text]))),
     CONSTRAINT plans_state_known CHECK ((state = ANY (ARRAY['draft'::text, 'waiting'::text, 'active'::text, 'paused'::text, 'finished'::text, 'cancelled'::text])))
@@ -1625,6 +1631,8 @@ CREATE UNIQUE INDEX people_email_unique ON public.people USING btree (business_i
 CREATE INDEX plans_by_change ON public.plans USING btree (business_id, changed_at, id);
 
 CREATE INDEX plans_by_state ON public.plans USING btree (business_id, state, next_on, id);
+
+CREATE INDEX plans_ending ON public.plans USING btree (ends_on) WHERE (ends_on IS NOT NULL);
 
 CREATE INDEX plans_lapsing ON public.plans USING btree (lapses_on, business_id, id) WHERE (state = 'waiting'::text);
 

@@ -138,6 +138,40 @@ export const claimCharges = (tx: Tx, limit: number): Promise<Charge[]> =>
       order by act_at, id limit ${limit} for update skip locked`,
   );
 
+/** All of these plans' upcoming charges whose time has come, locked, in order of date. */
+export const dueOfPlans = (tx: Tx, planIds: readonly string[]): Promise<Charge[]> =>
+  many(
+    tx,
+    sql`select ${CHARGE} from charges where business_id = ${tx.businessId} and plan_id = any(${[...planIds]}) and state = 'upcoming'
+        and act_at <= ${tx.now}
+      order by charged_on, id for update`,
+  );
+
+/** Plans of which charges were missed and wait for somebody to decide, oldest first: the first of each, and what they come to. */
+export const missedCharges = (db: Db, limit: number): Promise<MissedRow[]> =>
+  many(
+    db,
+    sql`select plans.id as "planId", plans.name, customers.name as customer, charges.currency, count(*)::int as count,
+          sum(charges.amount_minor)::bigint as minor, min(charges.charged_on) as "from"
+        from charges join plans on plans.business_id = charges.business_id and plans.id = charges.plan_id
+          join customers on customers.business_id = charges.business_id and customers.id = charges.customer_id
+        where charges.business_id = ${db.businessId} and charges.state = 'upcoming' and charges.note->>'code' = 'missed'
+          and charges.act_at is null
+        group by plans.business_id, plans.id, plans.name, customers.name, charges.currency
+        order by min(charges.charged_on), plans.id limit ${limit}`,
+  );
+
+/** A plan with charges that were missed; minor units. */
+export type MissedRow = {
+  readonly planId: string;
+  readonly name: string;
+  readonly customer: string;
+  readonly currency: string;
+  readonly count: number;
+  readonly minor: bigint;
+  readonly from: CalendarDate;
+};
+
 /** Charges of which the customer is to be told by a day and was not yet, locked. */
 export const claimNotices = (
   tx: Tx,

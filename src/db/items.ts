@@ -1,6 +1,6 @@
 import { type Item, type ItemOption, itemSearchText, type Promised, stockKey } from '@/core/item/item';
 import type { Db, Tx } from './pool';
-import { joined, likePattern, many, NONE, records, run, type Statement, sql } from './sql';
+import { joined, likePattern, many, NONE, one, records, run, type Statement, sql } from './sql';
 
 export type { Item };
 export type ItemCursor = { readonly key: string; readonly id: string };
@@ -71,6 +71,28 @@ export async function replaceOptions(tx: Tx, itemId: string, options: readonly I
     );
   }
 }
+
+/** Puts an item back on the list. */
+export const unarchiveItem = (tx: Tx, id: string): Promise<number> =>
+  run(
+    tx,
+    sql`update items set archived = false, changed_at = ${tx.now} where business_id = ${tx.businessId} and id = ${id} and archived`,
+  );
+
+/** What names an item: offers by name, and how many plans that run and recurring invoices there are. */
+export type ItemUses = { readonly offers: readonly string[]; readonly plans: number; readonly recurring: number };
+
+export const usesOfItem = (db: Db, id: string): Promise<ItemUses> =>
+  one(
+    db,
+    sql`select
+          coalesce((select jsonb_agg(name order by name) from offers where business_id = ${db.businessId} and state <> 'closed'
+            and definition->'items' @> ${JSON.stringify([{ itemId: id }])}), '[]') as offers,
+          (select count(*)::int from plans where business_id = ${db.businessId} and state in ('waiting', 'active', 'paused')
+            and terms->'paper'->'lines' @> ${JSON.stringify([{ itemId: id }])}) as plans,
+          (select count(*)::int from recurring_invoices where business_id = ${db.businessId} and state <> 'finished'
+            and paper->'lines' @> ${JSON.stringify([{ itemId: id }])}) as recurring`,
+  );
 
 export const archiveItem = (tx: Tx, id: string): Promise<number> =>
   run(

@@ -107,20 +107,27 @@ export const updatePlaced = (tx: Tx, id: string): Promise<number> =>
     sql`update offers set placed_at = coalesce(placed_at, ${tx.now}) where business_id = ${tx.businessId} and id = ${id}`,
   );
 
-/** Gives an offer its short address, or takes it away with an empty one; false for no offer. A taken one breaks `offer_names_pkey`. */
+/**
+ * Gives an offer its short address, or takes it away with an empty one; false for no offer. An address that it had goes on leading to it: it
+ * may be in print. A taken one breaks `offer_names_pkey`.
+ */
 export async function updateAddress(tx: Tx, id: string, address: string): Promise<boolean> {
   const done = await run(
     tx,
     sql`update offers set address = ${address || null} where business_id = ${tx.businessId} and id = ${id}`,
   );
   if (done === 0) return false;
-  await run(
-    tx,
-    sql`delete from offer_names where business_id = ${tx.businessId} and offer_id = ${id}
-          and name <> (select public_id from offers where business_id = ${tx.businessId} and id = ${id})`,
-  );
-  if (address) await insertName(tx, address, id);
+  if (address && !(await namesOf(tx, id)).includes(address)) await insertName(tx, address, id);
   return true;
+}
+
+/** Every name under which an offer is opened: its public id, its short address, and those it had. */
+export async function namesOf(db: Db, id: string): Promise<string[]> {
+  const rows = await many<{ name: string }>(
+    db,
+    sql`select name from offer_names where business_id = ${db.businessId} and offer_id = ${id} order by name`,
+  );
+  return rows.map(({ name }) => name);
 }
 
 /** Whether somebody, of whatever business, has this short address. */

@@ -2,6 +2,7 @@ import type { CalendarDate } from '@/core/dates/calendar-date';
 import type { Pauses } from '@/core/invoice/recurring';
 import { completePaper } from '@/core/paper/paper';
 import type { Progress } from '@/core/plan/ahead';
+import type { Decisions } from '@/core/plan/decisions';
 import type { PlanTerms } from '@/core/plan/plan';
 import type { PlanState } from '@/core/plan/state';
 import { RUNNING_STATES } from '@/core/plan/state';
@@ -20,6 +21,12 @@ export type Plan = Progress & {
   readonly reference: string;
   readonly linkToken: string;
   readonly pauses: Pauses;
+  /** What a person decided about single dates. */
+  readonly decisions: Decisions;
+  /** Where it was cancelled for the end of the period that is paid for: the day on which it ends. */
+  readonly endsOn: CalendarDate | null;
+  /** Its cards in the order in which they are tried; none for all of the customer's in theirs. */
+  readonly cardIds: readonly string[];
   /** The day on which it started; null before. */
   readonly startsOn: CalendarDate | null;
   /** Where parts of a balance are charged: the invoice over the whole. */
@@ -36,7 +43,7 @@ export type Plan = Progress & {
 };
 
 const PLAN = sql`plans.id, plans.customer_id as "customerId", plans.number, plans.state, plans.terms, plans.currency, plans.memo,
-  plans.reference, plans.link_token as "linkToken", plans.pauses, plans.starts_on as "startsOn", plans.invoice_id as "invoiceId",
+  plans.reference, plans.link_token as "linkToken", plans.pauses, plans.decisions, plans.ends_on as "endsOn", plans.card_ids as "cardIds", plans.starts_on as "startsOn", plans.invoice_id as "invoiceId",
   plans.order_id as "orderId", plans.charged_minor as "chargedMinor", plans.charged_count as "chargedCount",
   plans.planned_minor as "plannedMinor", plans.planned_count as "plannedCount", plans.next_on as "nextOn",
   plans.refused_count as "refusedCount", plans.sent_at as "sentAt", plans.remind_at as "remindAt", plans.lapses_on as "lapsesOn", plans.revision,
@@ -82,6 +89,7 @@ export const updatePlan = (tx: Tx, plan: Plan): Promise<number> =>
     sql`update plans set customer_id = ${plan.customerId}, state = ${plan.state}, terms = ${JSON.stringify(plan.terms)},
           name = ${plan.terms.name}, kind = ${plan.terms.kind}, pay = ${plan.terms.pay}, currency = ${plan.currency},
           memo = ${plan.memo}, reference = ${plan.reference}, pauses = ${JSON.stringify(plan.pauses)},
+          decisions = ${JSON.stringify(plan.decisions)}, ends_on = ${plan.endsOn}, card_ids = ${[...plan.cardIds]},
           starts_on = ${plan.startsOn}, invoice_id = ${plan.invoiceId}, charged_minor = ${plan.chargedMinor},
           charged_count = ${plan.chargedCount}, planned_minor = ${plan.plannedMinor}, planned_count = ${plan.plannedCount},
           next_on = ${plan.nextOn}, refused_count = ${plan.refusedCount}, sent_at = ${plan.sentAt}, remind_at = ${plan.remindAt}, lapses_on = ${plan.lapsesOn},
@@ -197,6 +205,16 @@ export async function claimLapsed(tx: Tx, today: CalendarDate, limit: number): P
     tx,
     sql`select ${PLAN} from plans where business_id = ${tx.businessId} and state = 'waiting' and lapses_on < ${today}
       order by lapses_on, id limit ${limit} for update skip locked`,
+  );
+  return rows.map(complete);
+}
+
+/** Plans whose last day has come, locked. */
+export async function claimEnding(tx: Tx, today: CalendarDate, limit: number): Promise<Plan[]> {
+  const rows = await many<Plan>(
+    tx,
+    sql`select ${PLAN} from plans where business_id = ${tx.businessId} and ends_on <= ${today}
+      order by ends_on, id limit ${limit} for update skip locked`,
   );
   return rows.map(complete);
 }

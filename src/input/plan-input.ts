@@ -20,6 +20,7 @@ import {
 } from 'class-validator';
 import type { ReceivedBy } from '@/core/ledger/movements';
 import { AFTERWARDS, type Afterwards, type ChargingPolicy, MOST_RETRIES } from '@/core/plan/dunning';
+import { MISSED_POLICIES, type MissedPolicy } from '@/core/plan/missed';
 import { PLAN_KINDS, type PlanKind, type PlanPay, type PlanTerms } from '@/core/plan/plan';
 import { CHARGE_STATES, type ChargeState, PLAN_STATES, type PlanState } from '@/core/plan/state';
 import type { AuthorisedHow } from '@/core/timeline/timeline';
@@ -73,20 +74,43 @@ export class GivenInput {
 export class StartPlanInput {
   @IsOptional() @IsObject() @ValidateNested() @Type(() => CardGivenInput) card?: CardGivenInput;
   @IsOptional() @IsObject() @ValidateNested() @Type(() => GivenInput) given?: GivenInput;
+  /** The card that is tried where the first is refused. */
+  @IsOptional() @IsUUID() secondId?: string | null;
 }
 
 export class PlanActionInput {
-  @IsIn(['pause', 'resume', 'cancel', 'cancel-later', 'finish-early', 'price', 'withdraw', 'duplicate'])
-  action!: 'pause' | 'resume' | 'cancel' | 'cancel-later' | 'finish-early' | 'price' | 'withdraw' | 'duplicate';
+  @IsIn(['pause', 'resume', 'cancel', 'cancel-later', 'finish-early', 'price', 'withdraw', 'duplicate', 'missed'])
+  action!:
+    | 'pause'
+    | 'resume'
+    | 'cancel'
+    | 'cancel-later'
+    | 'finish-early'
+    | 'price'
+    | 'withdraw'
+    | 'duplicate'
+    | 'missed';
   @IsOptional() @IsString() @MaxLength(TYPED) price?: string;
+  @IsOptional() @IsIn(['all', 'last', 'none']) which?: 'all' | 'last' | 'none';
+  /** Of a balance in parts that is cancelled: what is left of its invoice stays owed. */
+  @IsOptional() @IsBoolean() keepOwed?: boolean;
 }
 
 export class ChargeActionInput {
-  @IsIn(['again', 'paid', 'waive', 'move', 'skip']) action!: 'again' | 'paid' | 'waive' | 'move' | 'skip';
+  @IsIn(['again', 'paid', 'waive', 'move', 'skip', 'price']) action!:
+    | 'again'
+    | 'paid'
+    | 'waive'
+    | 'move'
+    | 'skip'
+    | 'price';
   @IsOptional() @IsUUID() cardId?: string | null;
   @IsOptional() @IsIn(['transfer', 'cash', 'cheque', 'other']) by?: ReceivedBy;
   @IsOptional() @IsString() @trimmed @MaxLength(80) reference?: string;
   @IsOptional() @DayOrNone() to?: string;
+  /** That it is charged at once where the day is past. */
+  @IsOptional() @IsBoolean() sure?: boolean;
+  @IsOptional() @IsString() @trimmed @MaxLength(40) price?: string;
 }
 
 export class ChargesAgainInput {
@@ -167,6 +191,7 @@ export class ChargingInput implements ChargingPolicy {
   @IsInt() @Min(1) @Max(120) expiryDays!: number;
   @IsInt() @Min(1) @Max(60) remindDays!: number;
   @IsInt() @Min(1) @Max(365) lapseDays!: number;
+  @IsIn(MISSED_POLICIES) missed!: MissedPolicy;
   @IsArray() @ArrayMaxSize(1000) @ValidateNested({ each: true }) @Type(() => HolidayInput) holidays!: HolidayInput[];
   @IsOptional() @IsString() @trimmed @MaxLength(4000) wording?: string;
 }

@@ -40,7 +40,7 @@ export function watchedPlans(workshop: Workshop, house: House) {
     policy: (change: Partial<ChargingPolicy>) =>
       inBusiness(programContext(house.business.id), async (tx) => {
         const business = await businessById(tx);
-        await updateBusiness(tx, { ...business, charging: { ...USUAL_POLICY, ...change } });
+        await updateBusiness(tx, { ...business, charging: { ...USUAL_POLICY, missed: 'all', ...change } });
       }),
     playUntil: async (from: string, to: string) => {
       for (let day = Date.parse(`${from}T12:00:00Z`); day <= Date.parse(`${to}T12:00:00Z`); day += 86_400_000) {

@@ -54,6 +54,7 @@ export const chargingSettings = (policy: ChargingPolicy): Shown =>
     ['New card asked for, days before', String(policy.expiryDays)],
     ['Plan without a card reminded after days', String(policy.remindDays)],
     ['Plan without a card lapses after days', String(policy.lapseDays)],
+    ['Several charges that were missed', policy.missed],
     ['Days off', policy.holidays.map(({ on }) => on).join(', ')],
   ]);
 

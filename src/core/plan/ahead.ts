@@ -1,5 +1,6 @@
 import type { CalendarDate } from '../dates/calendar-date';
 import type { Charge } from './charge';
+import { dateKey } from './decisions';
 import { type PlanContext, type PlannedCharge, type PlanSums, type PlanTerms, plannedCharges } from './plan';
 import { isCounted, OPEN_STATES, PAID_STATES, type PlanState } from './state';
 
@@ -21,8 +22,6 @@ export type Progress = {
   readonly refusedCount: number;
 };
 
-const keyOf = ({ part, nominal }: Pick<Charge, 'part' | 'nominal'>): string => `${part} ${nominal}`;
-
 /** Whether a plan costs nothing on this date: such a charge is settled as soon as it is planned. */
 export const isFree = ({ amountMinor }: Pick<PlannedCharge, 'amountMinor'>): boolean => amountMinor === 0n;
 
@@ -33,7 +32,7 @@ export const isFree = ({ amountMinor }: Pick<PlannedCharge, 'amountMinor'>): boo
  * @param known its charges that are written down
  */
 export function lookAhead(
-  plan: { readonly terms: PlanTerms; readonly state: PlanState } & Progress,
+  plan: { readonly terms: PlanTerms; readonly state: PlanState; readonly endsOn: CalendarDate | null } & Progress,
   known: readonly KnownCharge[],
   sums: PlanSums,
   context: PlanContext,
@@ -43,12 +42,12 @@ export function lookAhead(
   const active = plan.state === 'active';
   const parts = terms.kind === 'instalments';
   const endless = !parts && terms.schedule.ends === 'never';
-  const written = new Set(known.map(keyOf));
+  const written = new Set(known.map(dateKey));
   let ahead = known.filter(({ state }) => state === 'upcoming').length;
   const fresh: PlannedCharge[] = [];
   let [restMinor, restCount] = [0n, 0];
   for (const charge of active ? plannedCharges(terms, sums, context) : []) {
-    if (written.has(keyOf(charge))) continue;
+    if (written.has(dateKey(charge))) continue;
     if (!parts && ahead >= AHEAD) {
       if (endless || restCount >= FAR) break;
       if (isFree(charge)) continue;
@@ -80,6 +79,7 @@ export function lookAhead(
       nextOn: active ? nextOn : null,
       refusedCount: inState(['refused']).length,
     },
-    over: active && inState(OPEN_STATES).length === 0 && restCount === 0,
+    // One that ends on a day runs until then.
+    over: active && plan.endsOn === null && inState(OPEN_STATES).length === 0 && restCount === 0,
   };
 }

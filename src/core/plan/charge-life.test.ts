@@ -227,6 +227,7 @@ describe('how far a plan is written down ahead', () => {
     plannedCount: null,
     nextOn: null,
     refusedCount: 0,
+    endsOn: null,
   });
 
   test('however often it is looked at and charged, each date comes once, and the sums stay what was agreed', () => {

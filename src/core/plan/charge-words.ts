@@ -19,6 +19,8 @@ export function chargeNoteText(note: ChargeNote | null): string {
       return 'nothing was due any more';
     case 'paid':
       return howPaidText(note.how);
+    case 'missed':
+      return 'missed while nothing was charged';
     case 'not-billed':
       return note.problem;
     case undefined:

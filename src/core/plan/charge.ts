@@ -24,7 +24,9 @@ export type ChargeNote =
   | { readonly code: 'plan-ended' }
   | { readonly code: 'nothing-due' }
   | { readonly code: 'paid'; readonly how: HowPaid }
-  | { readonly code: 'not-billed'; readonly problem: string };
+  | { readonly code: 'not-billed'; readonly problem: string }
+  /** Its day went by while nothing was charged. */
+  | { readonly code: 'missed' };
 
 /** One charge of a plan; amounts in minor units. */
 export type Charge = {
@@ -79,12 +81,16 @@ export type ChargeEvent =
   | { readonly kind: 'skipped'; readonly by: string; readonly at: Date }
   | { readonly kind: 'waived'; readonly by: string; readonly at: Date }
   | { readonly kind: 'plan-ended'; readonly at: Date }
+  /** Its day went by while nothing was charged: it waits for a person, or is left out for good. */
+  | { readonly kind: 'missed' }
+  | { readonly kind: 'missed-out'; readonly at: Date }
   | {
       readonly kind: 'moved';
       readonly on: CalendarDate;
       readonly noticeOn: CalendarDate | null;
       readonly actAt: Date;
     }
+  | { readonly kind: 'repriced'; readonly amountMinor: bigint }
   | { readonly kind: 'hurried'; readonly cardId: string | null; readonly at: Date }
   | { readonly kind: 'retried'; readonly at: Date };
 
@@ -107,9 +113,12 @@ const FROM: Readonly<Record<ChargeEvent['kind'], readonly ChargeState[]>> = {
   refused: ['charging', 'upcoming', 'refused'],
   paid: ['upcoming', 'refused', 'billed'],
   skipped: NOT_MADE,
-  waived: NOT_MADE,
-  'plan-ended': ['refused'],
+  waived: [...NOT_MADE, 'billed'],
+  'plan-ended': ['refused', 'billed'],
+  missed: ['upcoming'],
+  'missed-out': ['upcoming'],
   moved: NOT_MADE,
+  repriced: ['upcoming'],
   hurried: NOT_MADE,
   retried: ['refused'],
 };
@@ -182,8 +191,14 @@ function changes(charge: Charge, event: ChargeEvent): Partial<Charge> {
       return { state: event.kind, note: { code: 'by-hand', by: event.by }, actAt: null, settledAt: event.at };
     case 'plan-ended':
       return { state: 'skipped', note: { code: 'plan-ended' }, actAt: null, settledAt: event.at };
+    case 'missed':
+      return { note: { code: 'missed' }, actAt: null };
+    case 'missed-out':
+      return { state: 'skipped', note: { code: 'missed' }, actAt: null, settledAt: event.at };
     case 'moved':
       return { chargedOn: event.on, noticeOn: event.noticeOn, actAt: event.actAt };
+    case 'repriced':
+      return { amountMinor: event.amountMinor };
     case 'hurried':
       return { cardId: event.cardId, tried: [], actAt: event.at };
     case 'retried':

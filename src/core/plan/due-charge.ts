@@ -13,8 +13,10 @@ export type DueFacts = {
   readonly invoice:
     | { readonly id: string; readonly totalMinor: bigint; readonly leftMinor: bigint }
     | { readonly problem: string };
-  /** The customer's cards that are not known to be of no use, in their order. */
+  /** The plan's cards that are not known to be of no use, in their order. */
   readonly usable: readonly string[];
+  /** All of the customer's: one that a person chose for this charge need not be the plan's. */
+  readonly choosable?: readonly string[];
   readonly paymentId: string;
   readonly now: Date;
 };
@@ -26,7 +28,10 @@ export type Decided =
   | { readonly kind: 'without-card'; readonly charge: ChangedCharge };
 
 /** Decides one due charge. */
-export function decideCharge(charge: Charge, { plan, invoice, usable, paymentId, now }: DueFacts): Decided {
+export function decideCharge(
+  charge: Charge,
+  { plan, invoice, usable, choosable = usable, paymentId, now }: DueFacts,
+): Decided {
   if (plan.state !== 'active') return { kind: 'held', charge: after(charge, { kind: 'held' }) };
   if ('problem' in invoice)
     return { kind: 'not-billed', charge: after(charge, { kind: 'not-billed', problem: invoice.problem }) };
@@ -37,7 +42,7 @@ export function decideCharge(charge: Charge, { plan, invoice, usable, paymentId,
   const amountMinor = leastOf(invoice.leftMinor, wanted);
   if (amountMinor <= 0n) return { kind: 'settled', charge: after(invoiced, { kind: 'nothing-due', at: now }) };
   if (plan.pay === 'invoice') return { kind: 'asked-for', charge: after(invoiced, { kind: 'asked-for', amountMinor }) };
-  const cardId = usable.find((id) => id === charge.cardId) ?? usable.find((id) => !charge.tried.includes(id));
+  const cardId = choosable.find((id) => id === charge.cardId) ?? usable.find((id) => !charge.tried.includes(id));
   if (!cardId) return { kind: 'without-card', charge: invoiced };
   return { kind: 'attempt', cardId, charge: after(invoiced, { kind: 'attempted', paymentId, cardId, amountMinor }) };
 }

@@ -1,5 +1,6 @@
 import { addDays, type CalendarDate } from '../dates/calendar-date';
 import type { RefusalReason } from '../payment/outcome';
+import type { MissedPolicy } from './missed';
 
 /** What can help after a refusal: time, another card, or the customer. */
 export type RefusalClass = 'later' | 'never' | 'customer';
@@ -45,6 +46,8 @@ export type ChargingPolicy = {
   /** After how many days a plan that waits for its card reminds, and after how many it lapses. */
   readonly remindDays: number;
   readonly lapseDays: number;
+  /** What becomes of several charges of one plan whose days went by while nothing was charged. */
+  readonly missed: MissedPolicy;
   /** Days on which nothing is charged, where a schedule minds them; from an iCalendar file or typed. */
   readonly holidays: readonly { readonly on: string; readonly name: string }[];
 };
@@ -58,6 +61,7 @@ export const USUAL_POLICY: ChargingPolicy = {
   expiryDays: 30,
   remindDays: 5,
   lapseDays: 30,
+  missed: 'ask',
   holidays: [],
 };
 

@@ -3,6 +3,7 @@ import { dueDate } from '../invoice/due';
 import type { Paper } from '../paper/paper';
 import { RuleError } from '../rule-error';
 import { type Schedule, type ScheduledDate, scheduledDates } from '../schedule/schedule';
+import { type Decisions, dateKey } from './decisions';
 import { instalments, type Leftover } from './instalments';
 
 /** A balance in parts, or the same again every period. */
@@ -37,7 +38,13 @@ export type PlanTerms = {
 };
 
 /** What a plan's paper comes to, in minor units with tax: one period (or the whole), and the set-up fee beside it. */
-export type PlanSums = { readonly eachMinor: bigint; readonly setUpMinor: bigint; readonly depositMinor: bigint };
+export type PlanSums = {
+  readonly eachMinor: bigint;
+  readonly setUpMinor: bigint;
+  readonly depositMinor: bigint;
+  /** What single periods come to for which a person decided another price, by the name of the date. */
+  readonly onceMinor?: Readonly<Record<string, bigint>>;
+};
 
 /** Why a charge is not on the day, or not for the sum, that the rule alone would give. */
 export type ChargeReason =
@@ -47,7 +54,8 @@ export type ChargeReason =
   | { readonly kind: 'at-start' }
   | { readonly kind: 'free' }
   | { readonly kind: 'set-up'; readonly minor: bigint }
-  | { readonly kind: 'deposit' };
+  | { readonly kind: 'deposit' }
+  | { readonly kind: 'by-hand' };
 
 /** One charge as planned; `nominal` is the date by the rule, `chargedOn` the day on which it is made. Minor units. */
 export type PlannedCharge = {
@@ -64,6 +72,8 @@ export type PlanContext = {
   readonly holidays: readonly CalendarDate[];
   /** Both ends included. */
   readonly pauses: readonly { readonly from: CalendarDate; readonly to: CalendarDate }[];
+  /** What a person decided about single dates. */
+  readonly decisions?: Decisions;
 };
 
 /** Whether a charge is made as soon as its plan begins. */
@@ -110,11 +120,28 @@ function parts(terms: PlanTerms, sums: PlanSums, count: number): bigint[] {
 }
 
 /**
- * Every charge of a plan, one after the other, as `calculation.md` 7 and 8 have it.
+ * Every charge of a plan, one after the other, as `calculation.md` 7 and 8 have it; what a person decided about a date stays.
  *
  * @throws RuleError `bad_schedule`, `bad_input` for instalments without an end or with more parts than units
  */
 export function* plannedCharges(terms: PlanTerms, sums: PlanSums, context: PlanContext): Generator<PlannedCharge> {
+  const { decisions = {} } = context;
+  for (const charge of chargesByRule(terms, sums, context)) {
+    const decision = decisions[dateKey(charge)];
+    const once = sums.onceMinor?.[dateKey(charge)];
+    if (!decision) yield charge;
+    else
+      yield {
+        ...charge,
+        chargedOn: decision.on ?? charge.chargedOn,
+        // The set-up fee and a free first period stay what they are.
+        amountMinor: once === undefined ? charge.amountMinor : charge.amountMinor - sums.eachMinor + once,
+        reasons: decision.on ? [...charge.reasons, { kind: 'by-hand' }] : charge.reasons,
+      };
+  }
+}
+
+function* chargesByRule(terms: PlanTerms, sums: PlanSums, context: PlanContext): Generator<PlannedCharge> {
   const { kind, schedule } = terms;
   const { startsOn, holidays } = context;
   const closed = new Set<string>(holidays);

@@ -4,6 +4,7 @@ import { completePaper, newLine, type Paper } from '../paper/paper';
 import { RuleError } from '../rule-error';
 import type { Discount } from '../tally/document';
 import { percentOf } from '../tally/tally';
+import { type Decisions, termsOn } from './decisions';
 import { forecast, type PlanContext, type PlanSums, type PlanTerms } from './plan';
 
 /** The line that the set-up fee makes on the first invoice; it is taxed as the first line is. */
@@ -44,6 +45,7 @@ function depositOf(share: Discount | undefined | null, whole: bigint): bigint | 
 export function planReading(
   terms: PlanTerms,
   setting: PaperSetting,
+  decisions: Decisions = {},
 ): { sums: PlanSums; currency: string; problems: PaperProblem[] } {
   const reading = readPaper(completePaper(terms.paper), setting);
   const { currency } = reading.document;
@@ -62,7 +64,15 @@ export function planReading(
     problems.push({ field: 'deposit', words: 'The deposit is not less than the whole.' });
   if (!terms.name.trim()) problems.push({ field: 'name', words: 'Say what it is for: the customer reads this.' });
   if (eachMinor <= 0n) problems.push({ field: 'lines', words: 'Write what is charged, with a price.' });
-  return { sums: { eachMinor, setUpMinor, depositMinor: paidFirst < eachMinor ? paidFirst : 0n }, currency, problems };
+  const onceMinor = Object.fromEntries(
+    Object.entries(decisions).flatMap(([date, decision]) =>
+      decision.price === undefined
+        ? []
+        : [[date, readPaper(completePaper(termsOn(terms, decision).paper), setting).tally.total]],
+    ),
+  );
+  const depositMinor = paidFirst < eachMinor ? paidFirst : 0n;
+  return { sums: { eachMinor, setUpMinor, depositMinor, onceMinor }, currency, problems };
 }
 
 /** Why a plan's dates cannot be used, in words; null where they can. */

@@ -47,6 +47,7 @@ export type RefusalCode =
   | 'bank-silent'
   | 'processor-silent'
   | 'charge-settled'
+  | 'charges-now'
   | 'card-not-kept'
   | 'plan-not-ready'
   | 'plan-ended'
@@ -116,6 +117,8 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'account-closed': 'This account is closed. Ask your partner for another one.',
   'bank-silent': 'The bank does not answer just now. Keep the partner without the account, and add it later.',
   'processor-silent': 'The card processor does not answer just now. Try again in a while.',
+  'charges-now':
+    'This day is not to come any more: the charge would be made at once. Say that you want that, or choose a later day.',
   'charge-settled': 'This charge is dealt with already, or under way just now. Look at it again in a moment.',
   'card-not-kept':
     'The card processor could not keep this card. Nothing was charged: type it again, or use another card.',

@@ -60,6 +60,8 @@ export type TimelineEvent =
   | { readonly kind: 'new-card'; readonly card: string }
   | { readonly kind: 'part-asked'; readonly to: string }
   | { readonly kind: 'charge-skipped' | 'charge-waived' | 'charge-hurried'; readonly on: CalendarDate }
+  | { readonly kind: 'charge-repriced'; readonly on: CalendarDate; readonly amount: number }
+  | { readonly kind: 'charges-missed'; readonly days: readonly CalendarDate[]; readonly then: 'wait' | 'leave-out' }
   | { readonly kind: 'charge-moved'; readonly from: CalendarDate; readonly to: CalendarDate }
   | { readonly kind: 'charge-made'; readonly on: CalendarDate; readonly amount: number; readonly how: HowPaid }
   | {
@@ -306,6 +308,18 @@ export function eventWords(
     case 'charge-waived':
     case 'charge-hurried':
       return { lead: CHARGE_LEADS[event.kind], rest: `by ${byName}`, note: dayText(event.on, locale) };
+    case 'charge-repriced':
+      return {
+        lead: 'Another sum, once',
+        rest: `by ${byName}`,
+        note: `${dayText(event.on, locale)}: ${sum(event.amount)}`,
+      };
+    case 'charges-missed':
+      return {
+        lead: event.then === 'wait' ? 'Missed, and not charged' : 'Missed, and left out',
+        rest: `by ${byName}`,
+        note: event.days.map((day) => dayText(day, locale)).join(', '),
+      };
     case 'charge-moved':
       return {
         lead: 'Moved',

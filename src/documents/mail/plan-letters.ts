@@ -1,6 +1,6 @@
 import type { Seller } from '@/core/invoice/printed';
 import { wordsOf } from '@/core/words/words';
-import { type Letter, letter, type Row } from './letters';
+import { type Letter, letter, notice, type Row } from './letters';
 
 /** What every letter about a plan needs; `locale` is the customer's. */
 export type PlanLetterOf = {
@@ -106,3 +106,23 @@ export function planEndedLetter(of: PlanLetterOf): Letter {
     button: plan.ownPage,
   });
 }
+
+/** Says on which day a plan ends that is cancelled for the end of what is paid for. */
+export function planEndingLetter(of: PlanLetterOf, day: string): Letter {
+  const { plan } = wordsOf(of.locale);
+  const says = plan.endingSubject(of.what, day);
+  return planLetter(of, { subject: says, sum: says, text: plan.endingText, button: plan.ownPage });
+}
+
+/** The business reads that a plan has ended by itself. @param link to its sheet at the desk */
+export const planOverNotice = (of: PlanLetterOf, link: string): Letter =>
+  notice({
+    seller: of.seller,
+    subject: `${of.what} of ${of.toName} has ended`,
+    lead: of.toName,
+    sum: of.what,
+    words: 'The period that was paid for is over; it was cancelled for then. Nothing more is charged.',
+    link,
+    open: 'Open the plan',
+    foot: 'Sent to you by Dahlia, because a plan of yours has ended.',
+  });

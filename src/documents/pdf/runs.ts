@@ -11,7 +11,7 @@ const graphemes = new Intl.Segmenter('en', { granularity: 'grapheme' });
 const TURNED_BY_FONT = /[\p{Script=Hebrew}\p{Script=Arabic}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}]/u;
 
 /** Signs that only join or vary their neighbours, and are in no font; signs of direction, which are not drawn at all. */
-const JOINERS = /[\u200c\u200d\ufe0e\ufe0f]/gu;
+const JOINERS = /\u200c|\u200d|\ufe0e|\ufe0f/gu;
 const DIRECTIONS = /[\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069]/gu;
 
 /** Letters of a line that does not simply run from left to right. */

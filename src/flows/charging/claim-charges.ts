@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Business } from '@/core/business/business';
 import type { Customer } from '@/core/customer/customer';
+import { cardsTried } from '@/core/plan/cards';
 import type { Charge } from '@/core/plan/charge';
 import { type Decided, decideCharge } from '@/core/plan/due-charge';
 import { businessById } from '@/db/businesses';
@@ -21,6 +22,7 @@ import { askAboutLater } from '@/flows/payment/ask-later';
 import { invoiceOfCharge } from '@/flows/plan/bill-charge';
 import { planAllAhead } from '@/flows/plan/plan-ahead';
 import { isUsable, refuseCharges } from '@/flows/plan/refuse-charges';
+import { withoutMissed } from './missed-charges';
 
 /** A sale that is written down and has not been sent yet. */
 export type Sale = {
@@ -43,18 +45,21 @@ const byId = <One extends { readonly id: string }>(all: readonly One[]): Map<str
  * @returns how many were taken, and the sales that are to be sent now
  */
 export async function claimDue(tx: Tx, limit: number): Promise<{ claimed: number; sales: Sale[] }> {
-  const claimed = await claimCharges(tx, limit);
-  if (claimed.length === 0) return { claimed: 0, sales: [] };
+  const timely = await claimCharges(tx, limit);
+  if (timely.length === 0) return { claimed: 0, sales: [] };
   const business = await businessById(tx);
+  const claimed = await withoutMissed(tx, business, timely);
   const due = await loaded(tx, claimed);
   const cards = await cardsOfCustomers(tx, [...new Set(due.map(({ customer }) => customer.id))]);
+  const tried = cards.map((card) => ({ ...card, usable: isUsable(card) }));
   const invoices = await invoicesOf(tx, business, due);
   const decided = due.map((one): Due & { decision: Decided } => {
     const { charge, plan, customer } = one;
     const invoice = invoices.get(charge.id) ?? { problem: '' };
-    const usable = cards.filter((card) => card.customerId === customer.id && isUsable(card)).map(({ id }) => id);
+    const usable = cardsTried(plan, tried);
+    const choosable = cardsTried({ customerId: customer.id, cardIds: [] }, tried);
     const { state, terms } = plan;
-    const facts = { plan: { state, pay: terms.pay, kind: terms.kind }, invoice, usable };
+    const facts = { plan: { state, pay: terms.pay, kind: terms.kind }, invoice, usable, choosable };
     const decision = decideCharge(charge, { ...facts, paymentId: randomUUID(), now: tx.now });
     // What one takes of an invoice is no longer left for the next.
     if (decision.kind === 'attempt' && 'id' in invoice) invoice.leftMinor -= decision.charge.amountMinor;
@@ -77,7 +82,7 @@ export async function claimDue(tx: Tx, limit: number): Promise<{ claimed: number
     ({ decision: { kind } }) => kind !== 'attempt' && kind !== 'held' && kind !== 'without-card',
   );
   await planAllAhead(tx, business, [...new Set(changed.map(({ plan }) => plan))]);
-  return { claimed: claimed.length, sales };
+  return { claimed: timely.length, sales };
 }
 
 async function loaded(tx: Tx, claimed: readonly Charge[]): Promise<Due[]> {

@@ -31,7 +31,9 @@ import { orderOf, quoted, quoteTerms, quoteView, type Terms } from './quote-orde
 
 /** All that the checkout shows of an offer: nothing that is only the business's own. */
 export type CheckoutView = ShownOffer & {
+  /** The name that it is opened under now; others that it had lead there. */
   readonly called: string;
+  readonly publicId: string;
   readonly locale: string;
   readonly title: string;
   readonly description: string;
@@ -130,6 +132,7 @@ export async function offerView(
   const printedTerms = offer.termsId ? await termsById(db, offer.termsId) : null;
   return {
     called: placed.address || placed.publicId,
+    publicId: placed.publicId,
     locale,
     title: offer.title,
     description: offer.description,

@@ -4,7 +4,7 @@ import { payBy } from '@/core/plan/plan';
 import { DAYS_AHEAD, DAYS_BACK, type Horizon, horizon } from '@/core/today/horizon';
 import { type Business, businessById } from '@/db/businesses';
 import { type FailingCard, failingCards } from '@/db/cards';
-import { openParts, plannedByDay, refusedCharges, type UpcomingRow } from '@/db/charges';
+import { type MissedRow, missedCharges, openParts, plannedByDay, refusedCharges, type UpcomingRow } from '@/db/charges';
 import { differingBatches } from '@/db/day-batches';
 import { dueByDay, receivedByDay } from '@/db/day-sums';
 import { type InvoiceRow, invoiceRows, largestDue, lateInvoices } from '@/db/invoices';
@@ -25,6 +25,7 @@ const REFUSED_DAYS = 14;
 /** One thing that needs a hand, worst first. */
 export type QueueItem =
   | { readonly kind: 'charge'; readonly charge: UpcomingRow }
+  | { readonly kind: 'missed'; readonly missed: MissedRow }
   | {
       readonly kind: 'parts';
       /** The oldest of a plan's parts that are late, and what all of them come to. */
@@ -78,6 +79,7 @@ export const todayView = desk('see').read(async (db): Promise<TodayView> => {
     ...(await stuckJobs(db, TOLD_FROM, QUEUE)).map((job) => ({ kind: 'stuck' as const, job })),
     ...(await failedMessages(db, QUEUE)).map((message) => ({ kind: 'undelivered' as const, message })),
     ...refused.filter(({ channel }) => channel !== 'plan').map((payment) => ({ kind: 'refused' as const, payment })),
+    ...(await missedCharges(db, QUEUE)).map((missed) => ({ kind: 'missed' as const, missed })),
     ...charges.map((charge) => ({ kind: 'charge' as const, charge })),
     ...parts,
     ...(await failingCards(db, today, QUEUE)).map((failing) => ({ kind: 'card' as const, failing })),

@@ -9,6 +9,7 @@ import {
   insertOffer,
   insertRevision,
   isAddressTaken,
+  namesOf,
   type OfferRow,
   offerById,
   offerRow,
@@ -160,11 +161,12 @@ export type AddressAnswer = {
 /** Looks at a short address before it is taken. @param id the offer that wants it: its own address is free to it */
 export const lookAtAddress = desk('ask').run(async (ctx, id: string, wanted: string): Promise<AddressAnswer> => {
   if (!isShortAddress(wanted)) return { state: 'wrong', instead: [] };
-  const { placed, business } = await ctx.read(async (db) => ({
-    placed: found(await offerById(db, id)),
-    business: await businessById(db),
-  }));
-  if (placed.address === wanted) return { state: 'free', instead: [] };
+  const { own, business } = await ctx.read(async (db) => {
+    found(await offerById(db, id));
+    return { own: await namesOf(db, id), business: await businessById(db) };
+  });
+  // Also one that it had before.
+  if (own.includes(wanted)) return { state: 'free', instead: [] };
   const isTaken = (address: string) => ctx.outside((db) => isAddressTaken(db, address));
   if (!(await isTaken(wanted))) return { state: 'free', instead: [] };
   const year = Number(dateInZone(ctx.now, business.zone).slice(0, 4));

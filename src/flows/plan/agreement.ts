@@ -7,9 +7,13 @@ import { dateTrouble } from '@/core/plan/sums';
 import { agreedText } from '@/core/words/plan-wording';
 import { wordsOf } from '@/core/words/words';
 import { currentText } from '@/db/authorisations';
+import { businessById } from '@/db/businesses';
 import { chargesOfPlan } from '@/db/charges';
-import type { Plan } from '@/db/plans';
+import { customerById } from '@/db/customers';
+import { type Plan, planById } from '@/db/plans';
 import type { Db } from '@/db/pool';
+import { desk } from '@/flows/door/operation';
+import { found } from '@/flows/door/rights';
 import { localeOf } from '@/flows/invoice/paper-setting';
 import { planContext, readPlan } from './plan-setting';
 
@@ -82,3 +86,13 @@ export async function agreementOf(
 /** The wording for a payer who is not a customer yet: `{customer}` stays to be filled in with their name. */
 export const payerAgreement = (db: Db, business: Business, locale: string, what: string): Promise<Agreement> =>
   filled(db, locale, { business: business.name, customer: '{customer}', what });
+
+/** What the customer of a plan agrees to at the desk: as it stands beside the signature, and as it is read out on the telephone. */
+export const planAgreement = desk('see').read(async (db, planId: string): Promise<{ text: string; script: string }> => {
+  const business = await businessById(db);
+  const plan = found(await planById(db, planId));
+  const customer = found(await customerById(db, plan.customerId));
+  const locale = localeOf(business, customer);
+  const { text } = await agreementOf(db, business, customer, [plan], locale);
+  return { text, script: wordsOf(locale).plan.script(business.name, text) };
+});

@@ -1,15 +1,17 @@
 import { type Business, sellerOf } from '@/core/business/business';
 import type { Customer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
-import { longDate } from '@/core/dates/date-text';
+import { longDate, monthText } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
+import { cardText } from '@/core/payment/outcome';
 import type { AuthorisationPaper } from '@/core/plan/authorisation-paper';
 import { todayOf } from '@/core/plan/days';
 import { firstCharges } from '@/core/plan/plan';
 import { wordsOf } from '@/core/words/words';
 import { authorisationById } from '@/db/authorisations';
 import { businessById } from '@/db/businesses';
+import { cardById } from '@/db/cards';
 import { customerById } from '@/db/customers';
 import { fileById } from '@/db/files';
 import { type Plan, planById } from '@/db/plans';
@@ -73,6 +75,7 @@ export const authorisationFile = desk('see').run(async (ctx, id: string): Promis
     const given = found(await authorisationById(db, id));
     const customer = found(await customerById(db, given.customerId));
     const plan = given.planId ? await planById(db, given.planId) : null;
+    const card = given.cardId ? await cardById(db, given.cardId) : null;
     const file = given.fileId ? await fileById(db, given.fileId) : null;
     const { plan: words } = wordsOf(localeOf(business, customer));
     const day = (at: Date) => longDate(dateInZone(at, business.zone), localeOf(business, customer));
@@ -82,6 +85,11 @@ export const authorisationFile = desk('see').run(async (ctx, id: string): Promis
         ...base,
         given: [
           words.givenOn(day(given.givenAt), given.givenBy, words.how[given.how]),
+          ...(card
+            ? [
+                `${words.yourCard}: ${cardText(card)}, ${words.until(monthText(card.expires, localeOf(business, customer)))}`,
+              ]
+            : []),
           [given.takenBy, given.givenFrom, `v${given.textVersion}`].filter(Boolean).join(' · '),
         ],
         withdrawn: given.withdrawnAt ? words.withdrawnOn(day(given.withdrawnAt)) : '',

@@ -4,6 +4,7 @@ import type { Customer } from '@/core/customer/customer';
 import { filledPaper, freshPaper } from '@/core/invoice/placeholders';
 import { sendBy } from '@/core/invoice/send-with';
 import { after, type Charge } from '@/core/plan/charge';
+import { dateKey, termsOn } from '@/core/plan/decisions';
 import { chargedPaper } from '@/core/plan/sums';
 import { wordsOf } from '@/core/words/words';
 import { businessById } from '@/db/businesses';
@@ -27,7 +28,8 @@ export function invoiceOfCharge(
   const has = (kind: string) => charge.reasons.some((reason) => reason.kind === kind);
   const locale = localeOf(business, customer);
   const setUpWords = wordsOf(locale).plan.setUpLine;
-  const paper = chargedPaper(plan.terms, { setUp: has('set-up'), free: has('free'), setUpWords });
+  const terms = termsOn(plan.terms, plan.decisions[dateKey(charge)]);
+  const paper = chargedPaper(terms, { setUp: has('set-up'), free: has('free'), setUpWords });
   const filled = freshPaper(filledPaper(paper, charge.nominal, locale), randomUUID);
   const byInvoice = plan.terms.pay === 'invoice';
   return {

@@ -5,14 +5,17 @@ import { todayOf } from '@/core/plan/days';
 import { begunAnew } from '@/core/schedule/schedule';
 import { businessById } from '@/db/businesses';
 import { chargesOfPlan, deleteUpcoming, updateCharges } from '@/db/charges';
+import { customerById } from '@/db/customers';
 import { type Plan, planById, updatePlan } from '@/db/plans';
 import type { Tx } from '@/db/pool';
 import { addToTimeline } from '@/db/timeline';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
+import { queueMessage } from '@/flows/message/queue-message';
 import { withdrawAuthorisation } from './authorise';
 import { askToCharge } from './charge-now';
+import { creditCharges, creditRest } from './credit-charges';
 import { planAhead } from './plan-ahead';
 import { readPlan } from './plan-setting';
 import { endPlan, pausePlanNow, resumed } from './plan-state';
@@ -43,28 +46,47 @@ export const resumePlan = desk('ask').turn(async (tx, planId: string): Promise<v
   await addToTimeline(tx, { planId }, { kind: 'plan-resumed' }, tx.name);
 });
 
-/** Ends a plan now; or, with `afterPeriod`, lets it run until the next date, which is not charged any more. */
-export const cancelPlan = desk('ask').turn(async (tx, planId: string, afterPeriod: boolean): Promise<void> => {
-  const { business, plan } = await locked(tx, planId);
-  if (plan.state === 'cancelled' || plan.state === 'finished') return;
-  const charges = await chargesOfPlan(tx, planId);
-  if (!afterPeriod) {
-    const open = charges.filter((charge) => can(charge, 'plan-ended'));
-    await updateCharges(
-      tx,
-      open.map((charge) => after(charge, { kind: 'plan-ended', at: tx.now })),
-    );
-    return endPlan(tx, plan, 'cancelled', { why: 'at-once', byName: tx.name });
-  }
-  const next = charges.find(({ state }) => state === 'upcoming');
-  // What is paid for runs to its end: the plan is over on the day on which it would have been charged again.
-  await deleteUpcoming(tx, planId);
-  if (!next || plan.terms.kind === 'instalments')
-    return endPlan(tx, plan, 'cancelled', { why: 'after-period', byName: tx.name });
-  const schedule = { ...plan.terms.schedule, ends: { on: addDays(next.nominal, -1) } };
-  await planAhead(tx, business, { ...plan, terms: { ...plan.terms, schedule } });
-  await addToTimeline(tx, { planId }, { kind: 'plan-ending', from: next.chargedOn }, tx.name);
-});
+/**
+ * Ends a plan now, and gives up what was refused or asked for; or, with `afterPeriod`, lets it run until the next date, which is not charged
+ * any more. Both are told.
+ *
+ * @param keepOwed of a balance in parts: what is left of its invoice stays owed
+ * @throws Refusal `payment-under-way`
+ */
+export const cancelPlan = desk('ask').turn(
+  async (tx, planId: string, afterPeriod: boolean, keepOwed: boolean = false): Promise<void> => {
+    const { business, plan } = await locked(tx, planId);
+    if (plan.state === 'cancelled' || plan.state === 'finished') return;
+    const charges = await chargesOfPlan(tx, planId);
+    const next = charges.find(({ state }) => state === 'upcoming');
+    if (!afterPeriod || !next || plan.terms.kind === 'instalments') {
+      const open = charges.filter((charge) => can(charge, 'plan-ended'));
+      if (plan.terms.kind === 'membership') await creditCharges(tx, open, 'Cancelled');
+      else if (!keepOwed) await creditRest(tx, plan, 'Cancelled');
+      await updateCharges(
+        tx,
+        open.map((charge) => after(charge, { kind: 'plan-ended', at: tx.now })),
+      );
+      const why = afterPeriod ? 'after-period' : 'at-once';
+      return endPlan(tx, found(await planById(tx, planId, true)), 'cancelled', { why, byName: tx.name });
+    }
+    // What is paid for runs to its end: the plan is over on the day on which it would have been charged again.
+    await deleteUpcoming(tx, planId);
+    const schedule = { ...plan.terms.schedule, ends: { on: addDays(next.nominal, -1) } };
+    await planAhead(tx, business, { ...plan, terms: { ...plan.terms, schedule }, endsOn: next.nominal });
+    await addToTimeline(tx, { planId }, { kind: 'plan-ending', from: next.nominal }, tx.name);
+    const customer = found(await customerById(tx, plan.customerId));
+    if (customer.email)
+      await queueMessage(tx, {
+        kind: 'plan-ending',
+        key: `plan-ending:${planId}:${next.nominal}`,
+        planId,
+        customerId: customer.id,
+        toName: customer.name,
+        toAddress: customer.email,
+      });
+  },
+);
 
 /**
  * Charges another sum from the next date on: the price of the first line. Parts of a balance stay as they were agreed.

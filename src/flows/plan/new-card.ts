@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto';
+import { withFirst } from '@/core/plan/cards';
 import { RUNNING_STATES } from '@/core/plan/state';
 import { customerById } from '@/db/customers';
 import { countAttempt } from '@/db/limits';
-import { type Plan, plansOfCustomer } from '@/db/plans';
+import { type Plan, plansByIds, plansOfCustomer, updatePlan } from '@/db/plans';
 import type { Context } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
@@ -46,8 +47,16 @@ export async function takeNewCard(ctx: Context, customerId: string, asked: NewCa
       from: address,
       fileId: null,
     } as const;
-    const plans = (await plansOfCustomer(tx, customerId)).filter(isCharged);
-    for (const plan of plans) await writeAuthorisation(tx, customer, { card: onFile, plan }, given);
+    const running = (await plansOfCustomer(tx, customerId)).filter(isCharged);
+    const plans = await plansByIds(
+      tx,
+      running.map(({ id }) => id),
+      true,
+    );
+    for (const plan of plans) {
+      await writeAuthorisation(tx, customer, { card: onFile, plan }, given);
+      if (plan.cardIds.length > 0) await updatePlan(tx, { ...plan, cardIds: withFirst(plan.cardIds, onFile.id) });
+    }
     if (plans.length === 0) await writeAuthorisation(tx, customer, { card: onFile, plan: null }, given);
     return onFile;
   });

@@ -58,7 +58,7 @@ export async function beginPlanOfOrder(tx: Tx, business: Business, order: Order,
   );
   // The first payment's own day is left out.
   const pauses = [{ from: startOn, to: startOn }];
-  await planAhead(tx, business, { ...written, state: 'active', startsOn: startOn, pauses });
+  await planAhead(tx, business, { ...written, state: 'active', startsOn: startOn, pauses, cardIds: [card.id] });
   const started = { kind: 'plan-started', first: 'with-order' } as const;
   await addToTimeline(tx, { planId: id }, started, customer.name);
   if (!customer.email) return;

@@ -69,11 +69,22 @@ export type OwnPage = {
     readonly link: string;
   }[];
   readonly agreement: string;
+  /** The plans that a card is charged for. */
+  readonly needing: readonly string[];
   /** What is charged at once to a card that is given now, by currency. */
   readonly atOnce: readonly { readonly currency: string; readonly minor: number }[];
 };
 
-const NOTHING = { cards: [], plans: [], coming: [], open: [], receipts: [], agreement: '', atOnce: [] } as const;
+const NOTHING = {
+  cards: [],
+  plans: [],
+  coming: [],
+  open: [],
+  receipts: [],
+  agreement: '',
+  atOnce: [],
+  needing: [],
+} as const;
 
 /** What a token opens; null for one that is not ours. A link that is over shows nothing but whose it was. */
 export const ownPage = orNull(
@@ -138,6 +149,7 @@ export const ownPage = orNull(
       open,
       receipts: (await receiptsOfCustomer(db, customerId, 24)).map((one) => ({ ...one, minor: jsonMinor(one.minor) })),
       agreement: text,
+      needing: plans.filter(isCharged).map(({ terms }) => terms.name),
       atOnce: (await retriedSums(db, customerId)).map((one) => ({ ...one, minor: jsonMinor(one.minor) })),
     };
   }),

@@ -183,7 +183,7 @@ test('a part that is not paid in time stands in Today and on the customer’s ow
   const all = async () => (await todayView(house.owner)).queue.map(({ kind }) => kind);
   await setClock(workshop.standIns, instantInZone('2027-09-01' as CalendarDate, '12:00', house.business.zone));
   expect(await all()).toEqual(['parts']);
-  await cancelPlan(house.owner, id, false);
+  await cancelPlan(house.owner, id, false, true);
   expect(await all()).toEqual(['late']);
   const ended = instantInZone('2027-09-02' as CalendarDate, '12:00', house.business.zone);
   await inBusiness(programContext(house.business.id), async (tx) => {

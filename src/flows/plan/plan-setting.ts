@@ -13,15 +13,16 @@ import { settingFor } from '@/flows/invoice/paper-setting';
 /** What a plan's dates are reckoned with: the day of its start (today while it has none), days off, pauses. */
 export const planContext = (
   business: Business,
-  plan: Pick<Plan, 'startsOn' | 'pauses'>,
+  plan: Pick<Plan, 'startsOn' | 'pauses'> & Partial<Pick<Plan, 'decisions'>>,
   today: CalendarDate,
 ): PlanContext => ({
   startsOn: plan.startsOn ?? today,
   holidays: business.charging.holidays.map(({ on }) => on as CalendarDate),
   pauses: plan.pauses,
+  decisions: plan.decisions ?? {},
 });
 
-type Subject = Pick<Plan, 'customerId' | 'terms'>;
+type Subject = Pick<Plan, 'customerId' | 'terms'> & Partial<Pick<Plan, 'decisions'>>;
 
 /** A plan as the business and its customer stand now: whose it is, and what it charges with today's taxes. */
 export type PlanRead = ReturnType<typeof planReading> & { readonly customer: Customer };
@@ -35,9 +36,9 @@ export async function planReadings(
   const taxes = await taxesOf(db);
   const ids = [...new Set(plans.map(({ customerId }) => customerId))];
   const customers = new Map((await customersByIds(db, ids)).map((customer) => [customer.id, customer]));
-  return ({ customerId, terms }) => {
+  return ({ customerId, terms, decisions }) => {
     const customer = found(customers.get(customerId));
-    return { customer, ...planReading(terms, settingFor(business, taxes, customer)) };
+    return { customer, ...planReading(terms, settingFor(business, taxes, customer), decisions) };
   };
 }
 

@@ -59,10 +59,21 @@ export async function endPlan(
   if (plan.state === 'cancelled' || plan.state === 'finished') return;
   await deleteUpcoming(tx, plan.id);
   const started = plan.startsOn !== null;
-  await updatePlan(tx, { ...plan, state, nextOn: null, endedAt: tx.now });
+  await updatePlan(tx, { ...plan, state, nextOn: null, endsOn: null, endedAt: tx.now });
   await addToTimeline(tx, { planId: plan.id }, { kind: 'plan-ended', state, why }, byName);
   if (!started || state === 'finished') return;
   const customer = found(await customerById(tx, plan.customerId));
+  const business = await businessById(tx);
+  // Who ended it by hand knows it.
+  if (why === 'after-period' && byName === 'Dahlia' && business.email)
+    await queueMessage(tx, {
+      kind: 'plan-over',
+      key: `plan-over:${plan.id}`,
+      planId: plan.id,
+      customerId: customer.id,
+      toName: business.name,
+      toAddress: business.email,
+    });
   if (customer.email)
     await queueMessage(tx, {
       kind: 'plan-ended',

@@ -8,7 +8,7 @@ import { dateTrouble } from '@/core/plan/sums';
 import { isLanguage, localeFor } from '@/core/words/words';
 import { isAuthorised } from '@/db/authorisations';
 import { businessById, takeNumber } from '@/db/businesses';
-import { type CardOnFile, cardById } from '@/db/cards';
+import { type CardOnFile, cardById, cardsOf } from '@/db/cards';
 import { chargesOfPlan } from '@/db/charges';
 import { customerById } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
@@ -138,14 +138,20 @@ export async function sendPlanNow(tx: Writing, id: string, way: 'mail' | 'text' 
  *
  * @throws Refusal `authorise-first`, `plan-not-ready`, `plan-ended`
  */
-async function startPlan(tx: Tx, business: Business, plan: Plan, byName: string): Promise<void> {
+async function startPlan(
+  tx: Tx,
+  business: Business,
+  plan: Plan,
+  byName: string,
+  cardIds: readonly string[] = [],
+): Promise<void> {
   if (plan.state === 'active') return;
   if (plan.state === 'paused') throw new Refusal('plan-runs');
   if (plan.state !== 'draft' && plan.state !== 'waiting') throw new Refusal('plan-ended');
   await requireReady(tx, business, plan);
   if (plan.terms.pay === 'card' && !(await isAuthorised(tx, plan.id))) throw new Refusal('authorise-first');
   const today = todayOf(business, tx.now);
-  const begun: Plan = { ...plan, state: 'active', startsOn: today };
+  const begun: Plan = { ...plan, state: 'active', startsOn: today, cardIds };
   const invoiceId = plan.terms.kind === 'instalments' ? await balanceInvoice(tx, business, begun, byName) : null;
   const active = await planAhead(tx, business, { ...begun, invoiceId });
   const first = active.nextOn ?? 'at-once';
@@ -206,9 +212,27 @@ async function withCardGiven<T>(
   );
 }
 
-/** Starts a plan at the desk, with a card and how it was authorised; or, for one by invoice, without. */
+/** The cards that a plan tries after its first: the one that was chosen as the second, or all others of the customer in their order. @throws Refusal `no-card` */
+async function othersOf(tx: Tx, customerId: string, firstId: string, secondId: string | null): Promise<string[]> {
+  const others = (await cardsOf(tx, customerId)).filter(({ id }) => id !== firstId).map(({ id }) => id);
+  if (secondId === null) return others;
+  if (!others.includes(secondId)) throw new Refusal('no-card');
+  return [secondId];
+}
+
+/**
+ * Starts a plan at the desk, with a card and how it was authorised; or, for one by invoice, without.
+ *
+ * @param secondId the card that is tried where the first is refused; null for the customer's others in their order
+ */
 export const startAtDesk = desk('take').run(
-  async (ctx, id: string, card: CardGiven | null, given: Omit<Given, 'takenBy' | 'from'> | null): Promise<void> => {
+  async (
+    ctx,
+    id: string,
+    card: CardGiven | null,
+    given: Omit<Given, 'takenBy' | 'from'> | null,
+    secondId: string | null = null,
+  ): Promise<void> => {
     const plan = found(await ctx.read((db) => planById(db, id)));
     if (plan.terms.pay === 'card' && (!card || !given?.givenBy.trim())) throw new Refusal('authorise-first');
     if ((given?.how === 'drawn' || given?.how === 'paper') && !given.fileId) throw new Refusal('authorise-first');
@@ -216,12 +240,15 @@ export const startAtDesk = desk('take').run(
       const business = await businessById(tx);
       const current = found(await planById(tx, id, true));
       if (current.state === 'active') return;
+      let cardIds: string[] = [];
       if (onFile && given) {
         const customer = found(await customerById(tx, current.customerId));
         const by = { ...given, takenBy: ctx.name, from: 'the desk' };
-        await writeAuthorisation(tx, customer, { card: await onFile(), plan: current }, by);
+        const first = await onFile();
+        await writeAuthorisation(tx, customer, { card: first, plan: current }, by);
+        cardIds = [first.id, ...(await othersOf(tx, customer.id, first.id, secondId))];
       }
-      await startPlan(tx, business, current, ctx.name);
+      await startPlan(tx, business, current, ctx.name, cardIds);
     };
     await (card ? withCardGiven(ctx, plan.customerId, card, start) : ctx.turn((tx) => start(tx, null)));
   },
@@ -282,7 +309,10 @@ export const acceptPlan = byLink(PLAN_LINK).run(
       );
       const shown = await agreementOf(tx, business, customer, [current], locale);
       await writeAuthorisation(tx, customer, { card, plan: current }, given, shown);
-      await startPlan(tx, business, current, 'Customer');
+      await startPlan(tx, business, current, 'Customer', [
+        card.id,
+        ...(await othersOf(tx, customer.id, card.id, null)),
+      ]);
     });
   },
 );

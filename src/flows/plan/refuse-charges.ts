@@ -1,6 +1,7 @@
 import type { Business } from '@/core/business/business';
 import { jsonMinor } from '@/core/money/money';
 import { type CardSeen, cardText, type RefusalReason } from '@/core/payment/outcome';
+import { cardsTried } from '@/core/plan/cards';
 import { after, type Charge, type NextTry } from '@/core/plan/charge';
 import { todayOf } from '@/core/plan/days';
 import { refusalClass } from '@/core/plan/dunning';
@@ -32,11 +33,10 @@ const told = (business: Business, next: NextTry): NextTold =>
 /** Writes refusals down, and what follows them by the business's policy. */
 export async function refuseCharges(tx: Tx, business: Business, refused: readonly RefusedCharge[]): Promise<void> {
   if (refused.length === 0) return;
-  const customers = [...new Set(refused.map(({ charge }) => charge.customerId))];
-  const usable = await usableCards(tx, customers, refused);
+  const usable = await usableCards(tx, refused);
   const decided = refused.map((one) => {
     const { charge, reason } = one;
-    const next = nextTry(charge, reason, business, { usable: usable(charge.customerId), now: tx.now });
+    const next = nextTry(charge, reason, business, { usable: usable(charge.planId), now: tx.now });
     return { ...one, next, changed: after(charge, { kind: 'refused', reason, next }) };
   });
   await updateCharges(
@@ -62,13 +62,10 @@ export async function refuseCharges(tx: Tx, business: Business, refused: readonl
   await followUp(tx, business, decided);
 }
 
-/** The cards that may still be tried, by customer, once those that never work any more are marked. */
-async function usableCards(
-  tx: Tx,
-  customerIds: readonly string[],
-  refused: readonly RefusedCharge[],
-): Promise<(customerId: string) => string[]> {
-  const cards = await cardsOfCustomers(tx, customerIds);
+/** The cards that may still be tried, by plan, once those that never work any more are marked. */
+async function usableCards(tx: Tx, refused: readonly RefusedCharge[]): Promise<(planId: string) => string[]> {
+  const cards = await cardsOfCustomers(tx, [...new Set(refused.map(({ charge }) => charge.customerId))]);
+  const plans = await plansByIds(tx, [...new Set(refused.map(({ charge }) => charge.planId))]);
   const useless = new Map<string, RefusalReason>();
   for (const { charge, reason, card } of refused)
     if (charge.cardId && card && refusalClass(reason) === 'never') useless.set(charge.cardId, reason);
@@ -76,10 +73,9 @@ async function usableCards(
     const trouble = useless.get(card.id);
     if (trouble) await updateCard(tx, { ...card, state: 'refusing', trouble });
   }
-  return (customerId) =>
-    cards
-      .filter((card) => card.customerId === customerId && isUsable(card) && !useless.has(card.id))
-      .map(({ id }) => id);
+  const tried = cards.map((card) => ({ ...card, usable: isUsable(card) && !useless.has(card.id) }));
+  const byPlan = new Map(plans.map((plan) => [plan.id, cardsTried(plan, tried)]));
+  return (planId) => byPlan.get(planId) ?? [];
 }
 
 type Decided = RefusedCharge & { readonly next: NextTry };

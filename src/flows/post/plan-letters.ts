@@ -21,7 +21,9 @@ import {
   type PlanLetterOf,
   partDueLetter,
   planEndedLetter,
+  planEndingLetter,
   planLinkLetter,
+  planOverNotice,
 } from '@/documents/mail/plan-letters';
 import { found } from '@/flows/door/rights';
 import { localeOf } from '@/flows/invoice/paper-setting';
@@ -123,6 +125,15 @@ export const cardAskedMail = planMail(({ of }, { message }) =>
 export const ownPageMail = planMail(({ of }) => ownPageLetter(of));
 
 export const planEndedMail = planMail(({ of }) => planEndedLetter(of));
+
+export const planEndingMail = planMail(({ of, plan }) =>
+  planEndingLetter(of, plan?.endsOn ? longDate(plan.endsOn, of.locale) : ''),
+);
+
+/** The business reads that a plan has ended by itself. */
+export const planOverMail = planMail(({ of, plan }) =>
+  planOverNotice(of, `${services().publicUrl}/ask/plans/${plan?.id ?? ''}`),
+);
 
 /** The short text with the link of a plan, for a phone. */
 export async function shortPlan(subject: Subject): Promise<string> {

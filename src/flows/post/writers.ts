@@ -20,7 +20,9 @@ import {
   ownPageMail,
   partDueMail,
   planEndedMail,
+  planEndingMail,
   planLinkMail,
+  planOverMail,
   shortOwnPage,
   shortPlan,
 } from './plan-letters';
@@ -59,5 +61,7 @@ export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
   'card-asked': { mail: cardAskedMail },
   'own-page': { mail: ownPageMail, short: shortOwnPage },
   'plan-ended': { mail: planEndedMail },
+  'plan-ending': { mail: planEndingMail },
+  'plan-over': { mail: planOverMail },
   'settings-changed': { mail: settingsMail },
 };

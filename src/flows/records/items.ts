@@ -4,12 +4,15 @@ import { available } from '@/core/item/stock';
 import {
   archiveItem,
   type ItemCursor,
+  type ItemUses,
   insertItem,
   itemRows,
   itemsById,
   promisedOf,
   replaceOptions,
+  unarchiveItem,
   updateItem,
+  usesOfItem,
 } from '@/db/items';
 import type { Db } from '@/db/pool';
 import { isTaken } from '@/db/sql';
@@ -83,6 +86,20 @@ export const keepItem = desk('records').run(async (ctx, id: string | null, field
     throw error;
   }
   return item;
+});
+
+/** What names an item that is taken off the list: it goes on as it is, and no stock is kept for it any more. */
+export const itemUses = desk('see').read((db, id: string): Promise<ItemUses> => usesOfItem(db, id));
+
+/** Puts an item back on the list. @throws Refusal `not-found`, `code-taken` */
+export const restoreItem = desk('records').run(async (ctx, id: string): Promise<void> => {
+  try {
+    const back = await ctx.write((tx) => unarchiveItem(tx, id));
+    if (back === 0) throw new Refusal('not-found');
+  } catch (error) {
+    if (isTaken(error, 'items')) throw new Refusal('code-taken');
+    throw error;
+  }
 });
 
 /** Takes an item off the list; papers that name it keep what they say. */

@@ -16,7 +16,8 @@ import { DeskPayment } from './desk-payment';
 type Props = {
   customer: { id: string; name: string; email: string; phone: string };
   cards: readonly ShownCard[];
-  plans: readonly { id: string; name: string; state: string }[];
+  /** `charges` where it runs and charges a card. */
+  plans: readonly { id: string; name: string; state: string; charges: boolean }[];
   authorisations: readonly { id: string; words: string; withdrawn: string }[];
   /** The customer's own page; for passing on. */
   ownPage: string;
@@ -30,8 +31,11 @@ type Props = {
 /** A customer's cards on file in the order in which they are tried, plans, authorisations; a payment at the desk. */
 export function CustomerCards(props: Props) {
   const { customer, cards, plans, authorisations, ownPage, fieldsUrl, pricesIncludeTax, locale, mayAsk } = props;
-  const { busy, pressed } = usePress();
+  const { busy, press, pressed } = usePress();
   const [shown, setShown] = useState<'' | 'add' | 'pay'>('');
+  const [leaving, setLeaving] = useState<ShownCard | null>(null);
+  const needing = plans.filter(({ charges }) => charges).map(({ name }) => name);
+  const others = cards.filter(({ id, state }) => id !== leaving?.id && state === 'good').length;
 
   const move = (at: number) => {
     const ids = cards.map(({ id }) => id);
@@ -72,11 +76,7 @@ export function CustomerCards(props: Props) {
               </Button>
             ) : null}
             {mayAsk ? (
-              <Button
-                look="small-link"
-                disabled={busy}
-                onClick={() => void pressed(`/api/cards/${card.id}`, {}, 'The card is taken away', 'DELETE')}
-              >
+              <Button look="small-link" disabled={busy} onClick={() => setLeaving(card)}>
                 Take away
               </Button>
             ) : null}
@@ -143,6 +143,32 @@ export function CustomerCards(props: Props) {
             </Button>
           ) : null}
         </p>
+      ) : null}
+      {leaving ? (
+        <FormDialog
+          title="Take the card away"
+          about={`${leaving.words}, of ${customer.name}. The card processor drops it too: it cannot be brought back, only be given again.`}
+          action="Take it away"
+          danger
+          busy={busy}
+          onClose={() => setLeaving(null)}
+          onSure={async () => {
+            const answer = await press(`/api/cards/${leaving.id}`, {}, 'The card is taken away', 'DELETE');
+            if (answer.ok) setLeaving(null);
+            return troubleOf(answer);
+          }}
+        >
+          {needing.length > 0 ? (
+            <p>
+              <b className="font-semibold">{needing.join(', ')}</b>{' '}
+              {others > 0
+                ? `${needing.length === 1 ? 'is' : 'are'} charged to another card on file from then on, where there is one for it.`
+                : `${needing.length === 1 ? 'has' : 'have'} no card then: the next charge is refused until the customer gives another.`}
+            </p>
+          ) : (
+            'No plan is charged to it.'
+          )}
+        </FormDialog>
       ) : null}
       {shown === 'add' ? (
         <AddCard customer={customer} fieldsUrl={fieldsUrl} onClose={() => setShown('')} />

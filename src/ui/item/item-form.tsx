@@ -1,10 +1,12 @@
 'use client';
 import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
+import { useState } from 'react';
 import type { Item } from '@/core/item/item';
 import { FileDrop } from '../import/file-drop';
 import { Button } from '../kit/button';
 import { Form, type Typed, useTyped } from '../kit/form';
+import { FormDialog } from '../kit/form-dialog';
 import { send } from '../kit/send';
 import { upload } from '../kit/send-file';
 import { say, sayTrouble } from '../kit/toasts';
@@ -40,6 +42,18 @@ function ItemPicture({ of: { values, set }, mayAsk }: { of: Typed<ItemTyped>; ma
 }
 
 /** An item whole: what it is, what it costs, in which ways it comes, how many there are. */
+type ItemUses = { readonly offers: readonly string[]; readonly plans: number; readonly recurring: number };
+
+const counted = (count: number, one: string, many: string): string[] =>
+  count === 0 ? [] : [count === 1 ? `one ${one}` : `${count} ${many}`];
+
+const usesText = ({ offers, plans, recurring }: ItemUses): string =>
+  [
+    ...offers.map((name) => `“${name}”`),
+    ...counted(plans, 'billing plan', 'billing plans'),
+    ...counted(recurring, 'recurring invoice', 'recurring invoices'),
+  ].join(', ');
+
 export function ItemForm({
   item,
   currency,
@@ -67,6 +81,7 @@ export function ItemForm({
     },
   });
   const { values, set } = form;
+  const [uses, setUses] = useState<ItemUses | null>(null);
 
   async function remove() {
     if (!item) return;
@@ -75,16 +90,51 @@ export function ItemForm({
     form.leave();
     router.push('/records/items');
     router.refresh();
-    say(`${item.name} is taken off the list`);
+    say(`${item.name} is taken off the list`, {
+      label: 'Put it back',
+      onClick: () =>
+        void send('POST', `/api/items/${item.id}`).then((back) => {
+          if (!back.ok) return sayTrouble(back.words);
+          router.push(`/records/items/${item.id}` as Route);
+          router.refresh();
+        }),
+    });
+  }
+
+  /** What hangs on it is said before; what nothing hangs on goes at once, and can be put back. */
+  async function askToRemove() {
+    if (!item) return;
+    const answer = await send<ItemUses>('GET', `/api/items/${item.id}`);
+    if (!answer.ok) return sayTrouble(answer.words);
+    const { offers, plans, recurring } = answer.value;
+    if (offers.length + plans + recurring === 0) return remove();
+    setUses(answer.value);
   }
 
   return (
     <article className="sheet max-w-[760px] px-7 py-5" aria-label={item?.name ?? 'A new item'}>
+      {uses && item ? (
+        <FormDialog
+          title="Take it off the list"
+          about={`${item.name} stands in ${usesText(uses)}. They go on as they are, at the prices that stand there, and take nothing from the stock any more.`}
+          action="Take it off"
+          danger
+          busy={false}
+          onClose={() => setUses(null)}
+          onSure={async () => {
+            setUses(null);
+            await remove();
+            return '';
+          }}
+        >
+          {null}
+        </FormDialog>
+      ) : null}
       <Form of={form} legend="The item" disabled={!mayAsk}>
         <div className="flex flex-wrap items-baseline gap-4">
           <h1 className="title-screen min-w-0 flex-1 break-words">{item?.name ?? 'A new item'}</h1>
           {item && mayAsk ? (
-            <Button look="link" onClick={() => void remove()}>
+            <Button look="link" onClick={() => void askToRemove()}>
               Take off the list
             </Button>
           ) : null}

@@ -53,7 +53,7 @@ function AddressDialog({
   return (
     <FormDialog
       title="Its own address"
-      about="Short, to be said and written: small letters, digits and single strokes. Empty for the long one."
+      about={`Short, to be said and written: small letters, digits and single strokes. Empty for the long one.${address ? ` The address it has now, ${address}, goes on leading here: it may be in print.` : ''}`}
       action="Take it"
       busy={busy}
       disabled={wanted !== '' && looked?.state !== 'free'}

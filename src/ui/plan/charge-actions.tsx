@@ -2,8 +2,11 @@
 import { Ellipsis } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
+import type { CalendarDate } from '@/core/dates/calendar-date';
 import { shortDate } from '@/core/dates/date-text';
 import type { ReceivedBy } from '@/core/ledger/movements';
+import { money } from '@/core/money/money';
+import { moneyText } from '@/core/money/money-text';
 import type { ShownCard } from '@/core/plan/shown-card';
 import { DateField } from '../kit/date-field';
 import { Field } from '../kit/field';
@@ -13,7 +16,7 @@ import { SelectField } from '../kit/select';
 import { troubleOf } from '../kit/send';
 import type { SheetCharge, SheetPlan } from './sheet-types';
 
-type Shown = '' | 'paid' | 'move' | 'waive';
+type Shown = '' | 'paid' | 'move' | 'waive' | 'price' | 'now';
 
 /** What can be done with one charge that is not made yet. */
 export function ChargeActions({
@@ -21,17 +24,27 @@ export function ChargeActions({
   plan,
   cards,
   locale,
+  today,
+  customer,
 }: {
   charge: SheetCharge;
   plan: SheetPlan;
   cards: readonly ShownCard[];
   locale: string;
+  /** The business's day. */
+  today: CalendarDate;
+  customer: string;
 }) {
   const { busy, press, pressed } = usePress();
   const [shown, setShown] = useState<Shown>('');
   const [by, setBy] = useState<ReceivedBy>('transfer');
   const [reference, setReference] = useState('');
   const [to, setTo] = useState<string>(charge.chargedOn);
+  const [price, setPrice] = useState(plan.price);
+  const [card, setCard] = useState<ShownCard | null>(null);
+  const sum = moneyText(money(BigInt(charge.minor), plan.currency), locale);
+  // Whether its hour has come is the server's to say; a day that is past or today's is asked about here.
+  const isPast = to <= today;
   const day = shortDate(charge.chargedOn, locale, { weekday: true });
 
   /** Resolves with what went wrong, or an empty text. */
@@ -67,7 +80,10 @@ export function ChargeActions({
                     <DropdownMenu.Item
                       key={card.id}
                       className="menu-item"
-                      onSelect={() => void pressAction('again', 'It is being charged', { cardId: card.id })}
+                      onSelect={() => {
+                        setCard(card);
+                        setShown('now');
+                      }}
                     >
                       Charge now: {card.words}
                     </DropdownMenu.Item>
@@ -75,6 +91,9 @@ export function ChargeActions({
               : null}
             {item('Take it as paid', () => setShown('paid'))}
             {alive && charge.state !== 'billed' ? item('Charge it on another day', () => setShown('move')) : null}
+            {alive && plan.kind === 'membership' && charge.state === 'upcoming' && charge.part === 'period'
+              ? item('Another price, this once', () => setShown('price'))
+              : null}
             {charge.state === 'upcoming' && charge.part === 'period'
               ? item('Leave this one out', () => void pressAction('skip', 'It is left out'))
               : null}
@@ -108,18 +127,45 @@ export function ChargeActions({
         <FormDialog
           {...props}
           title="Charge it on another day"
-          about="The dates after it stay as they are."
-          action="Move it"
-          onSure={() => action('move', 'It is moved', { to })}
+          about="The dates after it stay as they are, and this one stays there whatever else of the plan changes."
+          action={isPast ? `Charge ${sum} now` : 'Move it'}
+          onSure={() => action('move', 'It is moved', { to, ...(isPast ? { sure: true } : {}) })}
         >
           <DateField label="Day" value={to} onDay={(day) => setTo(day)} />
+          {isPast ? (
+            <p role="status" className="font-medium text-brick">
+              This day does not come any more: {sum} is charged to {customer} at once.
+            </p>
+          ) : null}
+        </FormDialog>
+      ) : null}
+      {shown === 'now' && card ? (
+        <FormDialog
+          {...props}
+          title="Charge it now"
+          about={`${sum} of ${day} is charged to ${customer} at once, to ${card.words}.`}
+          action={`Charge ${sum}`}
+          onSure={() => action('again', 'It is being charged', { cardId: card.id })}
+        >
+          {null}
+        </FormDialog>
+      ) : null}
+      {shown === 'price' ? (
+        <FormDialog
+          {...props}
+          title="Another price, this once"
+          about={`Only the charge of ${day} changes, and it stays so whatever else of the plan changes. Tell your customer before.`}
+          action="Change it once"
+          onSure={() => action('price', 'The price is changed for this charge', { price })}
+        >
+          <Field label="Price" inputMode="decimal" value={price} onChange={(event) => setPrice(event.target.value)} />
         </FormDialog>
       ) : null}
       {shown === 'waive' ? (
         <FormDialog
           {...props}
           title="Waive it"
-          about={`The charge of ${day} is given up for good. An invoice that was made for it is credited on its own sheet.`}
+          about={`The charge of ${day}, ${sum}, is given up for good. ${charge.invoiceId ? 'A credit note takes it off its invoice, and the customer gets it by mail.' : 'It is not billed.'}`}
           action="Waive it"
           danger
           onSure={() => action('waive', 'It is waived')}

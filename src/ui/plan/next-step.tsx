@@ -1,7 +1,12 @@
+'use client';
 import type { Route } from 'next';
 import Link from 'next/link';
 import { shortDate } from '@/core/dates/date-text';
+import { money } from '@/core/money/money';
+import { moneyText } from '@/core/money/money-text';
 import { Amount } from '../kit/amount';
+import { Button } from '../kit/button';
+import { usePress } from '../kit/press';
 import type { PlanSheetProps, SheetCharge } from './sheet-types';
 
 /** What was asked for by invoice and is not paid in time. */
@@ -28,6 +33,41 @@ function Late({
   );
 }
 
+/** Charges that were missed while nothing ran: somebody decides, and reads what that charges. */
+function Missed({ missed, plan, locale, mayAsk }: PlanSheetProps & { missed: readonly SheetCharge[] }) {
+  const { busy, pressed } = usePress();
+  const text = (charges: readonly SheetCharge[]) =>
+    moneyText(money(BigInt(charges.reduce((all, { minor }) => all + minor, 0)), plan.currency), locale);
+  const decide = (which: 'all' | 'last' | 'none', done: string) =>
+    void pressed(`/api/plans/${plan.id}`, { action: 'missed', which }, done);
+  return (
+    <div>
+      <p>
+        <b className="font-semibold text-brick">
+          {missed.length === 1 ? 'A charge was missed' : `${missed.length} charges were missed`}
+        </b>{' '}
+        while nothing was charged, from {shortDate(missed[0]?.chargedOn ?? plan.nextOn ?? ('' as never), locale)} on.
+        None of them is taken before you decide.
+      </p>
+      {mayAsk ? (
+        <p className="mt-2 flex flex-wrap gap-2">
+          <Button disabled={busy} onClick={() => decide('all', 'They are being charged')}>
+            Charge {missed.length === 1 ? 'it' : 'all'}: {text(missed)}
+          </Button>
+          {missed.length > 1 ? (
+            <Button disabled={busy} onClick={() => decide('last', 'The last one is being charged')}>
+              Only the last: {text(missed.slice(-1))}
+            </Button>
+          ) : null}
+          <Button disabled={busy} onClick={() => decide('none', 'They are left out')}>
+            Leave {missed.length === 1 ? 'it' : 'them'} out
+          </Button>
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
 /** What is next with a plan, or what hinders it. */
 export function NextStep(props: PlanSheetProps & { refused: readonly SheetCharge[] }) {
   const { plan, refused, link, locale, authorisations, cards, today } = props;
@@ -42,6 +82,8 @@ export function NextStep(props: PlanSheetProps & { refused: readonly SheetCharge
         {first.next ? `Next try: ${first.next}.` : 'Nothing is tried by itself any more: it waits for you.'}
       </p>
     );
+  const missed = props.charges.filter(({ missed: was }) => was);
+  if (missed.length > 0) return <Missed {...props} missed={missed} />;
   const late = props.charges.filter(({ payBy }) => payBy !== null && payBy < today);
   if (late.length > 0) return <Late {...props} late={late} />;
   if (plan.state === 'waiting')
@@ -52,6 +94,14 @@ export function NextStep(props: PlanSheetProps & { refused: readonly SheetCharge
         <a className="link" href={link} target="_blank" rel="noreferrer">
           What the customer sees
         </a>
+      </p>
+    );
+  if (plan.endsOn)
+    return (
+      <p>
+        Cancelled: it runs until{' '}
+        <b className="font-semibold">{shortDate(plan.endsOn, locale, { weekday: true, year: true })}</b>, and nothing
+        more is charged.
       </p>
     );
   if (plan.state === 'active' && plan.nextOn) {

@@ -31,6 +31,8 @@ export function PlanActions({
   const { busy, press, pressed } = usePress();
   const [shown, setShown] = useState<Shown>('');
   const [later, setLater] = useState(true);
+  const [keepOwed, setKeepOwed] = useState(false);
+  const inParts = plan.kind === 'instalments' && plan.state !== 'waiting';
   const [price, setPrice] = useState(plan.price);
 
   /** Resolves with what went wrong, or an empty text. */
@@ -104,10 +106,14 @@ export function PlanActions({
         <FormDialog
           {...props}
           title="Cancel the plan"
-          about="What was charged stays. Refused charges are not asked for any more."
+          about={
+            inParts
+              ? 'What was charged stays, and nothing more is charged.'
+              : 'What was charged stays. What was refused or asked for is given up: credit notes take it off the invoices, and the customer is told.'
+          }
           action="Cancel it"
           danger
-          onSure={() => action(later ? 'cancel-later' : 'cancel', 'The plan is cancelled')}
+          onSure={() => action(later && !inParts ? 'cancel-later' : 'cancel', 'The plan is cancelled', { keepOwed })}
         >
           {plan.kind === 'membership' && plan.state === 'active' ? (
             <fieldset className="grid gap-2">
@@ -117,6 +123,19 @@ export function PlanActions({
               ].map(([value, words]) => (
                 <label key={String(value)} className="flex items-center gap-2.5">
                   <Radio checked={later === value} onChange={() => setLater(value === true)} />
+                  {words}
+                </label>
+              ))}
+            </fieldset>
+          ) : inParts ? (
+            <fieldset className="grid gap-2">
+              <legend className="label mb-1">What is left of the invoice</legend>
+              {[
+                [false, 'is given up, with a credit note to the customer'],
+                [true, 'stays owed, to be paid by its link'],
+              ].map(([value, words]) => (
+                <label key={String(value)} className="flex items-center gap-2.5">
+                  <Radio checked={keepOwed === value} onChange={() => setKeepOwed(value === true)} />
                   {words}
                 </label>
               ))}

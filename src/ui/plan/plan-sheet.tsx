@@ -154,7 +154,15 @@ const whenDue = (payBy: CalendarDate, today: CalendarDate, locale: string): stri
   return late > 0 ? `${late === 1 ? '1 day' : `${late} days`} late` : `to be paid by ${shortDate(payBy, locale)}`;
 };
 
-function ChargeLine({ charge, plan, cards, locale, today, mayAsk }: PlanSheetProps & { charge: SheetCharge }) {
+function ChargeLine({
+  charge,
+  plan,
+  customer,
+  cards,
+  locale,
+  today,
+  mayAsk,
+}: PlanSheetProps & { charge: SheetCharge }) {
   const open = charge.state === 'refused' || charge.state === 'upcoming' || charge.state === 'billed';
   const late = charge.payBy !== null && charge.payBy < today;
   const colour =
@@ -182,7 +190,14 @@ function ChargeLine({ charge, plan, cards, locale, today, mayAsk }: PlanSheetPro
           <Figure minor={charge.minor} currency={plan.currency} locale={locale} />
         </span>
         {mayAsk && open ? (
-          <ChargeActions charge={charge} plan={plan} cards={cards} locale={locale} />
+          <ChargeActions
+            charge={charge}
+            plan={plan}
+            cards={cards}
+            locale={locale}
+            today={today}
+            customer={customer.name}
+          />
         ) : (
           <span className="w-8" />
         )}

@@ -22,6 +22,7 @@ export type SheetPlan = {
   readonly nextOn: CalendarDate | null;
   readonly price: string;
   readonly lapsesOn: CalendarDate | null;
+  readonly endsOn: CalendarDate | null;
 };
 
 export type SheetCharge = DrawnCharge & {
@@ -34,6 +35,8 @@ export type SheetCharge = DrawnCharge & {
   /** Until when one that was asked for by invoice is to be paid. */
   readonly payBy: CalendarDate | null;
   readonly invoiceId: string | null;
+  /** Whether its day went by while nothing was charged, and somebody is to decide. */
+  readonly missed: boolean;
   readonly attempts: readonly { readonly when: string; readonly words: string; readonly paymentId: string }[];
 };
 

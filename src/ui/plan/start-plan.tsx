@@ -10,6 +10,8 @@ import { say } from '../kit/toasts';
 import { AuthorisationFields, givenSent, newGiven } from './authorisation-fields';
 import { CardChoice, type CardChoiceHandle } from './card-choice';
 
+type Agreement = { readonly text: string; readonly script: string };
+
 /** Starts a plan at the desk: with a card on file or one typed now, and how the customer agreed. */
 export function StartPlanDialog({
   planId,
@@ -27,6 +29,8 @@ export function StartPlanDialog({
   const router = useRouter();
   const [cards, setCards] = useState<readonly ShownCard[] | null>(null);
   const [given, setGiven] = useState(newGiven(customer.name));
+  const [agreement, setAgreement] = useState<Agreement | null>(null);
+  const [secondId, setSecondId] = useState('');
   const [busy, setBusy] = useState(false);
   const choice = useRef<CardChoiceHandle>(null);
   // The same press, sent twice, keeps one card.
@@ -35,7 +39,10 @@ export function StartPlanDialog({
     void send<ShownCard[]>('GET', `/api/cards?customerId=${customer.id}`).then((answer) => {
       setCards(answer.ok ? answer.value : []);
     });
-  }, [customer.id]);
+    void send<Agreement>('GET', `/api/plans/${planId}/agreement`).then((answer) => {
+      if (answer.ok) setAgreement(answer.value);
+    });
+  }, [customer.id, planId]);
 
   async function start(): Promise<string> {
     setBusy(true);
@@ -46,7 +53,11 @@ export function StartPlanDialog({
       return card.trouble;
     }
     const body = 'cardToken' in card ? { ...card, key: key.current } : card;
-    const answer = await send('POST', `/api/plans/${planId}/start`, { card: body, given: agreed });
+    const answer = await send('POST', `/api/plans/${planId}/start`, {
+      card: body,
+      given: agreed,
+      ...(secondId ? { secondId } : {}),
+    });
     setBusy(false);
     if (!answer.ok) return troubleOf(answer);
     say(`${what} has begun`);
@@ -61,11 +72,26 @@ export function StartPlanDialog({
       about={`${what}, for ${customer.name}. Without the customer’s authorisation no card is kept.`}
       action="Start the plan"
       busy={busy}
-      disabled={cards === null}
+      disabled={cards === null || agreement === null}
       onClose={onClose}
       onSure={start}
     >
-      {cards ? <CardChoice cards={cards} fieldsUrl={fieldsUrl} handle={choice} /> : null}
+      {cards ? (
+        <CardChoice
+          cards={cards}
+          fieldsUrl={fieldsUrl}
+          handle={choice}
+          second={{ id: secondId, choose: setSecondId }}
+        />
+      ) : null}
+      {agreement ? (
+        <div>
+          <p className="label mb-1">{given.how === 'telephone' ? 'Read this out' : 'What the customer agrees to'}</p>
+          <p className="max-h-44 overflow-y-auto whitespace-pre-line bg-wash px-3.5 py-2.5 font-serif text-[14.5px]/[21px]">
+            {given.how === 'telephone' ? agreement.script : agreement.text}
+          </p>
+        </div>
+      ) : null}
       <AuthorisationFields given={given} paper={`/files/authorisations/new?plan=${planId}`} onChange={setGiven} />
     </FormDialog>
   );

@@ -2,6 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { AFTERWARDS, type Afterwards, type ChargingPolicy } from '@/core/plan/dunning';
+import { MISSED_POLICIES, type MissedPolicy } from '@/core/plan/missed';
 import { FileDrop } from '../import/file-drop';
 import { Button } from '../kit/button';
 import { TickField } from '../kit/check';
@@ -15,6 +16,12 @@ const AFTER: Readonly<Record<Afterwards, string>> = {
   pause: 'the plan is paused',
   cancel: 'the plan is cancelled',
   'carry-on': 'the plan goes on, the charge stays open',
+};
+
+const MISSED: Readonly<Record<MissedPolicy, string>> = {
+  ask: 'nothing is charged until somebody decides',
+  last: 'the last one is charged, the others are left out',
+  all: 'all of them are charged at once',
 };
 
 /** How billing plans are charged: when, how often a refused charge is tried again, what then; days off; what customers agree to. */
@@ -107,6 +114,17 @@ export function ChargingSection({
           value={String(fields.lapseDays)}
           onChange={(event) => set({ lapseDays: whole(event.target.value) })}
         />
+        <SelectField
+          label="If several charges of a plan were missed, because nothing ran for days"
+          value={fields.missed}
+          onChange={(event) => set({ missed: event.target.value as MissedPolicy })}
+        >
+          {MISSED_POLICIES.map((one) => (
+            <option key={one} value={one}>
+              {MISSED[one]}
+            </option>
+          ))}
+        </SelectField>
         <TickField
           label="Try the customer’s second card at once"
           checked={fields.secondCard}

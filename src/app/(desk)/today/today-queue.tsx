@@ -83,6 +83,21 @@ function rowOf(item: QueueItem, view: TodayView, first: boolean, mayAsk: boolean
         action: open(`/ask/plans/${charge.planId}`, 'Look at it'),
       };
     }
+    case 'missed': {
+      const { missed } = item;
+      return {
+        key: `missed ${missed.planId}`,
+        mark: <Hourglass {...icon} />,
+        title: (
+          <>
+            {missed.customer}: {missed.count} charges were missed
+          </>
+        ),
+        about: `${missed.name}, from ${shortDate(missed.from, locale, { weekday: true })} on. Nothing is charged until you decide.`,
+        sum: figure(missed.minor, missed.currency),
+        action: open(`/ask/plans/${missed.planId}`, 'Decide'),
+      };
+    }
     case 'parts': {
       const { charge, payBy, minor } = item;
       const late = daysBetween(payBy, today);

@@ -21,6 +21,11 @@ export const planDe: PlanWords = {
   firstPaid: (sum) => `${sum} sind bezahlt.`,
   firstRefused: (sum) => `Ihre Bank hat die erste Zahlung von ${sum} abgelehnt. Es wurde nichts belastet.`,
   otherCardHere: 'Nehmen Sie hier eine andere Karte; sie wird sofort belastet.',
+  script: (business, text) =>
+    `Hier ist ${business}. Bevor Ihre Karte belastet wird, lese ich Ihnen vor, wozu Sie zustimmen:\n\n${text}\n\nStimmen Sie dem zu? Bitte sagen Sie Ihren vollen Namen, und Ja.`,
+  takeAwaySure: 'Sie wird hier und beim Kartendienst vergessen. Um sie wieder zu nutzen, geben Sie sie neu ein.',
+  takeAwayNeeded: (plans) =>
+    `${plans}: ab dann Ihren anderen Karten belastet; ohne eine wird die nächste Belastung abgelehnt.`,
   inAll: 'Zusammen',
   free: 'kostenlos',
   atStart: 'zu Beginn',
@@ -104,6 +109,8 @@ export const planDe: PlanWords = {
   askedSubject: (card, month) => `Ihre ${card} endet im ${month}`,
   askedText: 'Damit nichts unterbrochen wird, geben Sie uns bitte Ihre neue Karte.',
   giveCard: 'Neue Karte geben',
+  endingSubject: (what, day) => `${what} endet am ${day}`,
+  endingText: 'Was bezahlt ist, läuft bis dahin. Es wird nichts mehr belastet.',
   endedSubject: (what) => `${what} ist beendet`,
   endedText: 'Es wird nichts mehr belastet. Ihre Quittungen bleiben auf Ihrer Seite.',
   ownPageSubject: (business) => `Ihre Seite bei ${business}`,

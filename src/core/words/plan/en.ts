@@ -20,6 +20,11 @@ export const planEn = {
   firstPaid: (sum: string) => `${sum} is paid.`,
   firstRefused: (sum: string) => `Your bank refused the first payment of ${sum}. Nothing was charged.`,
   otherCardHere: 'Use another card here; it is charged at once.',
+  script: (business: string, text: string) =>
+    `This is ${business}. Before your card is charged I read to you what you agree to:\n\n${text}\n\nDo you agree to this? Please say your full name, and yes.`,
+  takeAwaySure: 'It is forgotten here and at the card processor. To use it again you give it again.',
+  takeAwayNeeded: (plans: string) =>
+    `${plans}: charged to your other cards from then on; without one the next charge is refused.`,
   inAll: 'In all',
   free: 'free',
   atStart: 'when it begins',
@@ -96,6 +101,8 @@ export const planEn = {
   askedSubject: (card: string, month: string) => `Your ${card} ends in ${month}`,
   askedText: 'So that nothing is interrupted, please give us your new card.',
   giveCard: 'Give the new card',
+  endingSubject: (what: string, day: string) => `${what} ends on ${day}`,
+  endingText: 'What is paid for runs until then. Nothing more is charged.',
   endedSubject: (what: string) => `${what} has ended`,
   endedText: 'Nothing more is charged. Your receipts stay on your page.',
   ownPageSubject: (business: string) => `Your page with ${business}`,

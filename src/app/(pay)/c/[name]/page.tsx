@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { headers } from 'next/headers';
-import { notFound } from 'next/navigation';
+import { notFound, redirect } from 'next/navigation';
 import { cache } from 'react';
 import { passedThrough } from '@/core/offer/passed';
 import { wordsOf } from '@/core/words/words';
@@ -48,6 +48,13 @@ export async function generateMetadata(props: Props): Promise<Metadata> {
 export default async function CheckoutPage(props: Props) {
   const found = await viewOf(props);
   if (!found) notFound();
+  const { name } = await props.params;
+  const searchParams = await props.searchParams;
+  // An address that it had before, perhaps in print, leads on to the one it has.
+  if (name !== found.called && name !== found.publicId) {
+    const asked = new URLSearchParams(Object.entries(searchParams).map(([key, value]) => [key, one(value)]));
+    redirect(`/c/${found.called}${asked.size > 0 ? `?${asked}` : ''}`);
+  }
   const words = wordsOf(found.locale);
   const framed = one((await props.searchParams).framed) === 'yes';
   const { request } = found;

@@ -140,6 +140,9 @@ export default async function OwnPage({ params, searchParams }: Props) {
                       path={path}
                       body={{ action: 'remove', cardId: card.id }}
                       words={words.takeAway}
+                      sure={
+                        found.needing.length > 0 ? words.takeAwayNeeded(found.needing.join(', ')) : words.takeAwaySure
+                      }
                     />
                   </li>
                 ))}

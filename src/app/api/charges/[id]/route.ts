@@ -1,7 +1,7 @@
 import { desk } from '@/app/answer';
 import type { Actor } from '@/flows/door/rights';
 import { takeAsPaid } from '@/flows/payment/take-as-paid';
-import { chargeAgain, moveCharge, skipCharge, waiveCharge } from '@/flows/plan/change-charge';
+import { chargeAgain, moveCharge, priceOnce, skipCharge, waiveCharge } from '@/flows/plan/change-charge';
 import { ChargeActionInput } from '@/input/plan-input';
 
 const ACTIONS: Readonly<
@@ -10,7 +10,8 @@ const ACTIONS: Readonly<
   again: (actor, id, { cardId }) => chargeAgain(actor, id, cardId ?? null),
   paid: (actor, id, { by, reference }) => takeAsPaid(actor, id, by ?? 'other', reference ?? ''),
   waive: waiveCharge,
-  move: (actor, id, { to }) => moveCharge(actor, id, to ?? ''),
+  move: (actor, id, { to, sure }) => moveCharge(actor, id, to ?? '', sure ?? false),
+  price: (actor, id, { price }) => priceOnce(actor, id, price ?? ''),
   skip: skipCharge,
 };
 

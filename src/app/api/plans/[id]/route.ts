@@ -1,6 +1,7 @@
 import { desk, Nothing } from '@/app/answer';
 import { planWords } from '@/app/complete-plan';
 import type { Actor } from '@/flows/door/rights';
+import { settleMissed } from '@/flows/plan/change-charge';
 import {
   cancelPlan,
   changeAmount,
@@ -24,10 +25,11 @@ const ACTIONS: Readonly<
 > = {
   pause: pausePlan,
   resume: resumePlan,
-  cancel: (actor, id) => cancelPlan(actor, id, false),
+  cancel: (actor, id, { keepOwed }) => cancelPlan(actor, id, false, keepOwed ?? false),
   'cancel-later': (actor, id) => cancelPlan(actor, id, true),
   'finish-early': finishEarly,
   price: (actor, id, { price }) => changeAmount(actor, id, price ?? ''),
+  missed: (actor, id, { which }) => settleMissed(actor, id, which ?? 'none'),
   withdraw: withdrawAtDesk,
   duplicate: async (actor, id) => ({ id: await duplicatePlan(actor, id) }),
 };

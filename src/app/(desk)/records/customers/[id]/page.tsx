@@ -5,7 +5,7 @@ import { pageActor } from '@/app/session';
 import { shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
-import { PLAN_STATE_WORDS } from '@/core/plan/state';
+import { PLAN_STATE_WORDS, RUNNING_STATES } from '@/core/plan/state';
 import { AUTHORISED_WORDS } from '@/core/timeline/timeline';
 import { mayDo } from '@/flows/door/rights';
 import { cardFieldsUrl } from '@/flows/invoice/payer-page';
@@ -85,7 +85,12 @@ export default async function CustomerPage({ params }: Props) {
       <CustomerCards
         customer={{ id, name: sheet.customer.name, email: sheet.customer.email, phone: sheet.customer.phone }}
         cards={plans.cards}
-        plans={plans.plans.map((plan) => ({ id: plan.id, name: plan.terms.name, state: PLAN_STATE_WORDS[plan.state] }))}
+        plans={plans.plans.map((plan) => ({
+          id: plan.id,
+          name: plan.terms.name,
+          state: PLAN_STATE_WORDS[plan.state],
+          charges: plan.terms.pay === 'card' && RUNNING_STATES.some((state) => state === plan.state),
+        }))}
         authorisations={plans.authorisations.map((one) => ({
           id: one.id,
           words: `${day(one.givenAt)}, ${AUTHORISED_WORDS[one.how]}`,

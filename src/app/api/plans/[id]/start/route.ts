@@ -8,5 +8,6 @@ export const POST = desk(StartPlanInput, (actor, { input, params }) =>
     params.id ?? '',
     cardGiven(input.card),
     input.given ? { ...input.given, fileId: input.given.fileId ?? null } : null,
+    input.secondId ?? null,
   ),
 );

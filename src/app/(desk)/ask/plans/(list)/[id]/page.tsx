@@ -43,6 +43,7 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
         nextOn: plan.nextOn,
         price: plan.terms.paper.lines[0]?.price ?? '',
         lapsesOn: plan.lapsesOn,
+        endsOn: plan.endsOn,
       }}
       customer={{ id: customer.id, name: customer.name, email: customer.email, phone: customer.phone }}
       charges={charges.map((charge) => ({
@@ -60,6 +61,7 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
         next: charge.state === 'refused' && charge.actAt ? when(charge.actAt) : '',
         payBy: charge.state === 'billed' ? payBy(plan.terms, charge.chargedOn) : null,
         invoiceId: charge.invoiceId,
+        missed: charge.state === 'upcoming' && charge.note?.code === 'missed' && charge.actAt === null,
         attempts: attempts
           .filter(({ chargeId }) => chargeId === charge.id)
           .map((attempt) => ({
