@@ -877,6 +877,7 @@ CREATE TABLE public.offers (
     placed_at timestamp with time zone,
     created_at timestamp with time zone NOT NULL,
     changed_at timestamp with time zone NOT NULL,
+    draft jsonb,
     CONSTRAINT offers_name_given CHECK ((name <> ''::text)),
     CONSTRAINT offers_placement_known CHECK ((placement = ANY (ARRAY['link'::text, 'page'::text, 'button'::text]))),
     CONSTRAINT offers_state_known CHECK ((state = ANY (ARRAY['open'::text, 'paused'::text, 'closed'::text])))

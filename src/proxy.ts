@@ -1,13 +1,10 @@
 import { randomBytes } from 'node:crypto';
 import { type NextRequest, NextResponse } from 'next/server';
-import { isFinished, isHandled } from '@/app/addresses';
+import { ASKED_PATH, isFinished, isHandled } from '@/app/addresses';
 import { safeHeaders } from '@/app/safe-headers';
 import { framingSites } from '@/flows/offer/button';
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
-
-/** Under which name a page reads the path it was asked by: where there is nothing, its parameters are not known. */
-export const ASKED_PATH = 'x-asked-path';
 
 /** Signed by the processor instead: it has no origin. */
 const HOOKS = '/api/hooks/';

@@ -30,3 +30,6 @@ export function isReadable({ pathname, search }: { readonly pathname: string; re
     return false;
   }
 }
+
+/** Under which name a page reads the path it was asked by: where there is nothing, its parameters are not known. */
+export const ASKED_PATH = 'x-asked-path';

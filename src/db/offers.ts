@@ -18,17 +18,23 @@ export type PlacedOffer = {
   readonly placedAt: Date | null;
   readonly createdAt: Date;
   readonly changedAt: Date;
+  /** What is edited of it and not kept yet, where it is placed already. */
+  readonly draft: OfferDraft | null;
 };
+
+/** An offer as it is edited beside what is placed; `revision` is the one that was edited. */
+export type OfferDraft = Pick<PlacedOffer, 'name' | 'offer' | 'look' | 'sites'> & { readonly revision: number };
 
 type Kept = Omit<PlacedOffer, 'offer'> & { definition: Partial<Offer> };
 
 const OFFER = sql`offers.id, offers.placement, offers.name, offers.public_id as "publicId", coalesce(offers.address, '') as address,
   offers.state, offers.definition, offers.revision, offers.look, offers.published, offers.sites, offers.placed_at as "placedAt",
-  offers.created_at as "createdAt", offers.changed_at as "changedAt"`;
+  offers.created_at as "createdAt", offers.changed_at as "changedAt", offers.draft`;
 
 const whole = <Row extends Kept>({ definition, ...row }: Row): Omit<Row, 'definition'> & { offer: Offer } => ({
   ...row,
   offer: completeOffer(definition),
+  ...(row.draft ? { draft: { ...row.draft, offer: completeOffer(row.draft.offer) } } : {}),
 });
 
 /** Whom an offer's public id or short address belongs to; null where it opens nothing. */
@@ -77,8 +83,15 @@ export const updateOffer = (
   run(
     tx,
     sql`update offers set name = ${offer.name}, definition = ${JSON.stringify(offer.offer)}, look = ${JSON.stringify(offer.look)},
-          sites = ${[...offer.sites]}, revision = ${offer.revision}, changed_at = ${tx.now}
+          sites = ${[...offer.sites]}, revision = ${offer.revision}, changed_at = ${tx.now}, draft = null
         where business_id = ${tx.businessId} and id = ${offer.id}`,
+  );
+
+/** Keeps what is edited beside what is placed; null throws it away. */
+export const updateOfferDraft = (tx: Tx, id: string, draft: OfferDraft | null): Promise<number> =>
+  run(
+    tx,
+    sql`update offers set draft = ${draft ? JSON.stringify(draft) : null} where business_id = ${tx.businessId} and id = ${id}`,
   );
 
 export const insertRevision = (

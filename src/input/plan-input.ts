@@ -19,8 +19,14 @@ import {
   ValidateNested,
 } from 'class-validator';
 import type { ReceivedBy } from '@/core/ledger/movements';
-import { AFTERWARDS, type Afterwards, type ChargingPolicy, MOST_RETRIES } from '@/core/plan/dunning';
-import { MISSED_POLICIES, type MissedPolicy } from '@/core/plan/missed';
+import {
+  AFTERWARDS,
+  type Afterwards,
+  type ChargingPolicy,
+  MISSED_POLICIES,
+  type MissedPolicy,
+  MOST_RETRIES,
+} from '@/core/plan/dunning';
 import { PLAN_KINDS, type PlanKind, type PlanPay, type PlanTerms } from '@/core/plan/plan';
 import { CHARGE_STATES, type ChargeState, PLAN_STATES, type PlanState } from '@/core/plan/state';
 import type { AuthorisedHow } from '@/core/timeline/timeline';

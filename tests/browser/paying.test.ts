@@ -197,7 +197,7 @@ test('what is charged later is said on the box that is ticked and on the thanks;
   });
   const payer = await phone(`/c/${called}`);
   await press(payer.page, 'every month', 'radio');
-  await press(payer.page, '10 %', 'radio');
+  await press(payer.page, '10 %', 'button');
   await untilShown(payer.page, 'Then $44.00 every month. The next ones on');
   await untilShown(payer.page, '2 payments, the last on');
   await untilShown(payer.page, 'counts for today’s payment only');

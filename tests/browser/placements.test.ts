@@ -85,7 +85,7 @@ test('a button is made: its look, its website, what is pasted', async () => {
   await page.select('select:has(option[value="own"])', 'own');
   await type(page, 'Your words', 'Take some home');
   await expectAccessible(page, 'button composer');
-  await press(page, 'Keep changes', 'button');
+  await press(page, 'Place the changes', 'button');
   await untilTrue(page, () => location.pathname.startsWith('/ask/buttons/'));
   await untilShown(page, 'Place it');
   await expectAccessible(page, 'button sheet');

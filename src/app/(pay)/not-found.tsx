@@ -1,8 +1,8 @@
 import { headers } from 'next/headers';
+import { ASKED_PATH } from '@/app/addresses';
 import { readerOf } from '@/core/words/reader';
 import { wordsOf } from '@/core/words/words';
 import { senderOf } from '@/flows/house/sender';
-import { ASKED_PATH } from '@/proxy';
 
 /** A link that opens nothing: mistyped, cut off by a mail program, or over. It leads to whoever sent it, never to the desk. */
 export default async function NoSuchLink() {

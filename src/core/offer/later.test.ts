@@ -7,7 +7,7 @@ import { planReading } from '../plan/sums';
 import { laterText } from '../words/plan-wording';
 import { LANGUAGES, wordsOf } from '../words/words';
 import { blankChoice } from './choice';
-import { laterTerms } from './later';
+import { laterTerms } from './later-plan';
 import { completeOffer, newOfferItem, type Offer } from './offer';
 import { printedOrder } from './order';
 import { type QuoteSetting, quoteOffer } from './quote';

@@ -1,5 +1,6 @@
 import { isCurrency } from '../money/currency';
 import { typedDecimal } from '../money/typed';
+import { isCountryCode } from '../place/address';
 import type { OfferRepeat } from './repeat';
 
 /** Prices of one thing by currency, each a decimal of the currency's main unit: `{ USD: '12.50' }`. */
@@ -250,6 +251,14 @@ export function offerFaults(offer: Offer): OfferFault[] {
     if (!field.label.trim()) add(`fields.${at}.label`, 'Say what is asked for.');
     if (field.kind === 'choice' && field.choices.filter((one) => one.trim()).length < 2)
       add(`fields.${at}.choices`, 'A choice needs at least two answers.');
+  }
+  for (const [at, { countries }] of (offer.delivery?.zones ?? []).entries()) {
+    const unknown = countries.filter((code) => !isCountryCode(code));
+    if (unknown.length > 0)
+      add(
+        `delivery.zones.${at}.countries`,
+        `There is no country ${unknown.join(', ')}. Choose countries from the list.`,
+      );
   }
   if (offer.redirect && !isSafeRedirect(offer.redirect))
     add('redirect', 'Write a whole address that begins with https://.');

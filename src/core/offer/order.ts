@@ -1,9 +1,10 @@
 import type { CalendarDate } from '../dates/calendar-date';
 import { deliveryTaxes, type PrintedInvoice, type PrintedSums, type PrintedTerms } from '../invoice/printed';
 import { jsonMinor } from '../money/money';
+import type { LaterCharges } from '../receipt/later';
 import { answersOnReceipt, type PrintedReceipt } from '../receipt/receipt';
 import type { Choice } from './choice';
-import { type LaterCharges, laterCharges } from './later';
+import { laterCharges } from './later';
 import type { Offer } from './offer';
 import type { OfferQuote } from './quote';
 

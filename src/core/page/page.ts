@@ -1,3 +1,4 @@
+import { typedMinor } from '../invoice/read-paper';
 import { contrast } from '../look/contrast';
 
 export const BLOCK_KINDS = [
@@ -121,6 +122,30 @@ export const pageFiles = ({ blocks, theme }: HostedPage): string[] => [
   ...(theme.cover ? [theme.cover.fileId] : []),
   ...blocks.filter(({ hidden }) => !hidden).flatMap(({ pictures }) => pictures.map(({ fileId }) => fileId)),
 ];
+
+/** What a page is called before it has a title of its own. */
+export const PLACEHOLDER_TITLE = 'New hosted page';
+
+/** A page whose heading nobody has written yet takes the title of what is asked for. */
+export const titled = (page: HostedPage, title: string): HostedPage => ({
+  ...page,
+  blocks: page.blocks.map((one) =>
+    one.kind === 'heading' && one.text === PLACEHOLDER_TITLE && title.trim() ? { ...one, text: title.trim() } : one,
+  ),
+});
+
+/** What keeps a page from being published, in words for the business: a title that is none, a goal of nothing. @param digits of the offer's currency */
+export function pageFaults({ blocks }: HostedPage, digits: number): { field: string; words: string }[] {
+  const shown = blocks.filter(({ hidden }) => !hidden);
+  const faults: { field: string; words: string }[] = [];
+  const heading = shown.find(({ kind }) => kind === 'heading');
+  if (heading && (!heading.text.trim() || heading.text.trim() === PLACEHOLDER_TITLE))
+    faults.push({ field: `blocks.${heading.id}`, words: 'Write the heading: visitors read it first.' });
+  for (const { id, kind, text: typed } of shown)
+    if (kind === 'goal' && !((typedMinor(typed, digits) ?? 0n) > 0n))
+      faults.push({ field: `blocks.${id}`, words: 'Write the goal as an amount, or take it off the page.' });
+  return faults;
+}
 
 /** Text needs 4.5, the accent on the background 3 (WCAG 2.2). */
 const TEXT_LEAST = 4.5;

@@ -92,6 +92,10 @@ export function countryName(country: string, locale: string): string {
   return namer.of(country) ?? country;
 }
 
+/** Whether a code names a country: of two letters, its own canonical one (`UK` is `GB`), with a name. */
+export const isCountryCode = (code: string): boolean =>
+  /^[A-Z]{2}$/.test(code) && new Intl.Locale(`und-${code}`).region === code && countryName(code, 'en') !== code;
+
 /** Whether nothing of an address has been written; a country alone is none. */
 export const isNoAddress = (address: Address): boolean =>
   address.lines.every((line) => !line.trim()) && !address.city && !address.postalCode;

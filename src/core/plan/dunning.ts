@@ -1,6 +1,5 @@
 import { addDays, type CalendarDate } from '../dates/calendar-date';
 import type { RefusalReason } from '../payment/outcome';
-import type { MissedPolicy } from './missed';
 
 /** What can help after a refusal: time, another card, or the customer. */
 export type RefusalClass = 'later' | 'never' | 'customer';
@@ -30,6 +29,10 @@ export const CLASS_WORDS: Readonly<Record<RefusalClass, string>> = {
 /** What becomes of the plan when a charge stays refused. */
 export const AFTERWARDS = ['pause', 'cancel', 'carry-on'] as const;
 export type Afterwards = (typeof AFTERWARDS)[number];
+
+/** What becomes of several charges of one plan whose days went by while nothing was charged. */
+export const MISSED_POLICIES = ['ask', 'last', 'all'] as const;
+export type MissedPolicy = (typeof MISSED_POLICIES)[number];
 
 /** How a business charges its plans. */
 export type ChargingPolicy = {

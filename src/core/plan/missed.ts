@@ -1,9 +1,6 @@
 import type { CalendarDate } from '../dates/calendar-date';
 import type { Charge } from './charge';
-
-/** What becomes of several charges of one plan whose days went by while nothing was charged. */
-export const MISSED_POLICIES = ['ask', 'last', 'all'] as const;
-export type MissedPolicy = (typeof MISSED_POLICIES)[number];
+import type { MissedPolicy } from './dunning';
 
 /** What becomes of a charge: it is charged, waits for a person, or is left out. */
 export type MissedFate = 'charge' | 'wait' | 'leave-out';

@@ -1,8 +1,7 @@
 import type { ReceiptStyle } from '../business/business';
 import type { CalendarDate } from '../dates/calendar-date';
 import type { Payer, PrintedInvoice, PrintedSums, Seller } from '../invoice/printed';
-import type { LaterCharges } from '../offer/later';
-import type { PrintedOrder } from '../offer/order';
+import type { LaterCharges } from './later';
 
 /** A receipt as the customer gets it, unchanging; amounts in minor units. */
 export type PrintedReceipt = {
@@ -46,9 +45,14 @@ export const receiptUnder = (receipt: PrintedReceipt, ownReference: string): Pri
     ? receipt
     : { ...receipt, ownReference, version: (receipt.version ?? 1) + 1 };
 
+type Answer = { readonly label: string; readonly text: string };
+
 /** Those answers of an order that the business wants on its receipts. */
-export const answersOnReceipt = ({ answers }: Pick<PrintedOrder, 'answers'>) =>
-  answers.filter(({ onReceipt }) => onReceipt).map(({ label, text }) => ({ label, text }));
+export const answersOnReceipt = ({
+  answers,
+}: {
+  readonly answers: readonly (Answer & { readonly onReceipt: boolean })[];
+}): Answer[] => answers.filter(({ onReceipt }) => onReceipt).map(({ label, text }) => ({ label, text }));
 
 /** How money came in. */
 export type PaymentMethod = 'card' | 'transfer' | 'cash' | 'cheque' | 'other';
@@ -70,7 +74,7 @@ export function printedReceipt(
     method: string;
   },
   again?: {
-    readonly order: Pick<PrintedOrder, 'title' | 'kind' | 'answers'>;
+    readonly order: Parameters<typeof answersOnReceipt>[0] & { readonly title: string; readonly kind: string };
     readonly reference: string;
     readonly style: NonNullable<PrintedReceipt['style']>;
   },

@@ -2,8 +2,8 @@ import type { CalendarDate } from '../dates/calendar-date';
 import { longDate } from '../dates/date-text';
 import { money } from '../money/money';
 import { moneyText } from '../money/money-text';
-import type { LaterCharges } from '../offer/later';
 import { type Forecast, isAtStart, type PlanSums, type PlanTerms } from '../plan/plan';
+import type { LaterCharges } from '../receipt/later';
 import { wordsOf } from './words';
 
 type Read = { readonly currency: string; readonly locale: string };

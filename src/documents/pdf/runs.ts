@@ -1,5 +1,5 @@
 import bidiFactory from 'bidi-js';
-import type { FaceName } from './faces';
+import type { FaceName } from './face-files';
 
 /** A piece of a line that one font draws in one direction; `text` in the order in which it is handed to the font. */
 export type Run = { readonly face: FaceName; readonly text: string };

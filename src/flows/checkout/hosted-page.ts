@@ -1,7 +1,7 @@
 import { sellerOf } from '@/core/business/business';
 import { dateInZone } from '@/core/dates/zone';
 import { stockKey } from '@/core/item/item';
-import { isCurrency } from '@/core/money/currency';
+import { isCurrency, minorDigits } from '@/core/money/currency';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { currencyOf } from '@/core/money/rates';
@@ -9,7 +9,7 @@ import { offerFaults } from '@/core/offer/offer';
 import { whyNotOpen } from '@/core/offer/open';
 import { priceIn, priceMinor } from '@/core/offer/price';
 import { offerCurrencies, suggestedAmounts, unitPriceOf } from '@/core/offer/quote';
-import { completePage, type HostedPage, pageFiles } from '@/core/page/page';
+import { completePage, type HostedPage, pageFaults, pageFiles } from '@/core/page/page';
 import { readerOf } from '@/core/words/reader';
 import { isLanguage, wordsOf } from '@/core/words/words';
 import { type Business, businessById } from '@/db/businesses';
@@ -239,7 +239,9 @@ export const publishHostedPage = desk('ask').run(async (ctx, id: string): Promis
     .write(async (tx) => {
       const placed = found(await offerById(tx, id, true));
       if (placed.placement !== 'page') found(null);
-      const faults = offerFaults(placed.offer);
+      const { accent } = await businessById(tx);
+      const page = completePage(placed.look, accent);
+      const faults = [...offerFaults(placed.offer), ...pageFaults(page, minorDigits(placed.offer.currency))];
       if (faults.length > 0) throw new Refusal('offer-not-ready', faults);
       const version = await publishPage(tx, id, placed.look, ctx.name);
       await updatePlaced(tx, id);

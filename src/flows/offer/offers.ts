@@ -2,7 +2,7 @@ import { randomBytes, randomUUID } from 'node:crypto';
 import { dateInZone } from '@/core/dates/zone';
 import { completeOffer, type Offer, type OfferState, offerFaults, type Placement } from '@/core/offer/offer';
 import { isShortAddress, shortAddressSuggestions } from '@/core/offer/short-address';
-import { firstPage } from '@/core/page/page';
+import { completePage, firstPage, PLACEHOLDER_TITLE, titled } from '@/core/page/page';
 import { businessById } from '@/db/businesses';
 import {
   deleteUnusedOffer,
@@ -17,6 +17,7 @@ import {
   type PlacedOffer,
   updateAddress,
   updateOffer,
+  updateOfferDraft,
   updateOfferState,
   updatePlaced,
 } from '@/db/offers';
@@ -103,7 +104,7 @@ export const beginOffer = desk('ask').run(
 
 const NAMES: Readonly<Record<Placement, string>> = {
   link: 'New payment link',
-  page: 'New hosted page',
+  page: PLACEHOLDER_TITLE,
   button: 'New button',
 };
 
@@ -125,8 +126,9 @@ export const keepOffer = desk('ask').run(
         const changed = JSON.stringify(offer) !== JSON.stringify(before.offer);
         const next = changed ? revision + 1 : revision;
         const { name, sites } = fields;
-        // A page is edited by its designer: the offer's composer knows nothing of it.
-        const look = before.placement === 'page' ? before.look : fields.look;
+        // A page is edited by its designer: the offer's composer gives it its first title only.
+        const { accent } = await businessById(tx);
+        const look = before.placement === 'page' ? titled(completePage(before.look, accent), offer.title) : fields.look;
         await updateOffer(tx, { id, name, offer, look, sites, revision: next });
         if (changed) await insertRevision(tx, id, next, offer, ctx.name);
         return { revision: next };
@@ -134,6 +136,28 @@ export const keepOffer = desk('ask').run(
       .finally(forgetPages);
   },
 );
+
+/**
+ * Keeps what is edited of an offer that is placed beside it: payers go on reading what is placed. What is edited of an older revision gives
+ * way to whoever kept the newer one.
+ *
+ * @throws Refusal `draft-changed-elsewhere`
+ */
+export const keepOfferDraft = desk('ask').write(
+  async (tx, id: string, revision: number, fields: OfferFields): Promise<void> => {
+    const before = found(await offerById(tx, id, true));
+    if (before.revision !== revision) throw new Refusal('draft-changed-elsewhere');
+    const offer = completeOffer(fields.offer);
+    const { name, look, sites } = fields;
+    await updateOfferDraft(tx, id, { name, look, sites, offer, revision });
+  },
+);
+
+/** Throws away what is edited of an offer and not kept. */
+export const discardOfferDraft = desk('ask').write(async (tx, id: string): Promise<void> => {
+  found(await offerById(tx, id, true));
+  await updateOfferDraft(tx, id, null);
+});
 
 /** Places an offer: from now on its link can be paid. @throws Refusal `offer-not-ready` with the places */
 export const placeOffer = desk('ask').write(async (tx, id: string): Promise<void> => {

@@ -1,10 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import { sellerOf } from '@/core/business/business';
+import { MAIL_ADDRESS } from '@/core/customer/mail-address';
 import { moneyText } from '@/core/money/money-text';
 import type { Choice } from '@/core/offer/choice';
 import { priceMinor } from '@/core/offer/price';
+import { requestProblems } from '@/core/offer/request';
+import { problemText } from '@/core/words/offer-wording';
 import { businessById } from '@/db/businesses';
 import { offerById, type PlacedOffer } from '@/db/offers';
+import type { Tx } from '@/db/pool';
 import { insertRequest, type Request, requestById, requestsOf, updateRequest } from '@/db/requests';
 import { type Letter, requestLetter } from '@/documents/mail/letters';
 import { desk } from '@/flows/door/operation';
@@ -50,16 +54,33 @@ export const lockedChoice = (choice: Choice, filled: Partial<Choice>): Choice =>
 /** A request as a person writes it. */
 export type RequestFields = Pick<Request, 'toName' | 'toAddress' | 'filled' | 'locked' | 'way' | 'words'>;
 
+/** What is filled in is looked at before anything goes out. @throws Refusal `offer-not-ready` with the places */
+async function requireRight(tx: Tx, placed: PlacedOffer, filled: Partial<Choice>): Promise<void> {
+  const business = await businessById(tx);
+  const problems = requestProblems(placed.offer, filled, {
+    smallestMinor: business.smallestPaymentMinor,
+    homeCurrency: business.currency,
+    pricesIncludeTax: business.pricesIncludeTax,
+  });
+  if (problems.length === 0) return;
+  const currency = filled.currency ?? placed.offer.currency;
+  throw new Refusal(
+    'offer-not-ready',
+    problems.map((problem) => ({ field: problem.field, words: problemText(problem, currency, business.locale) })),
+  );
+}
+
 /** Sends an offer to one person with some of it filled in. Returns the request with its address. */
 export const sendRequest = desk('ask').run(
   async (ctx, offerId: string, fields: RequestFields): Promise<{ id: string; sign: string }> => {
-    if (fields.way === 'mail' && !fields.toAddress.includes('@')) throw new Refusal('customer-without-email');
+    if (fields.way === 'mail' && !MAIL_ADDRESS.test(fields.toAddress)) throw new Refusal('customer-without-email');
     if ((fields.way === 'text' || fields.way === 'chat') && !/\d{5}/.test(fields.toAddress.replace(/\D/g, '')))
       throw new Refusal('customer-without-phone');
     const id = randomUUID();
     await ctx.write(async (tx) => {
       const placed = found(await offerById(tx, offerId));
       if (placed.state !== 'open') throw new Refusal('offer-not-open');
+      await requireRight(tx, placed, fields.filled);
       await insertRequest(tx, { id, offerId, ...fields, byName: ctx.name });
       if (fields.way !== 'link')
         await queueMessage(tx, {

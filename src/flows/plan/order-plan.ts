@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Business } from '@/core/business/business';
 import type { Customer } from '@/core/customer/customer';
-import { laterTerms } from '@/core/offer/later';
+import { laterTerms } from '@/core/offer/later-plan';
 import { todayOf } from '@/core/plan/days';
 import { laterText } from '@/core/words/plan-wording';
 import { takeNumber } from '@/db/businesses';

@@ -2,8 +2,9 @@
 import { countryName } from '@/core/place/address';
 import { Button } from '../kit/button';
 import { TickField } from '../kit/check';
-import { Field, FieldError } from '../kit/field';
+import { FieldError } from '../kit/field';
 import { Collapsible } from './collapsible';
+import { CountryChoice } from './country-choice';
 import { PriceFields } from './price-fields';
 import { type OfferEditing } from './use-offer';
 
@@ -17,7 +18,11 @@ export function DeliverySection({ of }: { of: OfferEditing }) {
     <Collapsible
       name="Delivery"
       now={
-        delivery ? delivery.zones.map(({ countries }) => countries.join(', ') || 'everywhere else').join(' · ') : 'none'
+        delivery
+          ? delivery.zones
+              .map(({ countries }) => countries.map((code) => countryName(code, 'en')).join(', ') || 'everywhere else')
+              .join(' · ')
+          : 'none'
       }
     >
       <TickField
@@ -39,18 +44,11 @@ export function DeliverySection({ of }: { of: OfferEditing }) {
               });
             return (
               <div key={one.id} className="flex flex-wrap items-start gap-3 border-b border-rule pb-3">
-                <Field
-                  label="Countries, as codes"
-                  className="min-w-[180px] flex-1"
-                  placeholder="everywhere else"
-                  defaultValue={one.countries.join(', ')}
-                  hint={
-                    one.countries.map((code) => countryName(code, 'en')).join(', ') ||
-                    'Everywhere that no other line names.'
-                  }
-                  onChange={(event) =>
-                    change({ countries: [...new Set(event.target.value.toUpperCase().match(/\b[A-Z]{2}\b/g) ?? [])] })
-                  }
+                <CountryChoice
+                  label="Countries"
+                  codes={one.countries}
+                  none="Everywhere that no other line names."
+                  onChange={(countries) => change({ countries: [...countries] })}
                 />
                 <PriceFields
                   label="Price"

@@ -24,6 +24,7 @@ export function OfferComposer({
   id,
   placement,
   first,
+  edited,
   revision: firstRevision,
   placed,
   classes,
@@ -35,6 +36,8 @@ export function OfferComposer({
   id: string;
   placement: Placement;
   first: OfferDraft;
+  /** What was edited of a placed one and not kept yet. */
+  edited: OfferDraft | null;
   revision: number;
   placed: boolean;
   classes: readonly string[];
@@ -45,7 +48,7 @@ export function OfferComposer({
   accent: string;
 }) {
   const router = useRouter();
-  const of = useOffer(id, first, firstRevision, placed);
+  const of = useOffer(id, first, firstRevision, placed, edited);
   const { draft, offer, set, setDraft, troubles, trouble, changed, revision, busy } = of;
   const words = PLACEMENT_WORDS[placement];
   const sheet = `${words.path}/${id}` as Route;
@@ -74,14 +77,29 @@ export function OfferComposer({
         <Link className="link" href={sheet}>
           {words.list}
         </Link>
-        <span aria-live="polite" className="small flex-1 text-soft" data-keeping={changed ? 'waits' : 'kept'}>
-          {changed ? (placed ? 'Changes not kept yet' : 'Keeping …') : placed ? '' : 'Draft, kept'}
+        <span
+          aria-live="polite"
+          className="small flex-1 text-soft"
+          data-keeping={changed && !of.isBeside ? 'waits' : 'kept'}
+        >
+          {changed
+            ? of.isBeside
+              ? 'Kept as a draft; payers read what is placed'
+              : 'Keeping …'
+            : placed
+              ? ''
+              : 'Draft, kept'}
         </span>
+        {placed && changed ? (
+          <Button look="link" onClick={() => void of.discard()}>
+            Throw the draft away
+          </Button>
+        ) : null}
         <Link className="btn" href={`/proof/offer/${id}/page` as Route} target="_blank">
           Rehearse
         </Link>
         <Button type="submit" look="go" busy={busy} busyWords="One moment">
-          {placed ? 'Keep changes' : words.place}
+          {placed ? 'Place the changes' : words.place}
         </Button>
       </div>
       <div className="grid gap-7 lg:grid-cols-[minmax(0,764fr)_minmax(0,432fr)]">

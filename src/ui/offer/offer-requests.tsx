@@ -55,6 +55,7 @@ export function OfferRequests({
   const [writing, setWriting] = useState(false);
   const [busy, setBusy] = useState(false);
   const [draft, setDraft] = useState(BLANK);
+  const [troubles, setTroubles] = useState<Readonly<Record<string, string>>>({});
   const set = (part: Partial<typeof BLANK>) => setDraft((before) => ({ ...before, ...part }));
 
   async function copy(link: string) {
@@ -123,6 +124,7 @@ export function OfferRequests({
           setBusy(true);
           const answer = await send<{ id: string; sign: string }>('POST', `/api/offers/${offerId}/requests`, draft);
           setBusy(false);
+          setTroubles(answer.ok ? {} : Object.fromEntries(answer.fields.map(({ field, words }) => [field, words])));
           if (!answer.ok) return troubleOf(answer);
           setWriting(false);
           setDraft(BLANK);
@@ -162,6 +164,7 @@ export function OfferRequests({
             label={`Amount, ${currency}`}
             inputMode="decimal"
             value={draft.amount}
+            error={troubles.amount ?? troubles.total}
             onChange={(event) => set({ amount: event.target.value })}
           />
         ) : null}
@@ -170,6 +173,7 @@ export function OfferRequests({
             key={field.id}
             label={field.label}
             value={draft.answers[field.id] ?? ''}
+            error={troubles[`answers.${field.id}`]}
             onChange={(event) => {
               const { [field.id]: _, ...rest } = draft.answers;
               set({ answers: event.target.value ? { ...rest, [field.id]: event.target.value } : rest });

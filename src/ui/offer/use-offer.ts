@@ -16,12 +16,22 @@ const PAUSE_MS = 600;
 
 /**
  * An offer while it is composed. Until it is placed it keeps itself as one types; what is placed changes only when somebody says so,
- * since payers read it.
+ * since payers read it: what is typed is kept beside it until then.
+ *
+ * @param edited what was edited of a placed one and not kept yet
  */
-export function useOffer(id: string, first: OfferDraft, firstRevision: number, placed: boolean) {
+export function useOffer(
+  id: string,
+  first: OfferDraft,
+  firstRevision: number,
+  placed: boolean,
+  edited: OfferDraft | null = null,
+) {
   const router = useRouter();
-  const [draft, setDraft] = useState(first);
+  const [draft, setDraft] = useState(edited ?? first);
   const [kept, setKept] = useState(first);
+  // What stands beside the placed one already.
+  const [beside, setBeside] = useState(edited);
   const [troubles, setTroubles] = useState<Readonly<Record<string, string>>>({});
   const [trouble, setTrouble] = useState('');
   const [busy, setBusy] = useState(false);
@@ -47,6 +57,7 @@ export function useOffer(id: string, first: OfferDraft, firstRevision: number, p
       current.current = answer.value.revision;
       setRevision(answer.value.revision);
       setKept(one);
+      setBeside(null);
     }
     return note(answer);
   }
@@ -61,10 +72,29 @@ export function useOffer(id: string, first: OfferDraft, firstRevision: number, p
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is typed starts the clock, nothing else
   useEffect(() => {
-    if (placed || !changed) return;
-    timer.current = setTimeout(() => void keep(), PAUSE_MS);
+    if (!changed || draft === beside) return;
+    timer.current = setTimeout(() => void (placed ? keepBeside() : keep()), PAUSE_MS);
     return () => clearTimeout(timer.current);
   }, [draft]);
+
+  /** Keeps what is typed beside what is placed, in turn with all other writing. */
+  function keepBeside(): void {
+    const one = draft;
+    const next = saving.current.then(async () => {
+      const answer = await send('PUT', `/api/offers/${id}/draft`, { revision: current.current, ...one });
+      if (note(answer)) setBeside(one);
+    });
+    saving.current = next.catch(() => undefined);
+  }
+
+  /** Throws away what was edited: what is placed stands there again. */
+  async function discard(): Promise<void> {
+    clearTimeout(timer.current);
+    await saving.current;
+    if (!note(await send('DELETE', `/api/offers/${id}/draft`))) return;
+    setBeside(null);
+    setDraft(kept);
+  }
 
   const set = (part: Partial<Offer>) => setDraft((before) => ({ ...before, offer: { ...before.offer, ...part } }));
 
@@ -90,6 +120,8 @@ export function useOffer(id: string, first: OfferDraft, firstRevision: number, p
     set,
     setDraft,
     changed,
+    isBeside: placed && changed && draft === beside,
+    discard,
     revision,
     busy,
     trouble,

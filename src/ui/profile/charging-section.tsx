@@ -1,8 +1,13 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { AFTERWARDS, type Afterwards, type ChargingPolicy } from '@/core/plan/dunning';
-import { MISSED_POLICIES, type MissedPolicy } from '@/core/plan/missed';
+import {
+  AFTERWARDS,
+  type Afterwards,
+  type ChargingPolicy,
+  MISSED_POLICIES,
+  type MissedPolicy,
+} from '@/core/plan/dunning';
 import { FileDrop } from '../import/file-drop';
 import { Button } from '../kit/button';
 import { TickField } from '../kit/check';

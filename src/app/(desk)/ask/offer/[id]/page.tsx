@@ -28,6 +28,7 @@ export default async function OfferComposePage({ params }: { params: Promise<{ i
       id={id}
       placement={placed.placement}
       first={{ name: placed.name, offer: placed.offer, look: placed.look, sites: placed.sites }}
+      edited={placed.placedAt ? placed.draft : null}
       revision={placed.revision}
       placed={placed.placedAt !== null}
       classes={taxClasses(await taxRules(actor))}
