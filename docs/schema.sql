@@ -797,7 +797,7 @@ CREATE TABLE public.messages (
     order_id uuid,
     request_id uuid,
     plan_id uuid,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -1021,6 +1021,7 @@ CREATE TABLE public.plans (
     decisions jsonb DEFAULT '{}'::jsonb NOT NULL,
     ends_on date,
     card_ids uuid[] DEFAULT '{}'::uuid[] NOT NULL,
+    proposed jsonb,
     CONSTRAINT plans_kind_known CHECK ((kind = ANY (ARRAY['membership'::text, 'instalments'::text]))),
     CONSTRAINT plans_pay_known CHECK ((pay = ANY (ARRAY['card'::text, 'invoice'::text]))),
     CONSTRAINT plans_state_known CHECK ((state = ANY (ARRAY['draft'::text, 'waiting'::text, 'active'::text, 'paused'::text, 'finished'::text, 'cancelled'::text])))

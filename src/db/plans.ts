@@ -27,6 +27,8 @@ export type Plan = Progress & {
   readonly endsOn: CalendarDate | null;
   /** Its cards in the order in which they are tried; none for all of the customer's in theirs. */
   readonly cardIds: readonly string[];
+  /** A change that waits until the customer agrees to it. */
+  readonly proposed: { readonly terms: PlanTerms; readonly byName: string } | null;
   /** The day on which it started; null before. */
   readonly startsOn: CalendarDate | null;
   /** Where parts of a balance are charged: the invoice over the whole. */
@@ -43,7 +45,7 @@ export type Plan = Progress & {
 };
 
 const PLAN = sql`plans.id, plans.customer_id as "customerId", plans.number, plans.state, plans.terms, plans.currency, plans.memo,
-  plans.reference, plans.link_token as "linkToken", plans.pauses, plans.decisions, plans.ends_on as "endsOn", plans.card_ids as "cardIds", plans.starts_on as "startsOn", plans.invoice_id as "invoiceId",
+  plans.reference, plans.link_token as "linkToken", plans.pauses, plans.decisions, plans.ends_on as "endsOn", plans.card_ids as "cardIds", plans.proposed, plans.starts_on as "startsOn", plans.invoice_id as "invoiceId",
   plans.order_id as "orderId", plans.charged_minor as "chargedMinor", plans.charged_count as "chargedCount",
   plans.planned_minor as "plannedMinor", plans.planned_count as "plannedCount", plans.next_on as "nextOn",
   plans.refused_count as "refusedCount", plans.sent_at as "sentAt", plans.remind_at as "remindAt", plans.lapses_on as "lapsesOn", plans.revision,
@@ -52,6 +54,11 @@ const PLAN = sql`plans.id, plans.customer_id as "customerId", plans.number, plan
 const complete = <Row extends Plan>(row: Row): Row => ({
   ...row,
   terms: { ...row.terms, paper: completePaper(row.terms.paper) },
+  ...(row.proposed
+    ? {
+        proposed: { ...row.proposed, terms: { ...row.proposed.terms, paper: completePaper(row.proposed.terms.paper) } },
+      }
+    : {}),
 });
 
 /** Plans by id; those that there are not are left out. */
@@ -90,6 +97,7 @@ export const updatePlan = (tx: Tx, plan: Plan): Promise<number> =>
           name = ${plan.terms.name}, kind = ${plan.terms.kind}, pay = ${plan.terms.pay}, currency = ${plan.currency},
           memo = ${plan.memo}, reference = ${plan.reference}, pauses = ${JSON.stringify(plan.pauses)},
           decisions = ${JSON.stringify(plan.decisions)}, ends_on = ${plan.endsOn}, card_ids = ${[...plan.cardIds]},
+          proposed = ${plan.proposed ? JSON.stringify(plan.proposed) : null},
           starts_on = ${plan.startsOn}, invoice_id = ${plan.invoiceId}, charged_minor = ${plan.chargedMinor},
           charged_count = ${plan.chargedCount}, planned_minor = ${plan.plannedMinor}, planned_count = ${plan.plannedCount},
           next_on = ${plan.nextOn}, refused_count = ${plan.refusedCount}, sent_at = ${plan.sentAt}, remind_at = ${plan.remindAt}, lapses_on = ${plan.lapsesOn},

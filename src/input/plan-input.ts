@@ -77,6 +77,11 @@ export class GivenInput {
   @IsOptional() @IsUUID() fileId!: string | null;
 }
 
+/** A running plan as it is to be, and how its customer agreed at the desk. */
+export class ChangeTermsInput extends KeepPlanInput {
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => GivenInput) given?: GivenInput;
+}
+
 export class StartPlanInput {
   @IsOptional() @IsObject() @ValidateNested() @Type(() => CardGivenInput) card?: CardGivenInput;
   @IsOptional() @IsObject() @ValidateNested() @Type(() => GivenInput) given?: GivenInput;
@@ -97,6 +102,8 @@ export class PlanActionInput {
     | 'duplicate'
     | 'missed';
   @IsOptional() @IsString() @MaxLength(TYPED) price?: string;
+  /** Until when it is paused; empty until somebody resumes it. */
+  @IsOptional() @DayOrNone() until?: string;
   @IsOptional() @IsIn(['all', 'last', 'none']) which?: 'all' | 'last' | 'none';
   /** Of a balance in parts that is cancelled: what is left of its invoice stays owed. */
   @IsOptional() @IsBoolean() keepOwed?: boolean;
@@ -129,6 +136,11 @@ export class AcceptPlanInput {
   @IsString() @MaxLength(120) name!: string;
   @IsBoolean() agrees!: boolean;
   @IsOptional() @IsString() @MaxLength(5) lang?: string;
+}
+
+export class AcceptChangeInput {
+  @IsString() @MaxLength(120) name!: string;
+  @IsBoolean() agrees!: boolean;
 }
 
 export class UpcomingInput {

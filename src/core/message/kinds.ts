@@ -27,6 +27,8 @@ export const MESSAGE_KINDS = {
   'card-asked': { called: 'Request for a new card', reader: 'customer', told: 'all' },
   'own-page': { called: 'Link to the customer’s own page', reader: 'customer', told: 'all' },
   'settings-changed': { called: 'Notice of changed settings', reader: 'business', told: 'nothing' },
+  'plan-changed': { called: 'Notice of the changed plan', reader: 'customer', told: 'all' },
+  'plan-proposed': { called: 'Request to agree to a change', reader: 'customer', told: 'all' },
   'plan-ending': { called: 'Notice of the plan’s last day', reader: 'customer', told: 'all' },
   'plan-over': { called: 'Notice of the plan’s end', reader: 'business', told: 'nothing' },
   'plan-ended': { called: 'Notice of the plan’s end', reader: 'customer', told: 'all' },

@@ -51,7 +51,7 @@ export type TimelineEvent =
   | { readonly kind: 'plan-started'; readonly first: CalendarDate | 'at-once' | 'with-order' }
   | { readonly kind: 'plan-link-sent'; readonly to: string }
   | { readonly kind: 'plan-reminded'; readonly to: string }
-  | { readonly kind: 'plan-paused'; readonly why: 'by-hand' | 'refused' }
+  | { readonly kind: 'plan-paused'; readonly why: 'by-hand' | 'refused'; readonly until?: CalendarDate }
   | { readonly kind: 'plan-resumed' }
   | { readonly kind: 'plan-ending'; readonly from: CalendarDate }
   | { readonly kind: 'plan-ended'; readonly state: 'cancelled' | 'finished'; readonly why: PlanEndReason }
@@ -60,6 +60,8 @@ export type TimelineEvent =
   | { readonly kind: 'new-card'; readonly card: string }
   | { readonly kind: 'part-asked'; readonly to: string }
   | { readonly kind: 'charge-skipped' | 'charge-waived' | 'charge-hurried'; readonly on: CalendarDate }
+  | { readonly kind: 'plan-changed' | 'proposal-withdrawn' }
+  | { readonly kind: 'change-proposed'; readonly to: string }
   | { readonly kind: 'charge-repriced'; readonly on: CalendarDate; readonly amount: number }
   | { readonly kind: 'charges-missed'; readonly days: readonly CalendarDate[]; readonly then: 'wait' | 'leave-out' }
   | { readonly kind: 'charge-moved'; readonly from: CalendarDate; readonly to: CalendarDate }
@@ -277,7 +279,11 @@ export function eventWords(
     case 'plan-reminded':
       return { lead: 'Reminded', rest: `by ${byName}`, note: event.to };
     case 'plan-paused':
-      return { lead: 'Paused', rest: `by ${byName}`, note: PAUSED[event.why] };
+      return {
+        lead: 'Paused',
+        rest: `by ${byName}`,
+        note: event.until ? `Goes on by itself from ${dayText(event.until, locale)}` : PAUSED[event.why],
+      };
     case 'plan-resumed':
       return { lead: 'Resumed', rest: `by ${byName}`, note: '' };
     case 'plan-ending':
@@ -308,6 +314,12 @@ export function eventWords(
     case 'charge-waived':
     case 'charge-hurried':
       return { lead: CHARGE_LEADS[event.kind], rest: `by ${byName}`, note: dayText(event.on, locale) };
+    case 'plan-changed':
+      return { lead: 'Changed', rest: `by ${byName}`, note: 'From now on; what is charged already stays' };
+    case 'change-proposed':
+      return { lead: 'Change proposed', rest: `by ${byName}`, note: `${event.to} is asked to agree` };
+    case 'proposal-withdrawn':
+      return { lead: 'Change taken back', rest: `by ${byName}`, note: '' };
     case 'charge-repriced':
       return {
         lead: 'Another sum, once',

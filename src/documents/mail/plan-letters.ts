@@ -126,3 +126,16 @@ export const planOverNotice = (of: PlanLetterOf, link: string): Letter =>
     open: 'Open the plan',
     foot: 'Sent to you by Dahlia, because a plan of yours has ended.',
   });
+
+/** Says how a changed plan goes on. @param now in the customer's words */
+export function planChangedLetter(of: PlanLetterOf, now: string): Letter {
+  const { plan } = wordsOf(of.locale);
+  return planLetter(of, { subject: plan.changedSubject(of.what), sum: of.what, text: now, button: plan.ownPage });
+}
+
+/** Asks to agree to a change of a plan. @param before how it goes on without @param after with it, in the customer's words */
+export function planProposedLetter(of: PlanLetterOf, before: string, after: string): Letter {
+  const { plan } = wordsOf(of.locale);
+  const text = [`${plan.wasSo} ${before}`, `${plan.willBeSo} ${after}`, plan.untilAgreed].join('\n\n');
+  return planLetter(of, { subject: plan.proposedSubject(of.what), sum: of.what, text, button: plan.lookAndAgree });
+}

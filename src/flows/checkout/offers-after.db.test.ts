@@ -134,7 +134,7 @@ test('visitors see what was published, not what is edited; a version is taken up
   const { id, called } = await placed({ kind: 'donation' }, 'page');
   expect(await hostedPage(called, VISITOR)).toBeNull();
   await publishHostedPage(house.owner, id);
-  expect(await hostedPage(called, VISITOR)).toContain('<h1>New hosted page</h1>');
+  expect(await hostedPage(called, VISITOR)).toContain('<h1>Bench days</h1>');
   const blocks = [newBlock(randomUUID(), 'heading', { text: 'Second words' }), newBlock(randomUUID(), 'offer')];
   await keepPage(house.owner, id, { blocks });
   expect(await hostedPage(called, VISITOR)).not.toContain('Second words');

@@ -1,14 +1,15 @@
 import type { Business } from '@/core/business/business';
 import type { Customer } from '@/core/customer/customer';
 import { filledAuthorisation, USUAL_AUTHORISATION } from '@/core/plan/authorisation';
+import { stillToCome } from '@/core/plan/change';
 import { todayOf } from '@/core/plan/days';
-import { type Forecast, forecast } from '@/core/plan/plan';
+import { forecast } from '@/core/plan/plan';
 import { dateTrouble } from '@/core/plan/sums';
 import { agreedText } from '@/core/words/plan-wording';
 import { wordsOf } from '@/core/words/words';
 import { currentText } from '@/db/authorisations';
 import { businessById } from '@/db/businesses';
-import { chargesOfPlan } from '@/db/charges';
+import { knownCharges } from '@/db/charges';
 import { customerById } from '@/db/customers';
 import { type Plan, planById } from '@/db/plans';
 import type { Db } from '@/db/pool';
@@ -32,31 +33,14 @@ async function filled(
   return { text: filledAuthorisation(wording, about), version: own?.version ?? 0 };
 }
 
-/** What a running plan still comes to: what is written down ahead, and how much there is of it in all. */
-async function stillToCome(db: Db, plan: Plan): Promise<Forecast> {
-  const charges = (await chargesOfPlan(db, plan.id)).filter(({ state }) => state === 'upcoming');
-  const days = charges.map(({ chargedOn }) => chargedOn).sort();
-  const count = plan.plannedCount === null ? charges.length : plan.plannedCount - plan.chargedCount;
-  return {
-    endless: plan.terms.kind === 'membership' && plan.terms.schedule.ends === 'never',
-    charges: charges.map((charge) => ({ ...charge, reasons: [] })),
-    count,
-    totalMinor: plan.plannedMinor === null ? 0n : plan.plannedMinor - plan.chargedMinor,
-    first: days[0] ?? null,
-    // A long plan is not written down to its end.
-    last: count > charges.length ? null : (days.at(-1) ?? null),
-    comingYearMinor: 0n,
-    years: [],
-    months: [],
-  };
-}
-
 /** When a plan charges what, in the customer's words; empty while its terms cannot be read. */
 export async function agreedCharges(db: Db, business: Business, plan: Plan, locale: string): Promise<string> {
   const { sums, currency, problems } = await readPlan(db, business, plan);
   const context = planContext(business, plan, todayOf(business, db.now));
   if (problems.length > 0 || dateTrouble(plan.terms, sums, context)) return '';
-  const planned = plan.startsOn ? await stillToCome(db, plan) : forecast(plan.terms, sums, context);
+  const planned = plan.startsOn
+    ? stillToCome(plan, await knownCharges(db, [plan.id]), sums, context)
+    : forecast(plan.terms, sums, context);
   return agreedText(plan.terms, sums, planned, { currency, locale });
 }
 

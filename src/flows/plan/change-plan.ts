@@ -1,5 +1,5 @@
 import type { Business } from '@/core/business/business';
-import { addDays } from '@/core/dates/calendar-date';
+import { addDays, isCalendarDate } from '@/core/dates/calendar-date';
 import { after, can } from '@/core/plan/charge';
 import { todayOf } from '@/core/plan/days';
 import { begunAnew } from '@/core/schedule/schedule';
@@ -26,9 +26,22 @@ async function locked(tx: Tx, planId: string): Promise<{ business: Business; pla
   return { business: await businessById(tx), plan: found(await planById(tx, planId, true)) };
 }
 
-/** Takes no more until it is resumed. */
-export const pausePlan = desk('ask').turn(async (tx, planId: string): Promise<void> => {
-  const { plan } = await locked(tx, planId);
+/**
+ * Takes no more until it is resumed; or, with a day, until then: what falls before it is left out, and the plan goes on by itself.
+ *
+ * @throws Refusal `no-such-day` for a day that is not to come
+ */
+export const pausePlan = desk('ask').turn(async (tx, planId: string, until: string = ''): Promise<void> => {
+  const { business, plan } = await locked(tx, planId);
+  if (until) {
+    const today = todayOf(business, tx.now);
+    if (!isCalendarDate(until) || until <= today) throw new Refusal('no-such-day');
+    if (plan.state !== 'active') return;
+    await deleteUpcoming(tx, planId);
+    await planAhead(tx, business, { ...plan, pauses: [...plan.pauses, { from: today, to: addDays(until, -1) }] });
+    await addToTimeline(tx, { planId }, { kind: 'plan-paused', why: 'by-hand', until }, tx.name);
+    return;
+  }
   await pausePlanNow(tx, plan, { why: 'by-hand', byName: tx.name });
 });
 

@@ -17,6 +17,7 @@ import { found } from '@/flows/door/rights';
 import { servedPath } from '@/flows/file/served-file';
 import { localeOf } from '@/flows/invoice/paper-setting';
 import { agreementOf } from './agreement';
+import { proposedChange } from './change-terms';
 import { keptReasons } from './plan-ahead';
 import { planContext, readPlan } from './plan-setting';
 
@@ -47,6 +48,8 @@ export type PlanPage = {
   /** What the customer is asked to agree to. */
   readonly agreement: string;
   readonly holidays: readonly string[];
+  /** A change that the customer is asked to agree to; null for none. */
+  readonly change: { readonly before: string; readonly after: string } | null;
   /** How the charge stands that is made as soon as the plan begins; null where there is none, or it has not begun. */
   readonly first: FirstCharge | null;
 };
@@ -113,6 +116,7 @@ export const planPage = orNull(
       charges,
       totalMinor: charges.reduce((sum, { minor }) => sum + minor, 0),
       agreement: text,
+      change: await proposedChange(db, business, plan, lang),
       first: await firstOf(db, kept),
       holidays: business.charging.holidays.map(({ on }) => on),
     };

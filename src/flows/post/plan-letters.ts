@@ -20,13 +20,17 @@ import {
   type PlanDates,
   type PlanLetterOf,
   partDueLetter,
+  planChangedLetter,
   planEndedLetter,
   planEndingLetter,
   planLinkLetter,
   planOverNotice,
+  planProposedLetter,
 } from '@/documents/mail/plan-letters';
 import { found } from '@/flows/door/rights';
 import { localeOf } from '@/flows/invoice/paper-setting';
+import { agreedCharges } from '@/flows/plan/agreement';
+import { proposedChange } from '@/flows/plan/change-terms';
 import { ownPageLink, planLink } from '@/flows/plan/links';
 import { planContext, readPlan } from '@/flows/plan/plan-setting';
 import { services } from '@/outside/services';
@@ -125,6 +129,21 @@ export const cardAskedMail = planMail(({ of }, { message }) =>
 export const ownPageMail = planMail(({ of }) => ownPageLetter(of));
 
 export const planEndedMail = planMail(({ of }) => planEndedLetter(of));
+
+/** Says how a plan goes on now. */
+export const planChangedMail = planMail(async ({ of, plan }, { ctx, business }) =>
+  planChangedLetter(of, plan ? await ctx.read((db) => agreedCharges(db, business, plan, of.locale)) : ''),
+);
+
+/** Asks the customer to agree to a change, with how it is and how it would be. */
+export const planProposedMail = planMail(async ({ of, plan }, { ctx, business }) => {
+  const change = plan && (await ctx.read((db) => proposedChange(db, business, plan, of.locale.slice(0, 2))));
+  return planProposedLetter(
+    { ...of, link: planLink(plan?.linkToken ?? '') },
+    change?.before ?? '',
+    change?.after ?? '',
+  );
+});
 
 export const planEndingMail = planMail(({ of, plan }) =>
   planEndingLetter(of, plan?.endsOn ? longDate(plan.endsOn, of.locale) : ''),

@@ -68,6 +68,28 @@ function Missed({ missed, plan, locale, mayAsk }: PlanSheetProps & { missed: rea
   );
 }
 
+/** A change waits until the customer agrees. */
+function Proposed({ plan, link, mayAsk }: PlanSheetProps) {
+  const { busy, pressed } = usePress();
+  return (
+    <p>
+      A change waits until the customer agrees; until then everything stays as it is.{' '}
+      <a className="link" href={link} target="_blank" rel="noreferrer">
+        What the customer sees
+      </a>{' '}
+      {mayAsk ? (
+        <Button
+          look="link"
+          disabled={busy}
+          onClick={() => void pressed(`/api/plans/${plan.id}/terms`, {}, 'The change is taken back', 'DELETE')}
+        >
+          Take it back
+        </Button>
+      ) : null}
+    </p>
+  );
+}
+
 /** What is next with a plan, or what hinders it. */
 export function NextStep(props: PlanSheetProps & { refused: readonly SheetCharge[] }) {
   const { plan, refused, link, locale, authorisations, cards, today } = props;
@@ -82,6 +104,7 @@ export function NextStep(props: PlanSheetProps & { refused: readonly SheetCharge
         {first.next ? `Next try: ${first.next}.` : 'Nothing is tried by itself any more: it waits for you.'}
       </p>
     );
+  if (plan.proposed) return <Proposed {...props} />;
   const missed = props.charges.filter(({ missed: was }) => was);
   if (missed.length > 0) return <Missed {...props} missed={missed} />;
   const late = props.charges.filter(({ payBy }) => payBy !== null && payBy < today);

@@ -1,9 +1,11 @@
 'use client';
 import type { Route } from 'next';
+import { useRouter } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { Button } from '../kit/button';
 import { Radio } from '../kit/check';
+import { DateField } from '../kit/date-field';
 import { Field } from '../kit/field';
 import { FormDialog } from '../kit/form-dialog';
 import { usePress } from '../kit/press';
@@ -13,7 +15,7 @@ import { useMakeAndOpen } from '../make-and-open';
 import type { SheetPlan } from './sheet-types';
 import { StartPlanDialog } from './start-plan';
 
-type Shown = '' | 'cancel' | 'withdraw' | 'price' | 'finish' | 'start';
+type Shown = '' | 'pause' | 'cancel' | 'withdraw' | 'price' | 'finish' | 'start';
 
 /** What can be done with a plan as it stands. */
 export function PlanActions({
@@ -27,10 +29,12 @@ export function PlanActions({
   link: string;
   fieldsUrl: string;
 }) {
+  const router = useRouter();
   const { makeAndOpen } = useMakeAndOpen();
   const { busy, press, pressed } = usePress();
   const [shown, setShown] = useState<Shown>('');
   const [later, setLater] = useState(true);
+  const [until, setUntil] = useState('');
   const [keepOwed, setKeepOwed] = useState(false);
   const inParts = plan.kind === 'instalments' && plan.state !== 'waiting';
   const [price, setPrice] = useState(plan.price);
@@ -68,7 +72,7 @@ export function PlanActions({
         </>
       ) : null}
       {plan.state === 'active' ? (
-        <Button disabled={busy} onClick={() => void pressAction('pause', 'The plan is paused')}>
+        <Button disabled={busy} onClick={() => setShown('pause')}>
           Pause
         </Button>
       ) : null}
@@ -82,6 +86,9 @@ export function PlanActions({
         <DropdownMenu.Portal>
           <DropdownMenu.Content className="menu" align="start" sideOffset={4}>
             {plan.state === 'waiting' && customer.phone ? item('Send it as a text', () => void sendLink('text')) : null}
+            {(plan.state === 'active' || plan.state === 'paused') && !plan.endsOn
+              ? item('Change the plan', () => router.push(`/ask/plans/change?plan=${plan.id}` as Route))
+              : null}
             {plan.kind === 'membership' && (plan.state === 'active' || plan.state === 'paused')
               ? item('Another price', () => setShown('price'))
               : null}
@@ -102,6 +109,17 @@ export function PlanActions({
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
+      {shown === 'pause' ? (
+        <FormDialog
+          {...props}
+          title="Pause the plan"
+          about="What falls into the pause is left out, and nothing is charged for it later."
+          action="Pause it"
+          onSure={() => action('pause', 'The plan is paused', { until })}
+        >
+          <DateField label="Until, if you know it; it goes on by itself then" value={until} onDay={setUntil} />
+        </FormDialog>
+      ) : null}
       {shown === 'cancel' ? (
         <FormDialog
           {...props}

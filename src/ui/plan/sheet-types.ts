@@ -23,6 +23,8 @@ export type SheetPlan = {
   readonly price: string;
   readonly lapsesOn: CalendarDate | null;
   readonly endsOn: CalendarDate | null;
+  /** Whether a change waits until the customer agrees to it. */
+  readonly proposed: boolean;
 };
 
 export type SheetCharge = DrawnCharge & {

@@ -10,6 +10,7 @@ import { wordsOf } from '@/core/words/words';
 import { cardFieldsUrl } from '@/flows/invoice/payer-page';
 import { planPage } from '@/flows/plan/plan-page';
 import { CheckoutFrame } from '@/ui/checkout/checkout-frame';
+import { AcceptChange } from '@/ui/plan/accept-change';
 import { AcceptPlan } from '@/ui/plan/accept-plan';
 import { SeenCharges } from '@/ui/plan/seen-charges';
 
@@ -74,6 +75,15 @@ export default async function AcceptPlanPage(props: Props) {
         <div>
           {found.state === 'waiting' ? (
             accept
+          ) : found.change ? (
+            <>
+              <p className="text-[15px]/6 text-soft">{words.wasSo}</p>
+              <p className="mb-3 font-serif text-[16px]/6">{found.change.before}</p>
+              <p className="text-[15px]/6 font-semibold">{words.willBeSo}</p>
+              <p className="bg-wash px-4 py-3 font-serif text-[16px]/6">{found.change.after}</p>
+              <p className="my-3 text-[15px]/6">{words.untilAgreed}</p>
+              <AcceptChange path={`/api/plan/${token}/change`} words={acceptWords(all, words.agreeToChange)} />
+            </>
           ) : first?.state === 'refused' && (found.state === 'active' || found.state === 'paused') ? (
             <>
               <p role="alert" className="mb-5 border border-brick px-3.5 py-2.5 text-[16px]/6">

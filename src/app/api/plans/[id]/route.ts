@@ -23,7 +23,7 @@ export const DELETE = desk(Nothing, (actor, { params }) => discardPlan(actor, pa
 const ACTIONS: Readonly<
   Record<PlanActionInput['action'], (actor: Actor, id: string, input: PlanActionInput) => Promise<unknown>>
 > = {
-  pause: pausePlan,
+  pause: (actor, id, { until }) => pausePlan(actor, id, until ?? ''),
   resume: resumePlan,
   cancel: (actor, id, { keepOwed }) => cancelPlan(actor, id, false, keepOwed ?? false),
   'cancel-later': (actor, id) => cancelPlan(actor, id, true),

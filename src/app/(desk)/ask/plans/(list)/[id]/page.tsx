@@ -44,6 +44,7 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
         price: plan.terms.paper.lines[0]?.price ?? '',
         lapsesOn: plan.lapsesOn,
         endsOn: plan.endsOn,
+        proposed: plan.proposed !== null,
       }}
       customer={{ id: customer.id, name: customer.name, email: customer.email, phone: customer.phone }}
       charges={charges.map((charge) => ({
