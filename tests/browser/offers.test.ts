@@ -198,6 +198,42 @@ test('a request for one person is filled in and fixed, seen, and withdrawn', asy
   payer.close();
 });
 
+test('a sum that is none is said before a request goes out; what is edited of a placed link is kept beside it', async () => {
+  await visit(page, `${stack.web}/ask/links`);
+  await pressOn(page, 'New payment link', '/ask/offer/');
+  await type(page, 'What is it for? The payer reads this', 'Repairs by agreement');
+  await press(page, 'The payer decides', 'button');
+  await press(page, 'Make the link', 'button');
+  await press(page, 'Ask one person', 'button');
+  await type(page, 'Name', 'Casimir Holt');
+  await type(page, 'E-mail address', 'casimir@holt.example');
+  await type(page, 'Amount, USD', 'abc');
+  await press(page, 'Send the request', 'button');
+  await untilShown(page, 'Write an amount.');
+  expect(await mailOf(stack.standIns, 'casimir@holt.example')).toEqual([]);
+  await type(page, 'Amount, USD', '64.80');
+  await press(page, 'Send the request', 'button');
+  await untilShown(page, 'Sent');
+  // Edited and left in the middle.
+  const id = await page.evaluate(() => location.pathname.split('/').at(-1) ?? '');
+  await visit(page, `${stack.web}/ask/offer/${id}`);
+  await type(page, 'What is it for? The payer reads this', 'Repairs and more');
+  await untilShown(page, 'Kept as a draft; payers read what is placed');
+  await visit(page, `${stack.web}/today`);
+  await visit(page, `${stack.web}/ask/offer/${id}`);
+  await untilTrue(page, () =>
+    [...document.querySelectorAll('input')].some(({ value }) => value === 'Repairs and more'),
+  );
+  await expectAccessible(page, 'an offer with a draft beside it');
+  await press(page, 'Throw the draft away', 'button');
+  await untilTrue(page, () =>
+    [...document.querySelectorAll('input')].some(({ value }) => value === 'Repairs by agreement'),
+  );
+  await type(page, 'What is it for? The payer reads this', 'Repairs at last');
+  await press(page, 'Place the changes', 'button');
+  await untilShown(page, 'Repairs at last');
+});
+
 test('a rehearsal goes all the way and leaves no trace', async () => {
   const before = await count(
     'select (select count(*) from orders) + (select count(*) from payments) + (select count(*) from messages) as count',

@@ -166,6 +166,7 @@ test('from the sheet: taken as paid, moved, paused and resumed, cancelled', asyn
   await choose(page, 'The charge of Thu 1 Apr', 'Leave this one out');
   await untilCharged(id, 'skipped', 1);
   await press(page, 'Pause', 'button');
+  await press(page, 'Pause it', 'button');
   await untilShown(page, 'nothing is charged until it is resumed');
   await press(page, 'Resume', 'button');
   await untilShown(page, 'Next charge on');
@@ -214,11 +215,62 @@ test('at the desk: a payment with a typed card, a card put on file with a signat
   await visit(page, `${stack.web}/ask/plans/${id}`);
   await press(page, 'Start with a card now', 'button');
   await untilShown(page, 'Another card');
+  // Beside the signature stands what is agreed to; for the telephone it is read out.
+  await untilShown(page, 'What the customer agrees to');
+  await untilShown(page, '$22.00 every month. The first is $22.00 on June 1, 2027.');
   await press(page, 'By telephone', 'button');
+  await untilShown(page, 'Read this out');
+  await untilShown(page, 'Please say your full name');
+  await expectAccessible(page, 'starting with a card');
   await type(page, 'Who said it on the telephone', name);
   await press(page, 'Start the plan', 'button');
   await untilShown(page, 'Next charge on');
   expect(await stateOf(id)).toBe('active');
+});
+
+test('a day that is past asks first; what a change comes to is said before, and the customer agrees to it by the link', async () => {
+  const { id } = await runningPlan(house, stack.standIns, planTerms(house, '2027-08-02'), ['corvid-good'], 'Una Birch');
+  await visit(page, `${stack.web}/ask/plans/${id}`);
+  await choose(page, 'The charge of Mon 2 Aug', 'Charge it on another day');
+  await type(page, 'Day', '01/05/2026');
+  await untilShown(page, 'This day does not come any more: $22.00 is charged to Una Birch at once.');
+  await expectAccessible(page, 'a charge on a day that is past');
+  await press(page, 'Cancel', 'button');
+  await choose(page, 'The charge of Mon 2 Aug', 'Another price, this once');
+  await type(page, 'Price', '50');
+  await press(page, 'Change it once', 'button');
+  await untilShown(page, '55.00');
+  await choose(page, 'More', 'Change the plan');
+  await untilShown(page, 'Until now');
+  await type(page, 'Price', '30');
+  await untilShown(page, '$33.00 every month');
+  await untilShown(page, 'The customer has to agree');
+  await expectAccessible(page, 'a plan that is changed');
+  await press(page, 'Ask the customer to agree', 'button');
+  await untilShown(page, 'A change waits until the customer agrees');
+  const [row] = await asSuperuser<{ link_token: string }>(stack.admin, 'select link_token from plans where id = $1', [
+    id,
+  ]);
+  const customer = await openPage(browser, { width: 390, height: 844 });
+  await visit(customer.page, `${stack.web}/a/${row?.link_token}`);
+  await untilShown(customer.page, 'From now on:');
+  await untilShown(customer.page, '$33.00 every month');
+  await expectAccessible(customer.page, 'a change to be agreed to');
+  await press(customer.page, 'I agree to this', 'checkbox');
+  await type(customer.page, 'Your name', 'Una Birch');
+  await press(customer.page, 'Agree to the change', 'button');
+  await untilShown(customer.page, 'everything is set up');
+  expect(customer.errors).toEqual([]);
+  customer.close();
+  // The one that was priced by hand stays, the others follow.
+  await until(
+    'the change',
+    async () =>
+      (await charges(id))
+        .slice(0, 2)
+        .map(({ amount }) => amount)
+        .join() === '5500,3300',
+  );
 });
 
 /** The private calendar's address, as it is copied. */

@@ -61,12 +61,15 @@ export type FirstCharge = {
   readonly link: string | null;
 };
 
+/** Whether another try is due, as after a new card. */
+const isTriedNow = ({ actAt }: Pick<Charge, 'actAt'>, now: Date): boolean => actAt !== null && actAt <= now;
+
 async function firstOf(db: Db, kept: readonly Charge[]): Promise<FirstCharge | null> {
   const charge = kept.find((one) => isAtStart(one) && isCounted(one.state));
   if (!charge) return null;
   const state = PAID_STATES.some((paid) => paid === charge.state)
     ? 'paid'
-    : charge.state === 'refused'
+    : charge.state === 'refused' && !isTriedNow(charge, db.now)
       ? 'refused'
       : 'under-way';
   const invoice = state === 'refused' && charge.invoiceId ? await invoiceById(db, charge.invoiceId) : null;
