@@ -2,7 +2,8 @@
  * What a person typed as a number, as a plain decimal string, or null where it is none.
  *
  * Spaces, apostrophes and currency signs are ignored. Of `,` and `.` the last one is the decimal sign, unless it is the
- * locale's grouping sign followed by exactly three digits: `1,500` is 1500 for a reader of English, `1,5` is 1.5.
+ * locale's grouping sign followed by exactly three digits: `1,500` is 1500 for a reader of English, `1,5` is 1.5. No thousands begin
+ * with a nought: `0,333` is a third for every reader.
  */
 export function typedDecimal(text: string, decimalSign: '.' | ',' = '.'): string | null {
   const bare = text.replace(/[\s'’\u00a0\u202f$€£¥]/g, '');
@@ -10,7 +11,7 @@ export function typedDecimal(text: string, decimalSign: '.' | ',' = '.'): string
   const last = Math.max(bare.lastIndexOf('.'), bare.lastIndexOf(','));
   if (last < 0) return plain(bare, '');
   const sign = bare[last];
-  const groups = sign !== decimalSign && bare.length - last === 4 && bare.indexOf(sign ?? '') > 0;
+  const groups = sign !== decimalSign && bare.length - last === 4 && /^[1-9]/.test(bare);
   const repeated = bare.indexOf(sign ?? '') !== last;
   if (groups || repeated) return /^\d{1,3}([.,]\d{3})+$/.test(bare) ? plain(bare.replace(/[.,]/g, ''), '') : null;
   const whole = bare.slice(0, last);

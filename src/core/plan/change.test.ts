@@ -96,3 +96,17 @@ test('whatever was charged already, what is still to come adds up to what is pla
     }),
   );
 });
+
+test('what goes without saying in a schedule is no change', () => {
+  const { schedule } = terms();
+  const written = {
+    ...schedule,
+    monthDays: [31],
+    weekdays: undefined,
+    weekend: undefined,
+    shift: 'none',
+  } as unknown as typeof schedule;
+  expect(isRhythmChanged(terms(), terms({ schedule: written }))).toBe(false);
+  expect(isRhythmChanged(terms(), terms({ schedule: { ...schedule, monthDays: [15] } }))).toBe(true);
+  expect(isRhythmChanged(terms(), terms({ schedule: { ...schedule, shift: 'next' } }))).toBe(true);
+});

@@ -3,9 +3,12 @@ import type { Schedule } from '../schedule/schedule';
 import { isFree, type KnownCharge, lookAhead, type Progress } from './ahead';
 import type { Forecast, PlanContext, PlanSums, PlanTerms } from './plan';
 
-/** A schedule without its end: how often, and on which days. */
-const rhythmOf = ({ ends: _, ...rhythm }: Schedule): string =>
-  JSON.stringify(Object.entries({ shift: 'none', ...rhythm }).sort(([a], [b]) => (a < b ? -1 : 1)));
+/** A schedule without its end: how often, and on which days, whatever is written out of it and what goes without saying. */
+function rhythmOf({ unit, every, start, monthDays, weekdays, shift = 'none', weekend = [6, 7] }: Schedule): string {
+  const days = unit === 'month' ? (monthDays ?? [Number(start.slice(8))]) : unit === 'week' ? (weekdays ?? []) : [];
+  const moved = shift === 'none' ? [] : [...weekend].sort((a, b) => a - b);
+  return JSON.stringify([unit, every, start, [...days].map(String).sort(), shift, moved]);
+}
 
 /** Whether a plan is charged on other days than before; its end does not count. */
 export const isRhythmChanged = (before: Pick<PlanTerms, 'schedule'>, after: Pick<PlanTerms, 'schedule'>): boolean =>

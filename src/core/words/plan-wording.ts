@@ -15,10 +15,9 @@ const dayList = (dates: readonly CalendarDate[], locale: string): string =>
 export function laterText(later: LaterCharges, { currency, locale }: Read): string {
   const { plan, offer } = wordsOf(locale);
   const sum = moneyText(money(BigInt(later.each), currency), locale);
-  const many = later.count === null || later.count > later.dates.length;
   return [
     plan.thenEach(sum, offer.rhythm(later.unit, later.every)),
-    plan.nextOn(`${dayList(later.dates, locale)}${many ? ' …' : ''}`),
+    plan.nextOn(dayList(later.dates, locale)),
     later.count !== null && later.last
       ? plan.lastOn(plan.count(later.count), longDate(later.last, locale))
       : plan.goesOn,

@@ -59,7 +59,9 @@ function useCardPayment({ fieldsUrl, pending, refused, door, words }: PayOpen & 
 
   // While the outcome is open, the processor is asked through us until there is one.
   const open = view.stage === 'checking' || view.stage === 'approval';
-  useEffect(() => latest.current.onUnderWay?.(open), [open]);
+  useEffect(() => {
+    latest.current.onUnderWay?.(open);
+  }, [open]);
 
   useEffect(() => {
     if (!open) return;

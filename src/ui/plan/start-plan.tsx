@@ -87,9 +87,15 @@ export function StartPlanDialog({
       {agreement ? (
         <div>
           <p className="label mb-1">{given.how === 'telephone' ? 'Read this out' : 'What the customer agrees to'}</p>
-          <p className="max-h-44 overflow-y-auto whitespace-pre-line bg-wash px-3.5 py-2.5 font-serif text-[14.5px]/[21px]">
+          <section
+            aria-label="The agreement"
+            // Scrolled by keyboard too.
+            // biome-ignore lint/a11y/noNoninteractiveTabindex: a place that scrolls can be reached
+            tabIndex={0}
+            className="max-h-44 overflow-y-auto whitespace-pre-line bg-wash px-3.5 py-2.5 font-serif text-[14.5px]/[21px]"
+          >
             {given.how === 'telephone' ? agreement.script : agreement.text}
-          </p>
+          </section>
         </div>
       ) : null}
       <AuthorisationFields given={given} paper={`/files/authorisations/new?plan=${planId}`} onChange={setGiven} />
