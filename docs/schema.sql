@@ -185,7 +185,7 @@ CREATE FUNCTION public.order_holder(opened text) RETURNS TABLE(business_id uuid,
     SET search_path TO 'public', 'pg_temp'
     AS $$ select orders.business_id, orders.id from orders where orders.business_id = business_of(opened) and token = opened $$;
 
-CREATE FUNCTION public.payer_view(token text) RETURNS TABLE(business_id uuid, invoice_id uuid, printed jsonb, stage text, paid_minor bigint, due_minor bigint, credited_minor bigint, refunded_minor bigint, total_minor bigint, smallest_minor bigint, zone text, terms_accepted jsonb, pending jsonb, held_minor bigint, refused jsonb, receipts jsonb, approvals jsonb, asked_minor bigint, counted_minor bigint)
+CREATE FUNCTION public.payer_view(token text) RETURNS TABLE(business_id uuid, invoice_id uuid, printed jsonb, stage text, paid_minor bigint, due_minor bigint, credited_minor bigint, refunded_minor bigint, total_minor bigint, smallest_minor bigint, zone text, terms_accepted jsonb, pending jsonb, held_minor bigint, under_way jsonb, refused jsonb, receipts jsonb, approvals jsonb, asked_minor bigint, counted_minor bigint)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
     AS $$
@@ -195,6 +195,9 @@ CREATE FUNCTION public.payer_view(token text) RETURNS TABLE(business_id uuid, in
         where p.business_id = i.business_id and p.invoice_id = i.id and p.state = 'pending' and p.exclusive),
       coalesce((select sum(p.amount_minor) from payments p
         where p.business_id = i.business_id and p.invoice_id = i.id and p.state = 'pending'), 0)::bigint,
+      coalesce((select jsonb_agg(jsonb_build_object('amountMinor', p.amount_minor, 'tipMinor', p.tip_minor,
+          'approval', p.approval_url is not null) order by p.started_at, p.id)
+        from payments p where p.business_id = i.business_id and p.invoice_id = i.id and p.state = 'pending'), '[]'),
       (select case when last.state = 'refused' then jsonb_build_object('reason', last.reason, 'at', last.started_at) end
         from (select state, reason, started_at from payments p where p.business_id = i.business_id and p.invoice_id = i.id
           order by started_at desc, id desc limit 1) as last),

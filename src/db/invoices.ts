@@ -358,6 +358,8 @@ export type PayerView = {
   readonly pending: { readonly id: string; readonly approvalUrl: string | null } | null;
   /** What open attempts hold, theirs included. */
   readonly heldMinor: bigint;
+  /** Every open attempt, oldest first; `approval` where the holder's bank is asked. */
+  readonly underWay: readonly { readonly amountMinor: number; readonly tipMinor: number; readonly approval: boolean }[];
   /** What a plan asks for of it now, part by part, and the parts that it counts as paid. */
   readonly askedMinor: bigint;
   readonly countedMinor: bigint;
@@ -386,7 +388,7 @@ export async function payerView(db: Connection, token: string): Promise<PayerVie
     sql`select business_id as "businessId", invoice_id as "invoiceId", printed, stage, paid_minor as "paidMinor",
           due_minor as "dueMinor", credited_minor as "creditedMinor", refunded_minor as "refundedMinor",
           total_minor as "totalMinor", smallest_minor as "smallestMinor", zone, terms_accepted as "termsAccepted", pending,
-          held_minor as "heldMinor", refused, receipts, approvals, asked_minor as "askedMinor",
+          held_minor as "heldMinor", under_way as "underWay", refused, receipts, approvals, asked_minor as "askedMinor",
           counted_minor as "countedMinor"
         from payer_view(${token})`,
   );

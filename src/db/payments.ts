@@ -114,6 +114,14 @@ export const pendingPayment = (db: Db, invoiceId: string): Promise<Payment | nul
     sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and invoice_id = ${invoiceId} and state = 'pending' and exclusive`,
   );
 
+/** Every open attempt on an invoice, oldest first: each is under way, whether it keeps others out or not. */
+export const openAttempts = (db: Db, invoiceId: string): Promise<Payment[]> =>
+  many(
+    db,
+    sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and invoice_id = ${invoiceId} and state = 'pending'
+      order by started_at, id limit 20`,
+  );
+
 /** How many cards were refused at an invoice since an instant. */
 export async function refusedOfInvoice(db: Db, invoiceId: string, since: Date): Promise<number> {
   const row = await one<{ refused: number }>(

@@ -32,6 +32,11 @@ export class AttemptInput {
   @IsUUID() attempt!: string;
 }
 
+/** The attempt that is taken back; none for the only one that can be open. */
+export class WithdrawInput {
+  @IsOptional() @IsUUID() attempt?: string | null;
+}
+
 export class SeenInput {
   @IsIn(['phone', 'computer']) device!: 'phone' | 'computer';
 }

@@ -2,6 +2,7 @@
 import type { Browser, Frame, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { Offer, Placement } from '@/core/offer/offer';
+import { USUAL_WAYS } from '@/core/paper/paper';
 import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
@@ -13,7 +14,7 @@ import { asSuperuser } from '../support/database';
 import { expectAccessible, fillCard, openPage, press, type, untilShown, untilTrue, visit } from '../support/person';
 import { planTerms } from '../support/plans';
 import { type Stack, startStack } from '../support/stack';
-import { foundHouse, type House } from '../support/workshop';
+import { foundHouse, type House, plainPaper, sentInvoice } from '../support/workshop';
 
 let stack: Stack;
 let house: House;
@@ -248,6 +249,33 @@ test('a plan whose first payment is refused says so, and another card begins it'
   await untilShown(customer.page, '$22.00 is paid.');
   expect(customer.errors).toEqual([]);
   customer.close();
+});
+
+test('a part that waits for the bank is under way, and once approved it is thanked for and the rest can be paid', async () => {
+  const { link } = await sentInvoice(house, plainPaper(house, { ways: { ...USUAL_WAYS, parts: true } }));
+  const payer = await phone(`/i/${link}`);
+  await press(payer.page, 'A part', 'button');
+  await type(payer.page, 'How much now', '50');
+  await fillCard(payer.page, 'lumen-approval');
+  await press(payer.page, 'Pay $50.00', 'button');
+  await untilShown(payer.page, 'Stand-in bank');
+  // Left and come back to without an answer.
+  await visit(payer.page, `${stack.web}/i/${link}`);
+  await untilShown(payer.page, 'Waits for the bank’s approval');
+  await untilShown(payer.page, 'Your bank asks for your approval');
+  expect(await payer.page.evaluate(() => document.body.innerText)).toContain('110.00');
+  await expectAccessible(payer.page, 'a part under way');
+  await press(payer.page, 'Continue at your bank', 'link');
+  await untilShown(payer.page, 'Stand-in bank');
+  await payer.page.click('button[value=approve]');
+  await untilShown(payer.page, 'Receipt 1 is below.');
+  await untilShown(payer.page, '60.00');
+  await fillCard(payer.page, 'corvid-good');
+  await press(payer.page, 'Pay $60.00', 'button');
+  await untilShown(payer.page, 'Paid');
+  await untilTrue(payer.page, () => !document.querySelector('iframe.card-fields'));
+  expect(payer.errors).toEqual([]);
+  payer.close();
 });
 
 test('a link that opens nothing leads to the business, in the reader’s language, and never to the desk', async () => {

@@ -121,6 +121,10 @@ export const de: Words = {
   ownTip: 'Eigener Betrag',
   withTip: (sum) => `Mit Trinkgeld ${sum}`,
   cardGoes: 'Die Kartennummer geht nur an den Kartendienst.',
+  underWay: 'Unterwegs',
+  underWayBank: 'Wartet auf die Freigabe der Bank',
+  receiptNumber: (number) => `Quittung ${number} steht unten.`,
+  allUnderWay: 'Alles Fällige wird gerade bezahlt. Schauen Sie gleich noch einmal.',
   noSuchLink: 'Dieser Link öffnet nichts',
   noSuchLinkText:
     'Vielleicht wurde er unterwegs abgeschnitten. Öffnen Sie ihn noch einmal aus der E-Mail, oder fragen Sie, wer ihn geschickt hat.',

@@ -128,6 +128,10 @@ export const en = {
   ownTip: 'Own amount',
   withTip: (sum: string) => `With the tip, ${sum}`,
   cardGoes: 'The card’s numbers go to the card processor only.',
+  underWay: 'Under way',
+  underWayBank: 'Waits for the bank’s approval',
+  receiptNumber: (number: string) => `Receipt ${number} is below.`,
+  allUnderWay: 'All that is due is being paid just now. Look again in a moment.',
   noSuchLink: 'This link opens nothing',
   noSuchLinkText: 'Perhaps it was cut off on its way. Open it from the e-mail again, or ask whoever sent it to you.',
   noSuchLinkFrom: (business: string) =>

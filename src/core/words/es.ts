@@ -120,6 +120,10 @@ export const es: Words = {
   ownTip: 'Otro importe',
   withTip: (sum) => `Con la propina, ${sum}`,
   cardGoes: 'El número de la tarjeta solo va al procesador de pagos.',
+  underWay: 'En curso',
+  underWayBank: 'Espera la aprobación del banco',
+  receiptNumber: (number) => `El recibo ${number} está abajo.`,
+  allUnderWay: 'Todo lo pendiente se está pagando ahora. Vuelva a mirar en un momento.',
   noSuchLink: 'Este enlace no abre nada',
   noSuchLinkText: 'Quizá se cortó por el camino. Ábralo otra vez desde el correo, o pregunte a quien se lo envió.',
   noSuchLinkFrom: (business) =>

@@ -120,6 +120,10 @@ export const fr: Words = {
   ownTip: 'Autre montant',
   withTip: (sum) => `Avec le pourboire, ${sum}`,
   cardGoes: 'Le numéro de carte ne va qu’au prestataire de paiement.',
+  underWay: 'En cours',
+  underWayBank: 'Attend l’accord de la banque',
+  receiptNumber: (number) => `Le reçu ${number} est ci-dessous.`,
+  allUnderWay: 'Tout ce qui est dû est en cours de paiement. Regardez à nouveau dans un instant.',
   noSuchLink: 'Ce lien n’ouvre rien',
   noSuchLinkText:
     'Il a peut-être été coupé en route. Ouvrez-le à nouveau depuis le courriel, ou demandez à qui vous l’a envoyé.',

@@ -8,7 +8,7 @@ import { type Business, businessById } from '@/db/businesses';
 import { type CreditNote, creditsOf } from '@/db/credit-notes';
 import { type Customer, customerById } from '@/db/customers';
 import { type Invoice, invoiceById } from '@/db/invoices';
-import { type Payment, type PaymentRow, paidPayments, pendingPayment } from '@/db/payments';
+import { openAttempts, type Payment, type PaymentRow, paidPayments } from '@/db/payments';
 import type { Db } from '@/db/pool';
 import { type Question, questionsOf } from '@/db/questions';
 import { type Reminder, remindersOf } from '@/db/reminders';
@@ -34,6 +34,7 @@ export type InvoiceSheet = {
   readonly questions: readonly Question[];
   readonly approvals: readonly Approval[];
   readonly payments: readonly PaymentRow[];
+  /** The first of the payments that are under way. */
   readonly pending: Payment | null;
   readonly timeline: readonly TimelineLine[];
   /** The customer's link; of a draft it opens nothing yet. */
@@ -63,7 +64,7 @@ export const invoiceSheet = desk('see').run(async (ctx, id: string): Promise<Inv
       questions: await questionsOf(db, id),
       approvals: await latestApprovals(db, id),
       payments: await paidPayments(db, id),
-      pending: await pendingPayment(db, id),
+      pending: (await openAttempts(db, id))[0] ?? null,
       timeline: await timelineOf(db, id),
       link: `${publicUrl}/i/${invoice.linkToken}`,
     };

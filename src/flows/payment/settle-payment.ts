@@ -1,4 +1,4 @@
-import { openPayments, type Payment, paymentByAttempt, paymentById, pendingPayment } from '@/db/payments';
+import { openAttempts, openPayments, type Payment, paymentByAttempt, paymentById, pendingPayment } from '@/db/payments';
 import { INVOICE_LINK } from '@/flows/door/links';
 import { byLink, type Context, type House, worker } from '@/flows/door/operation';
 import { atMost } from '@/outside/at-most';
@@ -65,17 +65,26 @@ export const paymentStatus = byLink(INVOICE_LINK).run(
   },
 );
 
-/** The payer comes back from the bank: finds out what the bank said before the page is shown. */
+/** The payer comes back from the bank: finds out what the bank said before the page is shown, of every part that is under way. */
 export const returnFromBank = byLink(INVOICE_LINK).run(async (ctx, invoiceId: string): Promise<void> => {
-  const payment = await ctx.read((db) => pendingPayment(db, invoiceId));
-  if (payment) await askAbout(ctx, payment);
+  const open = await ctx.read((db) => openAttempts(db, invoiceId));
+  await atMost(ASKED_AT_ONCE, open, (payment) => askAbout(ctx, payment).then(() => undefined));
 });
 
-/** The payer does not want to wait for the bank's approval: the attempt is closed at the processor, then another can begin. */
+/**
+ * The payer does not want to wait for the bank's approval: the attempt is closed at the processor, then another can begin.
+ *
+ * @param attemptKey the attempt of the payer's own page, where parts by several people may be under way; else the one that is open
+ */
 export const withdrawAttempt = byLink(INVOICE_LINK).run(
-  async (ctx, invoiceId: string): Promise<PaymentStatus | { state: 'none' }> => {
-    const payment = await ctx.read((db) => pendingPayment(db, invoiceId));
-    if (!payment?.approvalUrl) return payment ? statusOf(ctx, payment) : { state: 'none' };
+  async (ctx, invoiceId: string, attemptKey: string | null = null): Promise<PaymentStatus | { state: 'none' }> => {
+    const payment = await ctx.read(
+      async (db) =>
+        (attemptKey ? await paymentByAttempt(db, invoiceId, attemptKey) : null) ??
+        (await pendingPayment(db, invoiceId)),
+    );
+    if (payment?.state !== 'pending' || !payment.approvalUrl)
+      return payment ? statusOf(ctx, payment) : { state: 'none' };
     const { cards } = services();
     const outcome = await cards.close(saleKey(ctx.businessId, payment.id));
     return statusOf(ctx, await recordOutcome(await ctx.later(), payment, outcome));

@@ -1,14 +1,24 @@
 import { randomUUID } from 'node:crypto';
 import { beforeEach, expect, test } from 'vitest';
+import { USUAL_WAYS } from '@/core/paper/paper';
 import { invoiceById } from '@/db/invoices';
 import { accountBalances, ledgerTroubles } from '@/db/ledger';
 import { pendingPayment } from '@/db/payments';
 import { timelineOf } from '@/db/timeline';
 import { readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
+import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
+import { viewByLink } from '@/flows/invoice/payer-page';
 import { asSuperuser } from '../../../tests/support/database';
 import { until } from '../../../tests/support/until';
-import { cardToken, foundHouse, type House, sentInvoice, sharedWorkshop } from '../../../tests/support/workshop';
+import {
+  cardToken,
+  foundHouse,
+  type House,
+  plainPaper,
+  sentInvoice,
+  sharedWorkshop,
+} from '../../../tests/support/workshop';
 import { paymentStatus, returnFromBank, settlePayments, withdrawAttempt } from './settle-payment';
 import { takePayment } from './take-payment';
 
@@ -182,6 +192,40 @@ test('an approval declined is a refusal; one withdrawn frees the invoice for ano
   // Approving what was withdrawn changes nothing.
   await fetch(second.url, { method: 'POST', body: new URLSearchParams({ answer: 'approve' }), redirect: 'manual' });
   expect((await book()).filter(({ status }) => status === 'accepted').length).toBe(1);
+});
+
+test('parts that wait for the bank are under way and not paid, each until its own answer; one is taken back without the others', async () => {
+  const paper = plainPaper(house, { ways: { ...USUAL_WAYS, parts: true } });
+  const { id, link } = await sentInvoice(house, paper);
+  const part = async (amountMinor: bigint) => {
+    const tried = await attempt('lumen-approval', amountMinor);
+    const status = await takePayment(link, tried, randomUUID());
+    if (status.state !== 'approval') throw new Error(`Expected an approval, got ${status.state}`);
+    return { key: tried.attemptKey, url: status.url };
+  };
+  const [mine, theirs] = [await part(5000n), await part(2000n)];
+  const seen = async () => {
+    const view = await viewByLink(link);
+    return {
+      due: view?.dueMinor,
+      paid: view?.paidMinor,
+      underWay: view?.underWay.map(({ amountMinor }) => amountMinor),
+    };
+  };
+  expect(await seen()).toEqual({ due: 11_000n, paid: 0n, underWay: [5000, 2000] });
+  expect((await invoiceSheet(house.owner, id)).pending?.amountMinor).toBe(5000n);
+  expect(await withdrawAttempt(link, theirs.key)).toMatchObject({ state: 'refused' });
+  expect(await seen()).toEqual({ due: 11_000n, paid: 0n, underWay: [5000] });
+  await fetch(mine.url, { method: 'POST', body: new URLSearchParams({ answer: 'approve' }), redirect: 'manual' });
+  await returnFromBank(link);
+  expect(await seen()).toEqual({ due: 6000n, paid: 5000n, underWay: [] });
+  expect(await paymentStatus(link, mine.key)).toEqual({ state: 'paid', receipt: '1' });
+  // All that is left, waiting: nothing can be paid beside it, and it is not called paid.
+  await part(6000n);
+  expect(await seen()).toEqual({ due: 6000n, paid: 5000n, underWay: [6000] });
+  await expect(takePayment(link, await attempt('corvid-good', 6000n), 'a')).rejects.toMatchObject({
+    code: 'payment-under-way',
+  });
 });
 
 test('another sum than the one due is not taken, nor anything twice', async () => {

@@ -178,7 +178,7 @@ export function Checkout({
                 },
                 before: nextWork,
                 statusQuery: () => `checkout=${checkoutKey}`,
-                withdraw: { checkout: checkoutKey },
+                withdraw: () => ({ checkout: checkoutKey }),
                 sum: quote.chargedMinor > 0 || free ? quote.charged : '…',
                 free: free ? words.orderFree : '',
                 hindrance,

@@ -12,12 +12,21 @@ export type PayOpen = {
   readonly fieldsUrl: string;
   readonly pending: string | null;
   readonly refused: string | null;
+  /** An attempt of this page that began before a reload or the bank; empty for none. */
+  readonly begun?: string;
 };
 
 const ASK_AGAIN_MS = 1500;
 
 /** A payment of this page, with all that it hears: the bank's page left again, Enter in the fields, the outcome. */
-function useCardPayment({ fieldsUrl, pending, refused, door, words }: PayOpen & { door: PayDoor; words: PayWords }) {
+function useCardPayment({
+  fieldsUrl,
+  pending,
+  refused,
+  begun = '',
+  door,
+  words,
+}: PayOpen & { door: PayDoor; words: PayWords }) {
   // The newest door, without beginning anything anew when it changes.
   const latest = useRef(door);
   latest.current = door;
@@ -47,6 +56,12 @@ function useCardPayment({ fieldsUrl, pending, refused, door, words }: PayOpen & 
 
   // A fresh picture from the server may bring the reason of an attempt that ended while this page asked.
   useEffect(() => payment.say(pending === null ? refused : null), [payment, refused, pending]);
+
+  // An attempt that this page began before: parts are under way beside those of others, and only this page knows which is its own.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the page begins
+  useEffect(() => {
+    if (begun) payment.resume(begun);
+  }, [payment]);
 
   useEffect(() => payment.hindered(door.hindrance), [payment, door.hindrance]);
 
@@ -78,6 +93,11 @@ function useCardPayment({ fieldsUrl, pending, refused, door, words }: PayOpen & 
     window.addEventListener('message', hear);
     return () => window.removeEventListener('message', hear);
   }, [origin, payment]);
+  // A part is paid and more is due: it is thanked for, and the fields are there again for the rest.
+  const paidMore = door.rest && view.stage === 'paid';
+  useEffect(() => {
+    if (paidMore) payment.again();
+  }, [paidMore, payment]);
   return { payment, frame, ...view };
 }
 

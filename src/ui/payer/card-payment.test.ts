@@ -46,7 +46,7 @@ function page(till: Till, part: Partial<PayDoor> = {}, pending: string | null = 
     path: '/pay',
     body: {},
     statusQuery: (attempt) => `attempt=${attempt}`,
-    withdraw: {},
+    withdraw: (attempt) => ({ attempt }),
     sum: '10.00',
     hindrance: null,
     onPaid: () => void seen.paid++,

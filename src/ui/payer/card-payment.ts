@@ -19,11 +19,16 @@ export type PayDoor = {
   readonly before?: () => Promise<object | null>;
   /** What the payment is asked about by; `attempt` is this page's own key. */
   readonly statusQuery: (attempt: string) => string;
-  readonly withdraw: object;
+  /** What an attempt is taken back by; `attempt` is this page's own key. */
+  readonly withdraw: (attempt: string) => object;
+  /** The attempt that this page has begun, to be found again after the bank or a reload; empty once it has ended. */
+  readonly onAttempt?: (attempt: string) => void;
   /** What the button says where nothing is to be paid: no card is asked for then. */
   readonly free?: string;
   /** The sum, written out. */
   readonly sum: string;
+  /** Whether more is due after what was paid. */
+  readonly rest?: boolean;
   /** Why it cannot be paid like this, or null. */
   readonly hindrance: string | null;
   /** Whether the sum of what is filled in now is still to come; `onAwaited` asks for it at once. */
@@ -102,7 +107,16 @@ export class CardPayment extends Shown<PaymentView> {
   /** What is shown of an attempt that ended while this page asked. */
   readonly say = (trouble: string | null): void => this.show({ trouble });
 
+  /** An attempt of this page that began before the bank, or a reload: what became of it is found out. */
+  readonly resume = (attempt: string): void => {
+    if (this.view().stage !== 'ready' || this.#attempt) return;
+    this.#attempt = attempt;
+    this.show({ stage: 'checking' });
+    void this.look();
+  };
+
   #take(status: AttemptStatus): void {
+    if (status.state !== 'approval' && status.state !== 'checking') this.reach.door().onAttempt?.('');
     if (status.state === 'paid') {
       this.show({ stage: 'paid' });
       this.reach.door().onPaid(status);
@@ -151,6 +165,7 @@ export class CardPayment extends Shown<PaymentView> {
     const worked = before ? await before() : {};
     if (!worked) return this.show({ stage: 'ready', trouble: this.reach.words.processorAway });
     this.#attempt ||= this.reach.newKey();
+    this.reach.door().onAttempt?.(this.#attempt);
     const answer = await this.reach.post(path, {
       ...body,
       ...worked,
@@ -169,14 +184,21 @@ export class CardPayment extends Shown<PaymentView> {
     this.show({ stage: 'ready', trouble: this.reach.words.trouble(answer) });
   };
 
+  /** It is paid, and more can be: the fields are there again. */
+  readonly again = (): void => {
+    this.#attempt = '';
+    this.show({ stage: 'ready', trouble: null });
+  };
+
   /** Takes the open attempt back, so that another card can be used. */
   readonly otherCard = async (): Promise<void> => {
     this.show({ stage: 'sending' });
     const { path, withdraw } = this.reach.door();
-    const answer = await this.reach.post(`${path}/withdraw`, withdraw);
+    const answer = await this.reach.post(`${path}/withdraw`, withdraw(this.#attempt));
     if (!answer.ok) return this.show({ stage: 'approval', trouble: this.reach.words.trouble(answer) });
     if (answer.value.state === 'refused') {
       this.#attempt = '';
+      this.reach.door().onAttempt?.('');
       return this.show({ stage: 'ready', trouble: null });
     }
     this.#take(answer.value);

@@ -7,6 +7,7 @@ import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { isAllowed } from '@/core/payment/part-payment';
 import { percentOf } from '@/core/tally/tally';
+import { windowMemory } from '../kit/memory';
 import { send } from '../kit/send';
 import { AcceptTerms, TipChoice } from './before-paying';
 import { CardPay, type PayOpen } from './card-pay';
@@ -50,6 +51,14 @@ export function PayPanel({
     const device = matchMedia('(max-width: 700px)').matches ? 'phone' : 'computer';
     void send('POST', `/api/pay/${token}/seen`, { device }, { keepalive: true });
   }, [token]);
+  const place = `paying ${token}`;
+  const [begun] = useState(() => (typeof window === 'undefined' ? '' : (windowMemory.getItem(place) ?? '')));
+  const [thanked, setThanked] = useState('');
+  const remember = (attempt: string) =>
+    attempt ? windowMemory.setItem(place, attempt) : windowMemory.removeItem(place);
+  // What is left is shown once the page is read anew: until then the fields stay away.
+  const [paidAt, setPaidAt] = useState<number | null>(null);
+  const rest = paidAt !== null && terms.dueMinor > 0 && terms.dueMinor !== paidAt;
   const nextWork = useWork(`/api/pay/${token}`);
   const { currency, locale } = terms;
   // The whole, what is asked for now, or a part as typed.
@@ -77,11 +86,13 @@ export function PayPanel({
   const span = words.partSpan.replace('{least}', text(terms.leastMinor)).replace('{most}', text(terms.dueMinor));
   const hindrance = terms.approveFirst
     ? words.firstApprove
-    : !allowed
-      ? span
-      : terms.terms && !accepts
-        ? words.firstAccept
-        : null;
+    : terms.dueMinor === 0
+      ? words.allUnderWay
+      : !allowed
+        ? span
+        : terms.terms && !accepts
+          ? words.firstAccept
+          : null;
   const choice = (on: boolean) => ({
     'data-state': on ? 'on' : 'off',
     'aria-pressed': on,
@@ -145,18 +156,33 @@ export function PayPanel({
         />
       ) : null}
       {terms.terms ? <AcceptTerms {...terms.terms} words={words} accepts={accepts} onAccepts={setAccepts} /> : null}
+      {thanked && terms.dueMinor > 0 ? (
+        <p role="status" className="border border-leaf px-3.5 py-2.5 text-[15px]/[22px]">
+          <b className="font-semibold text-leaf">{words.paidThanks}</b>{' '}
+          {words.receiptNumber.replace('{number}', thanked)}
+        </p>
+      ) : null}
       <CardPay
         {...open}
+        begun={begun}
         words={words}
         door={{
           path: `/api/pay/${token}`,
           body: { amountMinor: jsonMinor(amount ?? 0n), tipMinor: jsonMinor(tipMinor), acceptsTerms: accepts },
           before: nextWork,
           statusQuery: (attempt) => `attempt=${attempt}`,
-          withdraw: {},
+          withdraw: (attempt) => ({ attempt: attempt || null }),
+          onAttempt: (attempt) => remember(attempt),
+          rest,
           sum: allowed ? text((amount ?? 0n) + tipMinor) : '…',
           hindrance,
-          onPaid: () => router.refresh(),
+          onPaid: ({ receipt }) => {
+            setThanked(receipt);
+            setPaidAt(terms.dueMinor);
+            setPart(terms.askedMinor === null ? 'whole' : 'asked');
+            setTip('');
+            router.refresh();
+          },
           onChanged: (refusal) => {
             if (!refusal || refusal.code === 'already-paid' || refusal.code === 'amount-changed') router.refresh();
           },

@@ -22,6 +22,8 @@ export const payWords = (words: Words) => ({
   atYourBank: words.atYourBank,
   otherCard: words.otherCard,
   paidThanks: words.paidThanks,
+  allUnderWay: words.allUnderWay,
+  receiptNumber: words.receiptNumber('{number}'),
   toPayment: words.toPayment,
   cardSilent: words.cardSilent,
   processorAway: words.processorAway,

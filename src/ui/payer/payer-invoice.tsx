@@ -102,6 +102,7 @@ export function PayerInvoice({
   invoice,
   stage,
   balance,
+  underWay = [],
   receipts,
   files,
   token,
@@ -112,6 +113,8 @@ export function PayerInvoice({
   invoice: PrintedInvoice;
   stage: 'sent' | 'cancelled';
   balance: { readonly paidMinor: number; readonly creditedMinor: number; readonly dueMinor: number };
+  /** What is being paid just now, and not paid yet; in minor units. */
+  underWay?: readonly { readonly amountMinor: number; readonly tipMinor: number; readonly approval: boolean }[];
   receipts: readonly PayerReceipt[];
   files: readonly PayerFile[];
   /** The link's own sign; null in the proof. */
@@ -207,6 +210,16 @@ export function PayerInvoice({
                 </span>
               </div>
             )}
+            {settled
+              ? null
+              : underWay.map((attempt, at) => (
+                  <p key={at} className="mt-1.5 flex items-baseline justify-between gap-4 text-[15px] text-ochre">
+                    <span>{attempt.approval ? words.underWayBank : words.underWay}</span>
+                    <span className="font-serif">
+                      <Amount minor={attempt.amountMinor + attempt.tipMinor} currency={currency} locale={locale} />
+                    </span>
+                  </p>
+                ))}
             <div className="mt-5">
               {pay.kind === 'open' && pay.card && token ? (
                 <PayPanel token={token} open={pay.open} terms={pay.terms} words={payWords(words)} />

@@ -90,7 +90,6 @@ export function StartPlanDialog({
           <section
             aria-label="The agreement"
             // Scrolled by keyboard too.
-            // biome-ignore lint/a11y/noNoninteractiveTabindex: a place that scrolls can be reached
             tabIndex={0}
             className="max-h-44 overflow-y-auto whitespace-pre-line bg-wash px-3.5 py-2.5 font-serif text-[14.5px]/[21px]"
           >

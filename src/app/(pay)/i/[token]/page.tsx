@@ -59,6 +59,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
     <PayerInvoice
       invoice={printed}
       stage={found.stage}
+      underWay={found.underWay}
       balance={{
         paidMinor: jsonMinor(found.paidMinor),
         creditedMinor: jsonMinor(found.creditedMinor),
@@ -78,7 +79,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
         open
           ? {
               kind: 'open',
-              card: printed.ways.card && payable.due > 0n,
+              card: printed.ways.card,
               open: {
                 fieldsUrl: cardFieldsUrl(),
                 pending: found.pending ? (found.pending.approvalUrl ?? 'checking') : null,

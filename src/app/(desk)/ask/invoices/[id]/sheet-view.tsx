@@ -6,7 +6,8 @@ import { fromToday, longDate, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { reminderWords } from '@/core/invoice/reminders';
 import { invoiceState, sharePaid } from '@/core/invoice/state';
-import { jsonMinor } from '@/core/money/money';
+import { jsonMinor, money } from '@/core/money/money';
+import { moneyText } from '@/core/money/money-text';
 import { wordsOf } from '@/core/words/words';
 import { type InvoiceSheet, printedOf } from '@/flows/invoice/invoice-sheet';
 import { InvoicePaper } from '@/ui/invoice/invoice-paper';
@@ -92,7 +93,7 @@ function NextStep({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAsk: boolean }) {
     ? `${question.byName} asks: “${question.text}”`
     : pending
       ? pending.approvalUrl
-        ? 'The customer’s bank asks for approval. You hear as soon as it is answered.'
+        ? `${pending.amountMinor < invoice.dueMinor ? `A part, ${moneyText(money(pending.amountMinor, invoice.currency), sheet.business.locale)}, waits: the` : 'The'} customer’s bank asks for approval. You hear as soon as it is answered.`
         : 'A card payment has no answer yet. Dahlia is asking the card processor.'
       : change
         ? `${change.byName} asks for a change: “${change.comment}”`
