@@ -14,7 +14,7 @@ import { creditedTaxes } from './credit';
 import { deliveryCheck } from './delivery-check';
 import { counterKey, numberText, patternProblem } from './numbering';
 import { pastedLines } from './pasted-rows';
-import { filledText, freshPaper } from './placeholders';
+import { anothersPaper, filledText, freshPaper } from './placeholders';
 import { completePrinted, printedInvoice } from './printed';
 import { type PaperSetting, readPaper } from './read-paper';
 import { comingDates } from './recurring';
@@ -187,6 +187,13 @@ test('a fresh paper has lines of its own and leaves the moment behind', () => {
     () => `n${++id}`,
   );
   expect(fresh).toMatchObject({ number: '', issuedOn: '', due: { kind: 'days', days: 14 }, lines: [{ id: 'n1' }] });
+});
+
+test('what was written for one occasion is not carried to another: their reference and the private note', () => {
+  const written = paper({ reference: 'PO 4711', memo: 'pays late, ask first' });
+  const kept = { reference: 'PO 4711', memo: 'pays late, ask first' };
+  expect(freshPaper(written, () => 'n1')).toMatchObject(kept);
+  expect(anothersPaper(written, () => 'n1')).toMatchObject({ reference: '', memo: '', lines: [{ id: 'n1' }] });
 });
 
 test('reminders fall after the day of sending, each day once', () => {

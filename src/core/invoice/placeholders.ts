@@ -44,3 +44,12 @@ export const freshPaper = (paper: Paper, freshId: () => string): Paper => ({
   files: [],
   elsewhere: null,
 });
+
+/**
+ * The same for another occasion, or another customer: their reference and the private note belong to the one they were written for.
+ */
+export const anothersPaper = (paper: Paper, freshId: () => string): Paper => ({
+  ...freshPaper(paper, freshId),
+  reference: '',
+  memo: '',
+});

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { dateInZone } from '@/core/dates/zone';
 import { MOST_IN_BULK, type OwnWords, ownPaper } from '@/core/invoice/bulk';
-import { freshPaper } from '@/core/invoice/placeholders';
+import { anothersPaper, freshPaper } from '@/core/invoice/placeholders';
 import type { SendWith } from '@/core/invoice/send-with';
 import { sendingProblems } from '@/core/invoice/sending';
 import {
@@ -102,7 +102,7 @@ export const checkBulk = desk('ask').run(
       const bulk: BulkInvoices = {
         id,
         name: name || draft.paper.title || 'Bulk invoices',
-        paper: { ...freshPaper(draft.paper, randomUUID), files: draft.paper.files },
+        paper: { ...anothersPaper(draft.paper, randomUUID), files: draft.paper.files },
         sendWith: { ...sendWith, to: [], phone: '' },
         state: 'checked',
         byId: ctx.personId,

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { type Business, usualWays } from '@/core/business/business';
 import type { Customer } from '@/core/customer/customer';
 import { dateInZone } from '@/core/dates/zone';
-import { filledPaper, freshPaper } from '@/core/invoice/placeholders';
+import { anothersPaper, filledPaper } from '@/core/invoice/placeholders';
 import { completePaper, newLine, type Paper } from '@/core/paper/paper';
 import { businessById } from '@/db/businesses';
 import { customerById } from '@/db/customers';
@@ -50,11 +50,11 @@ async function firstPaper(db: Db, business: Business, from: StartFrom): Promise<
   if (from.templateId) {
     const { paper } = found(await templateById(db, from.templateId));
     const filled = filledPaper(paper, dateInZone(db.now, business.zone), localeOf(business, customer));
-    return { ...freshPaper(filled, randomUUID), customerId: customer?.id ?? paper.customerId };
+    return { ...anothersPaper(filled, randomUUID), customerId: customer?.id ?? paper.customerId };
   }
   const last = from.asLast && customer ? await lastInvoiceOf(db, customer.id) : null;
   const invoiceId = from.invoiceId ?? last?.id;
-  if (invoiceId) return freshPaper(found(await invoiceById(db, invoiceId)).paper, randomUUID);
+  if (invoiceId) return anothersPaper(found(await invoiceById(db, invoiceId)).paper, randomUUID);
   return customer ? emptyPaper(business, customer) : null;
 }
 

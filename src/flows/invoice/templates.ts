@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { freshPaper } from '@/core/invoice/placeholders';
+import { anothersPaper } from '@/core/invoice/placeholders';
 import type { Paper } from '@/core/paper/paper';
 import { deleteTemplate, keepTemplate, templatesOf } from '@/db/templates';
 import { desk } from '@/flows/door/operation';
@@ -11,7 +11,7 @@ export const templateNames = desk('see').read(async (db): Promise<{ id: string; 
 
 /** Keeps a paper as a template; the name's earlier one gives way. */
 export const keepAsTemplate = desk('ask').run(async (ctx, name: string, paper: Paper): Promise<void> => {
-  const template = { id: randomUUID(), name, paper: { ...freshPaper(paper, randomUUID), customerId: null } };
+  const template = { id: randomUUID(), name, paper: { ...anothersPaper(paper, randomUUID), customerId: null } };
   await ctx.write(async (tx) => {
     await keepTemplate(tx, template);
   });
