@@ -11,7 +11,17 @@ import { sendRequest } from '@/flows/offer/requests';
 import { keepPlan, sendPlan } from '@/flows/plan/plans';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
-import { expectAccessible, fillCard, openPage, press, type, untilShown, untilTrue, visit } from '../support/person';
+import {
+  byName,
+  expectAccessible,
+  fillCard,
+  openPage,
+  press,
+  type,
+  untilShown,
+  untilTrue,
+  visit,
+} from '../support/person';
 import { planTerms } from '../support/plans';
 import { type Stack, startStack } from '../support/stack';
 import { foundHouse, type House, plainPaper, sentInvoice } from '../support/workshop';
@@ -268,8 +278,8 @@ test('a part that waits for the bank is under way, and once approved it is thank
   await press(payer.page, 'Continue at your bank', 'link');
   await untilShown(payer.page, 'Stand-in bank');
   await payer.page.click('button[value=approve]');
-  await untilShown(payer.page, 'Receipt 1 is below.');
-  await untilShown(payer.page, '60.00');
+  await untilTrue(payer.page, () => /Receipt \d+ is below\./.test(document.body.innerText));
+  await byName(payer.page, 'Pay $60.00', 'button');
   await fillCard(payer.page, 'corvid-good');
   await press(payer.page, 'Pay $60.00', 'button');
   await untilShown(payer.page, 'Paid');

@@ -14,18 +14,18 @@ export default async function NoSuchLink() {
   const { seller } = sender ?? {};
   return (
     <main className="mx-auto mt-[12vh] max-w-[560px] px-4" lang={locale.slice(0, 2)}>
-      <div className="sheet p-8">
+      <div className="sheet p-5 sm:p-8">
         <h1 className="title-screen">{words.noSuchLink}</h1>
         <p className="mt-2 text-[15px]/[22px]">{seller ? words.noSuchLinkFrom(seller.name) : words.noSuchLinkText}</p>
         {seller ? (
-          <p className="mt-4 font-serif text-[16px]/6">
-            {seller.name}
+          <p className="mt-4 flex flex-wrap gap-x-4 gap-y-1 text-[15px]/6">
+            <span className="font-serif text-[16px]">{seller.name}</span>
             {seller.phone ? (
-              <a className="link ml-3 whitespace-nowrap" href={`tel:${seller.phone.replace(/[^+\d]/g, '')}`}>
+              <a className="link whitespace-nowrap" href={`tel:${seller.phone.replace(/[^+\d]/g, '')}`}>
                 {seller.phone}
               </a>
             ) : null}
-            <a className="link ml-3" href={`mailto:${seller.email}`}>
+            <a className="link min-w-0 break-words" href={`mailto:${seller.email}`}>
               {seller.email}
             </a>
           </p>

@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useEffect, useState, useTransition } from 'react';
 import { typedMinor } from '@/core/invoice/read-paper';
 import { minorDigits } from '@/core/money/currency';
 import { jsonMinor, money } from '@/core/money/money';
@@ -56,9 +56,11 @@ export function PayPanel({
   const [thanked, setThanked] = useState('');
   const remember = (attempt: string) =>
     attempt ? windowMemory.setItem(place, attempt) : windowMemory.removeItem(place);
-  // What is left is shown once the page is read anew: until then the fields stay away.
-  const [paidAt, setPaidAt] = useState<number | null>(null);
-  const rest = paidAt !== null && terms.dueMinor > 0 && terms.dueMinor !== paidAt;
+  // What is left is known once the page is read anew: until then the fields stay away. The sum says nothing of it, since a
+  // page that comes back from the bank may have been read after the payment.
+  const [reading, startReading] = useTransition();
+  const rest = thanked !== '' && !reading && terms.dueMinor > 0;
+  const [underWay, setUnderWay] = useState(false);
   const nextWork = useWork(`/api/pay/${token}`);
   const { currency, locale } = terms;
   // The whole, what is asked for now, or a part as typed.
@@ -100,7 +102,7 @@ export function PayPanel({
   });
   return (
     <div className="grid gap-5">
-      {terms.parts && terms.leastMinor < terms.dueMinor ? (
+      {terms.parts && !underWay && terms.leastMinor < terms.dueMinor ? (
         <fieldset>
           <legend className="sr-only">{words.partAmount}</legend>
           <div className="segment w-full">
@@ -146,7 +148,7 @@ export function PayPanel({
           )}
         </fieldset>
       ) : null}
-      {terms.tip ? (
+      {terms.tip && !underWay ? (
         <TipChoice
           percents={terms.tip}
           tip={tip}
@@ -155,7 +157,9 @@ export function PayPanel({
           words={words}
         />
       ) : null}
-      {terms.terms ? <AcceptTerms {...terms.terms} words={words} accepts={accepts} onAccepts={setAccepts} /> : null}
+      {terms.terms && !underWay ? (
+        <AcceptTerms {...terms.terms} words={words} accepts={accepts} onAccepts={setAccepts} />
+      ) : null}
       {thanked && terms.dueMinor > 0 ? (
         <p role="status" className="border border-leaf px-3.5 py-2.5 text-[15px]/[22px]">
           <b className="font-semibold text-leaf">{words.paidThanks}</b>{' '}
@@ -172,16 +176,19 @@ export function PayPanel({
           before: nextWork,
           statusQuery: (attempt) => `attempt=${attempt}`,
           withdraw: (attempt) => ({ attempt: attempt || null }),
-          onAttempt: (attempt) => remember(attempt),
+          onAttempt: (attempt) => {
+            remember(attempt);
+            if (attempt) setThanked('');
+          },
           rest,
+          onUnderWay: setUnderWay,
           sum: allowed ? text((amount ?? 0n) + tipMinor) : '…',
           hindrance,
           onPaid: ({ receipt }) => {
             setThanked(receipt);
-            setPaidAt(terms.dueMinor);
             setPart(terms.askedMinor === null ? 'whole' : 'asked');
             setTip('');
-            router.refresh();
+            startReading(() => router.refresh());
           },
           onChanged: (refusal) => {
             if (!refusal || refusal.code === 'already-paid' || refusal.code === 'amount-changed') router.refresh();
