@@ -250,6 +250,7 @@ test('a plan whose first payment is refused says so, and another card begins it'
   await fillCard(customer.page, 'corvid-blocked');
   await press(customer.page, 'Agree, and begin', 'button');
   await untilShown(customer.page, 'Your bank refused the first payment of $22.00');
+  await untilShown(customer.page, '$22.00 that was refused is charged to it at once.');
   await expectAccessible(customer.page, 'a plan whose first payment was refused');
   expect(await customer.page.evaluate(() => document.body.innerText)).not.toContain('everything is set up');
   await press(customer.page, 'I agree to this', 'checkbox');
@@ -297,6 +298,7 @@ test('a link that opens nothing leads to the business, in the reader’s languag
   const payer = await phone(`/o/${token.slice(0, 12)}${'x'.repeat(20)}`);
   await untilShown(payer.page, 'This link opens nothing');
   await untilShown(payer.page, 'bench@sallow.example');
+  expect(await payer.page.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(0);
   for (const path of [`/c/${called}x`, '/a/nonsense-nonsense', '/m/nonsense', '/i/nonsense']) {
     await visit(payer.page, `${stack.web}${path}`);
     await untilShown(payer.page, 'This link opens nothing');

@@ -1,7 +1,11 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { addDays, calendarDate } from '../dates/calendar-date';
+import { money } from '../money/money';
+import { moneyText } from '../money/money-text';
 import { completePaper, newLine } from '../paper/paper';
+import { agreedText } from '../words/plan-wording';
+import { wordsOf } from '../words/words';
 import { changedTerms, changeTrouble, isRhythmChanged, needsConsent, stillToCome } from './change';
 import type { PlanTerms } from './plan';
 
@@ -93,6 +97,8 @@ test('whatever was charged already, what is still to come adds up to what is pla
         total: 2000n * BigInt(count - made),
       });
       expect(left.first).toBe(addDays(start, made * 7 * every));
+      // Also where the plan is longer than what is written down ahead.
+      expect(left.last).toBe(addDays(start, (count - 1) * 7 * every));
     }),
   );
 });
@@ -110,3 +116,30 @@ test('what goes without saying in a schedule is no change', () => {
   expect(isRhythmChanged(terms(), terms({ schedule: { ...schedule, monthDays: [15] } }))).toBe(true);
   expect(isRhythmChanged(terms(), terms({ schedule: { ...schedule, shift: 'next' } }))).toBe(true);
 });
+
+test.each(['en-US', 'de-DE', 'fr-FR', 'es-ES'])(
+  'what is agreed to anew says what was refused, and calls only endless what has no end: %s',
+  (locale) => {
+    const day = calendarDate('2026-12-31');
+    const forecast = { endless: false, charges: [], count: 13, totalMinor: 526095n, first: day, last: day };
+    const more = { comingYearMinor: 0n, years: [], months: [] };
+    const said = (refused: bigint, over: object) =>
+      agreedText(
+        { ...terms(), kind: 'instalments' },
+        { eachMinor: 2000n },
+        { ...forecast, ...more, ...over },
+        {
+          currency: 'USD',
+          locale,
+        },
+        refused,
+      );
+    const { plan } = wordsOf(locale);
+    const sum = moneyText(money(86000n, 'USD'), locale);
+    expect(said(86000n, {})).toContain(plan.chargedAtOnce(sum));
+    expect(said(0n, {})).not.toContain(sum);
+    expect(said(0n, {})).toContain('2026');
+    for (const last of [day, null]) expect(said(0n, { last })).not.toContain(plan.goesOn);
+    expect(said(0n, { endless: true, last: null })).toContain(plan.goesOn);
+  },
+);

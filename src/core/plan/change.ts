@@ -1,7 +1,8 @@
 import type { CalendarDate } from '../dates/calendar-date';
 import type { Schedule } from '../schedule/schedule';
 import { isFree, type KnownCharge, lookAhead, type Progress } from './ahead';
-import type { Forecast, PlanContext, PlanSums, PlanTerms } from './plan';
+import { dateKey } from './decisions';
+import { type Forecast, type PlanContext, type PlanSums, type PlanTerms, plannedCharges } from './plan';
 
 /** A schedule without its end: how often, and on which days, whatever is written out of it and what goes without saying. */
 function rhythmOf({ unit, every, start, monthDays, weekdays, shift = 'none', weekend = [6, 7] }: Schedule): string {
@@ -85,17 +86,22 @@ export function stillToCome(
   const settled = known.filter(({ state }) => state !== 'upcoming');
   const { fresh, progress } = lookAhead({ ...plan, state: 'active' }, settled, sums, context);
   const charges = fresh.filter((charge) => !isFree(charge));
-  const days = charges.map(({ chargedOn }) => chargedOn).sort();
+  const endless = plan.terms.kind === 'membership' && plan.terms.schedule.ends === 'never';
+  // A long plan is not written down to its end, but its end is known.
+  const seen = new Set(settled.map(dateKey));
+  const days: CalendarDate[] = [];
+  for (const charge of endless ? charges : plannedCharges(plan.terms, sums, context))
+    if (!isFree(charge) && !seen.has(dateKey(charge))) days.push(charge.chargedOn);
+  days.sort();
   const { plannedCount, plannedMinor, chargedCount, chargedMinor }: Progress = progress;
   const count = plannedCount === null ? charges.length : plannedCount - chargedCount;
   return {
-    endless: plan.terms.kind === 'membership' && plan.terms.schedule.ends === 'never',
+    endless,
     charges,
     count,
     totalMinor: plannedMinor === null ? 0n : plannedMinor - chargedMinor,
     first: days[0] ?? null,
-    // A long plan is not written down to its end.
-    last: count > charges.length ? null : (days.at(-1) ?? null),
+    last: endless ? null : (days.at(-1) ?? null),
     comingYearMinor: 0n,
     years: [],
     months: [],

@@ -25,18 +25,24 @@ export function laterText(later: LaterCharges, { currency, locale }: Read): stri
   ].join(' ');
 }
 
-/** What a customer of a billing plan agrees to, in their words: sum and rhythm, the first day with its sum, until when, and what all come to. */
+/**
+ * What a customer of a billing plan agrees to, in their words: sum and rhythm, the first day with its sum, until when, and what all come to.
+ *
+ * @param refusedMinor what was refused until now, in minor units: a card that is given is charged it at once
+ */
 export function agreedText(
   { kind, schedule }: Pick<PlanTerms, 'kind' | 'schedule'>,
   { eachMinor }: Pick<PlanSums, 'eachMinor'>,
   { charges, endless, count, totalMinor, last }: Forecast,
   { currency, locale }: Read,
+  refusedMinor = 0n,
 ): string {
   const { plan, offer } = wordsOf(locale);
   const text = (minor: bigint) => moneyText(money(minor, currency), locale);
   const [first] = charges.filter(({ amountMinor }) => amountMinor > 0n);
   const rhythm = offer.rhythm(schedule.unit, schedule.every);
   return [
+    ...(refusedMinor > 0n ? [plan.chargedAtOnce(text(refusedMinor))] : []),
     ...(kind === 'membership' ? [plan.eachTime(text(eachMinor), rhythm)] : []),
     ...(first
       ? [
@@ -45,7 +51,7 @@ export function agreedText(
             : plan.firstOn(text(first.amountMinor), longDate(first.chargedOn, locale)),
         ]
       : []),
-    endless || !last ? plan.goesOn : plan.lastOn(plan.count(count), longDate(last, locale)),
+    ...(endless ? [plan.goesOn] : last ? [plan.lastOn(plan.count(count), longDate(last, locale))] : []),
     ...(endless ? [] : [`${plan.inAll}: ${text(totalMinor)}.`]),
   ].join(' ');
 }

@@ -38,10 +38,11 @@ export async function agreedCharges(db: Db, business: Business, plan: Plan, loca
   const { sums, currency, problems } = await readPlan(db, business, plan);
   const context = planContext(business, plan, todayOf(business, db.now));
   if (problems.length > 0 || dateTrouble(plan.terms, sums, context)) return '';
-  const planned = plan.startsOn
-    ? stillToCome(plan, await knownCharges(db, [plan.id]), sums, context)
-    : forecast(plan.terms, sums, context);
-  return agreedText(plan.terms, sums, planned, { currency, locale });
+  const known = plan.startsOn ? await knownCharges(db, [plan.id]) : [];
+  const planned = plan.startsOn ? stillToCome(plan, known, sums, context) : forecast(plan.terms, sums, context);
+  const refused = known.filter(({ state }) => state === 'refused');
+  const refusedMinor = refused.reduce((sum, { amountMinor }) => sum + amountMinor, 0n);
+  return agreedText(plan.terms, sums, planned, { currency, locale }, refusedMinor);
 }
 
 /**

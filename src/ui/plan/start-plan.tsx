@@ -91,7 +91,7 @@ export function StartPlanDialog({
             aria-label="The agreement"
             // Scrolled by keyboard too.
             tabIndex={0}
-            className="max-h-44 overflow-y-auto whitespace-pre-line bg-wash px-3.5 py-2.5 font-serif text-[14.5px]/[21px]"
+            className="max-h-80 overflow-y-auto whitespace-pre-line bg-wash px-3.5 py-2.5 font-serif text-[14.5px]/[21px]"
           >
             {given.how === 'telephone' ? agreement.script : agreement.text}
           </section>
