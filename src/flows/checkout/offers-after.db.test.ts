@@ -142,7 +142,7 @@ test('visitors see what was published, not what is edited; a version is taken up
   expect(await hostedPage(called, VISITOR)).toContain('<h1>Second words</h1>');
   await restorePage(house.owner, id, 1);
   const { page, versions } = await pageDesign(house.owner, id);
-  expect(page.blocks.find(({ kind }) => kind === 'heading')?.text).toBe('New hosted page');
+  expect(page.blocks.find(({ kind }) => kind === 'heading')?.text).toBe('Bench days');
   expect(versions.map(({ version }) => version)).toEqual([2, 1]);
   // Read in another language and currency, the form and its prices are too; what is chosen goes on to the checkout.
   const french = await hostedPage(called, { ...VISITOR, lang: 'fr', currency: 'EUR' });

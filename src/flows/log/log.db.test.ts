@@ -46,7 +46,7 @@ test('a changed money setting is told with both values in the log and in a mail 
     house.owner,
     rules.map((rule) => ({ ...rule, rate: '11' })),
   );
-  await keepCharging(house.owner, { ...USUAL_POLICY, retryDays: [2] });
+  await keepCharging(house.owner, { ...USUAL_POLICY, retryDays: [2], missed: 'all' });
   await storePartner(house.owner, null, { name: 'Ines Moor', email: 'ines@moor.example', account: '' });
   const { entries } = await logPage(house.owner, null);
   const of = (kind: string) => entries.filter((entry) => entry.kind === kind);
