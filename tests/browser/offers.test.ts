@@ -15,6 +15,7 @@ import {
   comeIn,
   expectAccessible,
   fillCard,
+  follow,
   openPage,
   press,
   pressOn,
@@ -132,7 +133,7 @@ test('two presses and two tabs are one payment; the holder’s bank leads there 
     button?.click();
   });
   await untilShown(payer.page, 'Stand-in bank');
-  await payer.page.click('button[value=approve]');
+  await follow(payer.page, 'button[value=approve]');
   await untilShown(payer.page, 'Thank you');
   expect(
     await count(

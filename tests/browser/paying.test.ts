@@ -15,6 +15,7 @@ import {
   byName,
   expectAccessible,
   fillCard,
+  follow,
   openPage,
   press,
   type,
@@ -278,7 +279,7 @@ test('a part that waits for the bank is under way, and once approved it is thank
   await expectAccessible(payer.page, 'a part under way');
   await press(payer.page, 'Continue at your bank', 'link');
   await untilShown(payer.page, 'Stand-in bank');
-  await payer.page.click('button[value=approve]');
+  await follow(payer.page, 'button[value=approve]');
   await untilTrue(payer.page, () => /Receipt \d+ is below\./.test(document.body.innerText));
   await byName(payer.page, 'Pay $60.00', 'button');
   await fillCard(payer.page, 'corvid-good');
