@@ -110,8 +110,8 @@ test('what goes without saying in a schedule is no change', () => {
     monthDays: [31],
     weekdays: undefined,
     weekend: undefined,
-    shift: 'none',
-  } as unknown as typeof schedule;
+    shift: 'none' as const,
+  };
   expect(isRhythmChanged(terms(), terms({ schedule: written }))).toBe(false);
   expect(isRhythmChanged(terms(), terms({ schedule: { ...schedule, monthDays: [15] } }))).toBe(true);
   expect(isRhythmChanged(terms(), terms({ schedule: { ...schedule, shift: 'next' } }))).toBe(true);

@@ -2,10 +2,9 @@
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { Button } from '../kit/button';
-import { Check } from '../kit/check';
-import { FieldError } from '../kit/field';
 import { send } from '../kit/send';
 import { type Troubles, troubleWords } from '../payer/trouble-words';
+import { AgreedBy, AgreeTick } from './agree-fields';
 import { CardEntry, type CardEntryHandle } from './card-entry';
 
 /** What the customer's form says; strings only, so that they reach the browser. */
@@ -100,37 +99,27 @@ export function AcceptPlan({
     >
       <div>
         <p className="whitespace-pre-line bg-wash px-4 py-3 font-serif text-[16px]/6">{agreement}</p>
-        <label className="mt-3 flex min-h-11 items-center gap-3 text-[16px]">
-          <Check
-            tall
-            checked={agrees}
-            onChange={(event) => {
-              setAgrees(event.target.checked);
+        <div className="mt-3">
+          <AgreeTick
+            words={words}
+            agrees={agrees}
+            trouble={troubles.agree}
+            onAgree={(now) => {
+              setAgrees(now);
               put('agree');
             }}
           />
-          {words.agree}
-        </label>
-        {troubles.agree ? <FieldError>{troubles.agree}</FieldError> : null}
+        </div>
       </div>
-      <div>
-        <label className="mb-1 block text-[15px] font-medium" htmlFor="agreed-by">
-          {words.yourName}
-        </label>
-        <input
-          id="agreed-by"
-          className="input min-h-11 !text-[16px]"
-          autoComplete="name"
-          maxLength={120}
-          value={name}
-          aria-invalid={troubles.name ? true : undefined}
-          onChange={(event) => {
-            setName(event.target.value);
-            put('name');
-          }}
-        />
-        {troubles.name ? <FieldError>{troubles.name}</FieldError> : null}
-      </div>
+      <AgreedBy
+        words={words}
+        name={name}
+        trouble={troubles.name}
+        onName={(now) => {
+          setName(now);
+          put('name');
+        }}
+      />
       <div>
         <span className="mb-1 block text-[15px] font-medium">{words.yourCard}</span>
         <CardEntry fieldsUrl={fieldsUrl} words={words} handle={card} />

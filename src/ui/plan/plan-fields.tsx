@@ -77,7 +77,7 @@ export function PlanLines({
           </SelectField>
         </div>
       ))}
-      <div className="flex flex-wrap items-baseline gap-x-5">
+      <div className="flex flex-wrap items-center gap-x-5">
         <Button
           look="link"
           className="inline-flex items-center gap-1"
