@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { addDays, calendarDate } from '../dates/calendar-date';
+import { longDate } from '../dates/date-text';
 import { money } from '../money/money';
 import { moneyText } from '../money/money-text';
 import { completePaper, newLine } from '../paper/paper';
@@ -138,6 +139,10 @@ test.each(['en-US', 'de-DE', 'fr-FR', 'es-ES'])(
     const sum = moneyText(money(86000n, 'USD'), locale);
     expect(said(86000n, {})).toContain(plan.chargedAtOnce(sum));
     expect(said(0n, {})).not.toContain(sum);
+    const charges = [{ part: 'period', nominal: day, chargedOn: day, amountMinor: 36675n, reasons: [] }];
+    const next = [moneyText(money(36675n, 'USD'), locale), longDate(day, locale)] as const;
+    expect(said(86000n, { charges })).toContain(plan.thenOn(...next));
+    expect(said(0n, { charges })).toContain(plan.firstOn(...next));
     expect(said(0n, {})).toContain('2026');
     for (const last of [day, null]) expect(said(0n, { last })).not.toContain(plan.goesOn);
     expect(said(0n, { endless: true, last: null })).toContain(plan.goesOn);

@@ -48,7 +48,10 @@ export function agreedText(
       ? [
           isAtStart(first)
             ? plan.firstNow(text(first.amountMinor))
-            : plan.firstOn(text(first.amountMinor), longDate(first.chargedOn, locale)),
+            : (refusedMinor > 0n ? plan.thenOn : plan.firstOn)(
+                text(first.amountMinor),
+                longDate(first.chargedOn, locale),
+              ),
         ]
       : []),
     ...(endless ? [plan.goesOn] : last ? [plan.lastOn(plan.count(count), longDate(last, locale))] : []),

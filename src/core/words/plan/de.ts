@@ -12,6 +12,7 @@ export const planDe: PlanWords = {
   eachTime: (sum, rhythm) => `${sum} ${rhythm}.`,
   nextOn: (dates) => `Die nächsten am ${dates}.`,
   firstOn: (sum, date) => `Die erste Zahlung ist ${sum} am ${date}.`,
+  thenOn: (sum, date) => `Danach kommen ${sum} am ${date}.`,
   lastOn: (payments, date) => `${payments}, die letzte am ${date}.`,
   firstOnly: 'Ein Code, ein Trinkgeld oder kostenlose Lieferung zählt nur für die heutige Zahlung.',
   purchases: 'Käufe, die ich bestelle',

@@ -11,6 +11,7 @@ export const planEn = {
   eachTime: (sum: string, rhythm: string) => `${sum} ${rhythm}.`,
   nextOn: (dates: string) => `The next ones on ${dates}.`,
   firstOn: (sum: string, date: string) => `The first is ${sum} on ${date}.`,
+  thenOn: (sum: string, date: string) => `Then comes ${sum} on ${date}.`,
   lastOn: (payments: string, date: string) => `${payments}, the last on ${date}.`,
   firstOnly: 'A code, a tip or free delivery counts for today’s payment only.',
   purchases: 'purchases that I order',

@@ -12,6 +12,7 @@ export const planEs: PlanWords = {
   eachTime: (sum, rhythm) => `${sum} ${rhythm}.`,
   nextOn: (dates) => `Los siguientes, el ${dates}.`,
   firstOn: (sum, date) => `El primero es de ${sum}, el ${date}.`,
+  thenOn: (sum, date) => `Después vienen ${sum}, el ${date}.`,
   lastOn: (payments, date) => `${payments}, el último el ${date}.`,
   firstOnly: 'Un código, una propina o la entrega gratuita valen solo para el pago de hoy.',
   purchases: 'las compras que pida',

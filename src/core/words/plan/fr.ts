@@ -12,6 +12,7 @@ export const planFr: PlanWords = {
   eachTime: (sum, rhythm) => `${sum} ${rhythm}.`,
   nextOn: (dates) => `Les prochains le ${dates}.`,
   firstOn: (sum, date) => `Le premier est de ${sum}, le ${date}.`,
+  thenOn: (sum, date) => `Ensuite viennent ${sum}, le ${date}.`,
   lastOn: (payments, date) => `${payments}, le dernier le ${date}.`,
   firstOnly: 'Un code, un pourboire ou la livraison offerte ne comptent que pour le paiement d’aujourd’hui.',
   purchases: 'les achats que je commande',
