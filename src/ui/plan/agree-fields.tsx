@@ -1,7 +1,6 @@
 'use client';
 import { Check } from '../kit/check';
 import { FieldError } from '../kit/field';
-import type { AcceptWords } from './accept-plan';
 
 /** The tick with which a customer agrees. @param trouble what is said under it; empty where nothing is wrong */
 export function AgreeTick({
@@ -10,7 +9,7 @@ export function AgreeTick({
   trouble = '',
   onAgree,
 }: {
-  words: Pick<AcceptWords, 'agree'>;
+  words: { readonly agree: string };
   agrees: boolean;
   trouble?: string | undefined;
   onAgree: (agrees: boolean) => void;
@@ -33,7 +32,7 @@ export function AgreedBy({
   trouble = '',
   onName,
 }: {
-  words: Pick<AcceptWords, 'yourName'>;
+  words: { readonly yourName: string };
   name: string;
   trouble?: string | undefined;
   onName: (name: string) => void;
