@@ -18,10 +18,13 @@ export async function composerOf(
   return {
     id: invoice.id,
     // What was fixed at sending is part of the paper that is changed.
-    paper: printed
-      ? { ...invoice.paper, number: printed.number, issuedOn: printed.issuedOn, currency: printed.currency }
-      : invoice.paper,
-    revision: invoice.revision,
+    draft: {
+      paper: printed
+        ? { ...invoice.paper, number: printed.number, issuedOn: printed.issuedOn, currency: printed.currency }
+        : invoice.paper,
+      revision: invoice.revision,
+      by: invoice.keptBy,
+    },
     customer,
     taxes: sheet.taxes,
     currency: business.currency,

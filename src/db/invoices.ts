@@ -3,6 +3,7 @@ import { completePrinted, type PrintedInvoice } from '@/core/invoice/printed';
 import type { SendWith } from '@/core/invoice/send-with';
 import type { InvoiceStatus } from '@/core/invoice/state';
 import { typedDecimal } from '@/core/money/typed';
+import type { Writing } from '@/core/paper/kept-by';
 import { completePaper, type Paper } from '@/core/paper/paper';
 import type { RefusalReason } from '@/core/payment/outcome';
 import type { PaymentMethod } from '@/core/receipt/receipt';
@@ -18,6 +19,8 @@ export type Invoice = InvoiceStatus & {
   readonly currency: string;
   readonly paper: Paper;
   readonly revision: number;
+  /** The writing that made a draft what it is; null where it was not a window. */
+  readonly keptBy: Writing | null;
   readonly printed: PrintedInvoice | null;
   readonly linkToken: string;
   readonly issuedOn: CalendarDate | null;
@@ -47,7 +50,7 @@ const complete = (row: Invoice): Invoice => ({
   printed: row.printed && completePrinted(row.printed),
 });
 
-const INVOICE = sql`id, stage, number, customer_id as "customerId", currency, paper, revision, printed,
+const INVOICE = sql`id, stage, number, customer_id as "customerId", currency, paper, revision, kept_by as "keptBy", printed,
   link_token as "linkToken", issued_on as "issuedOn", due_on as "dueOn", total_minor as "totalMinor",
   paid_minor as "paidMinor", refunded_minor as "refundedMinor", credited_minor as "creditedMinor",
   due_minor as "dueMinor", sent_at as "sentAt", seen_at as "seenAt", seen_at is not null as seen,
@@ -106,18 +109,26 @@ export type NewDraft = {
 };
 
 /**
- * Keeps what has been typed, if nobody else has kept something since `revision`; true if it was kept.
+ * Keeps what has been typed over the draft of this revision; true if it was kept.
  *
- * @param sums the draft's total, for the list
+ * @param draft sums in minor units, for the list; `by` null where it is no window that writes
  */
 export async function updateDraft(
   tx: Tx,
   id: string,
-  draft: { paper: Paper; revision: number; currency: string; totalMinor: bigint; taxMinor: bigint },
+  draft: {
+    paper: Paper;
+    revision: number;
+    by: Writing | null;
+    currency: string;
+    totalMinor: bigint;
+    taxMinor: bigint;
+  },
 ): Promise<boolean> {
   const touched = await run(
     tx,
     sql`update invoices set paper = ${JSON.stringify(draft.paper)}, revision = revision + 1,
+          kept_by = ${draft.by && JSON.stringify(draft.by)},
           customer_id = ${draft.paper.customerId}, currency = ${draft.currency}, total_minor = ${draft.totalMinor},
           tax_minor = ${draft.taxMinor}, reference = ${draft.paper.reference.trim()}, title = ${draft.paper.title.trim()},
           send_at = null, changed_at = ${tx.now}

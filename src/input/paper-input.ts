@@ -20,9 +20,11 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
+import { EXEMPT_AS, type ExemptAs } from '@/core/invoice/exempt';
 import { MOST_REMINDERS } from '@/core/invoice/reminders';
 import type { SendingWay, SendWith } from '@/core/invoice/send-with';
-import { UNITS, type Unit } from '@/core/item/item';
+import { HANDED, type Handed, UNITS, type Unit } from '@/core/item/item';
+import type { Following } from '@/core/paper/kept-by';
 import {
   type DueChoice,
   MOST_FILES,
@@ -58,6 +60,8 @@ class LineInput implements PaperLine {
   @MaxLength(1000, { message: 'A note to a line holds 1,000 letters at most.' })
   note?: string;
   @IsOptional() @Matches(DAY) on?: string;
+  @IsOptional() @IsString() @MaxLength(40, { message: 'A code holds 40 signs at most.' }) code?: string;
+  @IsOptional() @IsIn(HANDED) handed?: Handed;
 }
 
 export class DueInput {
@@ -138,6 +142,7 @@ export class PaperInput implements Paper {
   @IsArray() @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => FeeInput) fees!: FeeInput[];
   @IsArray() @ArrayMaxSize(5) @ValidateNested({ each: true }) @Type(() => FlatTaxInput) flatTaxes!: FlatTaxInput[];
   @IsOptional() @IsString() @MaxLength(300) exempt!: string | null;
+  @IsOptional() @IsIn(EXEMPT_AS) exemptAs!: ExemptAs;
   @IsOptional() @IsUUID() termsId!: string | null;
   @IsString() @MaxLength(4000, { message: 'A memo holds 4,000 letters at most.' }) memo!: string;
   @IsArray()
@@ -156,11 +161,25 @@ export class PaperInput implements Paper {
   @IsOptional() @IsObject() @ValidateNested() @Type(() => ElsewhereInput) elsewhere!: ElsewhereInput | null;
 }
 
-/** A draft to keep, with the revision that it was read at. */
+/** One writing of a draft: a window's name and the count of its changes. */
+class WritingInput {
+  @IsUUID() hand!: string;
+  @IsInt() @Min(0) step!: number;
+}
+
+/** A draft to keep, with the revision that it was read at and whose words it is. */
 export class DraftInput {
   @IsInt() @Min(0) revision!: number;
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => WritingInput) by?: WritingInput | null;
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => WritingInput) after?: WritingInput | null;
   @IsDefined() @IsObject() @ValidateNested() @Type(() => PaperInput) paper!: PaperInput;
 }
+
+/** Whose words a draft is; without a window's name only the revision counts. */
+export const windowOf = ({ by, after }: DraftInput): Pick<Following, 'by' | 'after'> => ({
+  by: by ?? null,
+  after: after ?? null,
+});
 
 /** A paper as kept: what is optional at the door is null within. */
 export const paperOf = (input: PaperInput): Paper => ({
@@ -169,6 +188,7 @@ export const paperOf = (input: PaperInput): Paper => ({
   pricesIncludeTax: input.pricesIncludeTax ?? null,
   delivery: input.delivery ? { ...input.delivery, taxes: input.delivery.taxes ?? null } : null,
   exempt: input.exempt ?? null,
+  exemptAs: input.exemptAs ?? 'exempt',
   termsId: input.termsId ?? null,
   ways: { ...input.ways, tip: input.ways.tip ?? null },
   reminders: input.reminders ?? null,

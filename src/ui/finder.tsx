@@ -2,14 +2,12 @@
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
-import { send } from './kit/send';
+import { useFinding } from './kit/use-finding';
 
 /** Something that can be done from anywhere. */
 export type Action = { readonly words: string; readonly key?: string; readonly do: () => void };
 
 type Found = { id: string; number: string | null; customer: string | null; stage: string };
-
-const PAUSE_MS = 120;
 
 /** "Find or do": invoices by number or name, and every action, in one field. */
 export function Finder({
@@ -23,33 +21,26 @@ export function Finder({
   actions: readonly Action[];
   onOpen: (path: string) => void;
 }) {
-  const [words, setWords] = useState('');
-  const [found, setFound] = useState<readonly Found[]>([]);
   const [marked, setMarked] = useState('');
-  useEffect(() => {
-    const first = actions.find((action) => action.words.toLowerCase().includes(words.trim().toLowerCase()));
-    setMarked(first?.words ?? '');
-    if (words.trim().length < 2) return setFound([]);
-    const asked = new AbortController();
-    const timer = setTimeout(async () => {
-      const answer = await send<Found[]>('GET', `/api/find?words=${encodeURIComponent(words)}`, undefined, {
-        signal: asked.signal,
-      });
-      if (!answer.ok || asked.signal.aborted) return;
-      setFound(answer.value);
-      if (answer.value[0]) setMarked(answer.value[0].id);
-    }, PAUSE_MS);
-    return () => {
-      clearTimeout(timer);
-      asked.abort();
-    };
-  }, [words, actions]);
   const go = (work: () => void) => {
     onOpenChange(false);
-    setWords('');
+    type('');
     work();
   };
+  const openInvoice = ({ id, stage }: Found) =>
+    go(() => onOpen(`/ask/${stage === 'draft' ? 'compose' : 'invoices'}/${id}`));
+  const { words, found, type, onKeyDown } = useFinding<Found>(
+    '/api/find',
+    open,
+    ([first]) => {
+      if (first) openInvoice(first);
+      else if (fitting[0]) go(fitting[0].do);
+    },
+    2,
+  );
   const fitting = actions.filter((action) => action.words.toLowerCase().includes(words.trim().toLowerCase()));
+  const first = found?.[0]?.id ?? fitting[0]?.words ?? '';
+  useEffect(() => setMarked(first), [first]);
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
@@ -59,23 +50,27 @@ export function Finder({
           aria-describedby={undefined}
         >
           <Dialog.Title className="sr-only">Find or do</Dialog.Title>
-          <Command shouldFilter={false} label="Find or do" value={marked} onValueChange={setMarked}>
+          <Command
+            shouldFilter={false}
+            label="Find or do"
+            value={marked}
+            onValueChange={setMarked}
+            onKeyDown={onKeyDown}
+          >
             <Command.Input
               value={words}
-              onValueChange={setWords}
+              onValueChange={type}
               placeholder="A name, a number, or what to do"
               className="w-full border-b border-ink bg-transparent px-5 py-3.5 font-serif text-[18px] outline-none"
             />
             <Command.List className="max-h-[50vh] overflow-auto p-2">
               <Command.Empty className="px-3 py-4 text-soft">Nothing by that name.</Command.Empty>
-              {found.map((invoice) => (
+              {(found ?? []).map((invoice) => (
                 <Command.Item
                   key={invoice.id}
                   value={invoice.id}
                   className="menu-item"
-                  onSelect={() =>
-                    go(() => onOpen(`/ask/${invoice.stage === 'draft' ? 'compose' : 'invoices'}/${invoice.id}`))
-                  }
+                  onSelect={() => openInvoice(invoice)}
                 >
                   <span className="private font-serif text-[15px]">{invoice.customer ?? 'Nobody chosen yet'}</span>
                   <span className="ml-auto text-soft">{invoice.number ? `Invoice ${invoice.number}` : 'Draft'}</span>

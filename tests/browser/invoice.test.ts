@@ -275,6 +275,48 @@ test('sending what is not ready names the place and goes there', async () => {
   await untilShown(page, 'Write the price as a number');
 });
 
+test('Enter before the search has answered waits for it, and the next letters go into the form that it opened', async () => {
+  const { page } = desk;
+  await pressKeyOn(page, 'n', '/ask/compose/');
+  await press(page, 'Who pays: nobody chosen yet');
+  await page.waitForSelector('[cmdk-input]');
+  await page.keyboard.type('Zebulon Qu');
+  await page.keyboard.press('Enter');
+  await byName(page, 'E-mail address', 'textbox');
+  await page.keyboard.type('ist');
+  expect(await page.$eval('[role=dialog] input[maxlength="160"]', (field) => (field as HTMLInputElement).value)).toBe(
+    'Zebulon Quist',
+  );
+  await page.keyboard.press('Escape');
+});
+
+test('a reload in the middle of a word, again and again: the words stand, and nobody is said to have changed them', async () => {
+  const { page } = desk;
+  const words = () => page.$eval('textarea[aria-label="Line 1: what for"]', (field) => field.value);
+  let typed = '';
+  for (const pause of [0, 40, 510, 530, 700]) {
+    await page.focus('textarea[aria-label="Line 1: what for"]');
+    await page.keyboard.press('End');
+    await page.keyboard.type(`${pause} `);
+    typed += `${pause} `;
+    await new Promise((resolve) => setTimeout(resolve, pause));
+    await visitAgain(page);
+    await byName(page, 'Line 1: what for');
+    await untilTrue(
+      page,
+      (wanted) =>
+        document.querySelector<HTMLTextAreaElement>('textarea[aria-label="Line 1: what for"]')?.value === wanted,
+      typed,
+    );
+  }
+  await until('the last words are kept', async () => {
+    const rows = await asSuperuser(stack.admin, 'select 1 from invoices where paper::text like $1', [`%${typed}%`]);
+    return rows.length === 1;
+  });
+  expect(await words()).toBe(typed);
+  expect(await shown(page)).not.toContain('changed since');
+});
+
 test('without a connection nothing typed is lost', async () => {
   const { page } = desk;
   await page.setOfflineMode(true);

@@ -3,6 +3,7 @@ import { type Business, usualWays } from '@/core/business/business';
 import type { Customer } from '@/core/customer/customer';
 import { dateInZone } from '@/core/dates/zone';
 import { anothersPaper, filledPaper } from '@/core/invoice/placeholders';
+import { type Following, mayFollow } from '@/core/paper/kept-by';
 import { completePaper, newLine, type Paper } from '@/core/paper/paper';
 import { businessById } from '@/db/businesses';
 import { customerById } from '@/db/customers';
@@ -25,7 +26,7 @@ import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { localeOf, readingOf } from './paper-setting';
 
-/** 192 bits: nobody guesses a link. */
+const NO_WINDOW = { by: null, after: null };
 
 /** What an invoice is begun from: for a customer, from a template, as another invoice, or as the customer's last one. */
 export type StartFrom = {
@@ -93,20 +94,29 @@ export async function writeDraft(
  * Keeps a draft as typed, whether or not it can be sent.
  *
  * @param revision the one that was read; somebody else's later one is never overwritten
+ * @param window whose words they are, where a window says so
  * @returns the revision kept and when
  * @throws Refusal `draft-changed-elsewhere`, `draft-already-sent`, `not-found`
  */
 export const saveDraft = desk('ask').write(
-  async (tx, id: string, paper: Paper, revision: number): Promise<{ revision: number; keptAt: Date }> => {
+  async (
+    tx,
+    id: string,
+    paper: Paper,
+    revision: number,
+    window: Pick<Following, 'by' | 'after'> = NO_WINDOW,
+  ): Promise<{ revision: number; keptAt: Date }> => {
     const draft = found(await lockedInvoice(tx, id));
     if (draft.stage !== 'draft') throw new Refusal('draft-already-sent');
+    const stands = { revision: draft.revision, by: draft.keptBy };
+    if (!mayFollow(stands, { revision, ...window })) throw new Refusal('draft-changed-elsewhere');
     const business = await businessById(tx);
     const customer = paper.customerId ? found(await customerById(tx, paper.customerId)) : null;
     const { document, tally } = await readingOf(tx, business, customer, paper);
     const sums = { currency: document.currency, totalMinor: tally.total, taxMinor: tally.taxTotal };
-    const kept = await updateDraft(tx, id, { paper, revision, ...sums });
+    const kept = await updateDraft(tx, id, { paper, revision: stands.revision, by: window.by, ...sums });
     if (!kept) throw new Refusal('draft-changed-elsewhere');
-    return { revision: revision + 1, keptAt: tx.now };
+    return { revision: stands.revision + 1, keptAt: tx.now };
   },
 );
 

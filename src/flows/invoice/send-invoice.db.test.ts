@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { beforeEach, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
+import type { Writing } from '@/core/paper/kept-by';
 import { invoiceById } from '@/db/invoices';
 import { readBusiness } from '@/db/transaction';
 import { todayView } from '@/flows/day/today';
@@ -74,6 +75,27 @@ test('a draft kept in two windows keeps the first and tells the second', async (
     saveDraft(house.clerk, id, plainPaper(house, { note: 'two' }), 1),
   ]);
   expect([one.status, two.status].sort()).toEqual(['fulfilled', 'rejected']);
+});
+
+test('a window goes on over its own words whose answer was lost, in whatever order they come, and never over another’s', async () => {
+  const id = await keptDraft(house);
+  const hand = randomUUID();
+  const keep = (note: string, revision: number, by: Writing, after: Writing | null = null) =>
+    saveDraft(house.owner, id, plainPaper(house, { note }), revision, { by, after });
+  const noteNow = async () => (await invoiceSheet(house.owner, id)).invoice.paper.note;
+  const elsewhere = { code: 'draft-changed-elsewhere' };
+  await keep('half', 1, { hand, step: 1 });
+  // The answer never came: the same window still counts from revision 1.
+  await keep('half a sentence', 1, { hand, step: 3 });
+  // Its last breath, overtaken by the page that was loaded anew.
+  const anew = randomUUID();
+  await keep('half a sentence.', 2, { hand: anew, step: 1 }, { hand, step: 3 });
+  await expect(keep('half a sent', 1, { hand, step: 2 })).rejects.toMatchObject(elsewhere);
+  expect(await noteNow()).toBe('half a sentence.');
+  const { invoice } = await invoiceSheet(house.owner, id);
+  await saveDraft(house.clerk, id, plainPaper(house, { note: 'theirs' }), invoice.revision);
+  await expect(keep('mine again', invoice.revision, { hand: anew, step: 2 })).rejects.toMatchObject(elsewhere);
+  expect(await noteNow()).toBe('theirs');
 });
 
 test('what is typed is kept as typed, even where it is no number yet', async () => {

@@ -2,15 +2,14 @@ import type { Customer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import type { NumberSeries } from '@/core/invoice/numbering';
 import type { Seller } from '@/core/invoice/printed';
-import type { Paper } from '@/core/paper/paper';
 import type { BusinessTax } from '@/core/tax/business-tax';
 import type { Place } from '@/core/tax/tax-rules';
+import type { Kept } from './draft-state';
 import type { TermsChoice } from './paper-after';
 
 export type ComposerProps = {
   readonly id: string;
-  readonly paper: Paper;
-  readonly revision: number;
+  readonly draft: Kept;
   readonly customer: Customer | null;
   readonly taxes: readonly BusinessTax[];
   readonly currency: string;

@@ -1,7 +1,7 @@
 'use client';
 import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { shortDate } from '@/core/dates/date-text';
 import { dueDate, issueDate } from '@/core/invoice/due';
 import { readPaper } from '@/core/invoice/read-paper';
@@ -37,10 +37,15 @@ export function Composer(props: ComposerProps) {
     (why: 'sent' | 'thrown-away') => (why === 'sent' ? toSheet() : router.replace('/ask/invoices')),
     [router, toSheet],
   );
-  const draft = useDraft(id, props.paper, props.revision, onGone, fixed);
+  const draft = useDraft(id, props.draft, onGone, fixed);
   const { paper, change, keeping, revision, flush } = draft;
   const [picked, setPicked] = useState(props.customer);
   const customer = [picked, props.customer].find((one) => one && one.id === paper.customerId) ?? null;
+  // Chosen just before a reload: the page was made before the choice was kept, and does not know them yet.
+  const unknown = paper.customerId !== null && !customer && keeping.state === 'kept';
+  useEffect(() => {
+    if (unknown) router.refresh();
+  }, [unknown, router]);
   const [asked, setAsked] = useState<AskedFigure | { of: 'line-id'; id: string }>({ of: 'total' });
   const [tried, setTried] = useState(false);
   const [discarding, setDiscarding] = useState(false);

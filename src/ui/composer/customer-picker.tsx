@@ -3,11 +3,11 @@ import { Command } from 'cmdk';
 import { ChevronDown, Plus } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useEffect, useState } from 'react';
+import { flushSync } from 'react-dom';
 import type { Customer } from '@/core/customer/customer';
-import { send } from '../kit/send';
+import { useFinding } from '../kit/use-finding';
 import { NewCustomer } from './new-customer';
 
-const PAUSE_MS = 120;
 const ADD = 'add-somebody';
 
 /** "Who pays": found by typing, or added on the spot without leaving the paper. */
@@ -24,30 +24,23 @@ export function CustomerPicker({
 }) {
   const [open, setOpen] = useState(false);
   const [adding, setAdding] = useState(false);
-  const [words, setWords] = useState('');
-  const [found, setFound] = useState<readonly Customer[]>([]);
-  const [trouble, setTrouble] = useState('');
   const [marked, setMarked] = useState(ADD);
-
-  useEffect(() => {
-    if (!open) return;
-    const asked = new AbortController();
-    const timer = setTimeout(async () => {
-      const answer = await send<Customer[]>('GET', `/api/customers?words=${encodeURIComponent(words)}`, undefined, {
-        signal: asked.signal,
-      });
-      if (asked.signal.aborted) return;
-      setTrouble(answer.ok ? '' : answer.words);
-      if (!answer.ok) return;
-      setFound(answer.value);
-      // Enter takes the first one found, or adds where there is none.
-      setMarked(answer.value[0]?.id ?? ADD);
-    }, PAUSE_MS);
-    return () => {
-      clearTimeout(timer);
-      asked.abort();
-    };
-  }, [words, open]);
+  const choose = (one: Customer) => {
+    onChoose(one);
+    setOpen(false);
+    type('');
+  };
+  // At once: the very next letter belongs into the form, and nothing takes its place there.
+  const add = () =>
+    flushSync(() => {
+      setOpen(false);
+      setAdding(true);
+    });
+  const { words, found, trouble, type, onKeyDown } = useFinding<Customer>('/api/customers', open, ([first]) =>
+    first ? choose(first) : add(),
+  );
+  // Enter takes the first one found, or adds where there is none.
+  useEffect(() => setMarked(found?.[0]?.id ?? ADD), [found]);
 
   return (
     <>
@@ -64,26 +57,29 @@ export function CustomerPicker({
           <ChevronDown size={15} strokeWidth={1.6} className="flex-none" aria-hidden="true" />
         </Popover.Trigger>
         <Popover.Portal>
-          <Popover.Content className="menu w-[min(400px,92vw)]" align="start" sideOffset={4} aria-label="Who pays">
-            <Command shouldFilter={false} label="Who pays" value={marked} onValueChange={setMarked}>
+          <Popover.Content
+            className="menu w-[min(400px,92vw)]"
+            align="start"
+            sideOffset={4}
+            aria-label="Who pays"
+            onCloseAutoFocus={(event) => adding && event.preventDefault()}
+          >
+            <Command
+              shouldFilter={false}
+              label="Who pays"
+              value={marked}
+              onValueChange={setMarked}
+              onKeyDown={onKeyDown}
+            >
               <Command.Input
                 value={words}
-                onValueChange={setWords}
+                onValueChange={type}
                 placeholder="Type a name or an e-mail address"
                 className="mb-1 w-full border-b border-ink bg-transparent px-2.5 pb-2 pt-1 font-serif text-[16px] outline-none"
               />
               <Command.List className="max-h-[300px] overflow-auto">
-                {found.map((one) => (
-                  <Command.Item
-                    key={one.id}
-                    value={one.id}
-                    className="menu-item !block"
-                    onSelect={() => {
-                      onChoose(one);
-                      setOpen(false);
-                      setWords('');
-                    }}
-                  >
+                {(found ?? []).map((one) => (
+                  <Command.Item key={one.id} value={one.id} className="menu-item !block" onSelect={() => choose(one)}>
                     <span className="private block truncate font-serif text-[15.5px]/5">{one.name}</span>
                     <span className="private small block truncate text-soft">{one.email || one.billing.city}</span>
                   </Command.Item>
@@ -92,10 +88,7 @@ export function CustomerPicker({
                 <Command.Item
                   value={ADD}
                   className="menu-item sticky bottom-0 !bg-sheet border-t border-rule data-[selected=true]:!bg-petal"
-                  onSelect={() => {
-                    setOpen(false);
-                    setAdding(true);
-                  }}
+                  onSelect={add}
                 >
                   <Plus size={15} strokeWidth={1.7} aria-hidden="true" />
                   {words.trim() ? `Add “${words.trim()}” as a new customer` : 'Add a new customer'}
@@ -111,9 +104,8 @@ export function CustomerPicker({
           home={home}
           onClose={() => setAdding(false)}
           onAdded={(added) => {
-            onChoose(added);
             setAdding(false);
-            setWords('');
+            choose(added);
           }}
         />
       ) : null}

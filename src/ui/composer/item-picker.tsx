@@ -1,11 +1,17 @@
 'use client';
 import { Command } from 'cmdk';
 import { Popover } from 'radix-ui';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { type Item, type ItemOption, priceIn } from '@/core/item/item';
-import { send } from '../kit/send';
+import { useFinding } from '../kit/use-finding';
 
-const PAUSE_MS = 120;
+type Row = { readonly item: Item; readonly option: ItemOption | null };
+
+/** Items as they are chosen: each way that one comes in by itself. */
+const rowsOf = (items: readonly Item[]): Row[] =>
+  items.flatMap((item): Row[] =>
+    item.options.length > 0 ? item.options.map((option) => ({ item, option })) : [{ item, option: null }],
+  );
 
 /** "From your items": found by name or code; one that comes in several ways offers each. */
 export function ItemPicker({
@@ -16,25 +22,16 @@ export function ItemPicker({
   onChoose: (item: Item, option: ItemOption | null) => void;
 }) {
   const [open, setOpen] = useState(false);
-  const [words, setWords] = useState('');
-  const [found, setFound] = useState<readonly Item[] | null>(null);
-  useEffect(() => {
-    if (!open) return;
-    const asked = new AbortController();
-    const timer = setTimeout(async () => {
-      const answer = await send<Item[]>('GET', `/api/items?words=${encodeURIComponent(words)}`, undefined, {
-        signal: asked.signal,
-      });
-      if (answer.ok && !asked.signal.aborted) setFound(answer.value);
-    }, PAUSE_MS);
-    return () => {
-      clearTimeout(timer);
-      asked.abort();
-    };
-  }, [words, open]);
-  const rows = (found ?? []).flatMap((item): { item: Item; option: ItemOption | null }[] =>
-    item.options.length > 0 ? item.options.map((option) => ({ item, option })) : [{ item, option: null }],
-  );
+  const choose = ({ item, option }: Row) => {
+    onChoose(item, option);
+    setOpen(false);
+    type('');
+  };
+  const { words, found, type, onKeyDown } = useFinding<Item>('/api/items', open, (items) => {
+    const [first] = rowsOf(items);
+    if (first) choose(first);
+  });
+  const rows = rowsOf(found ?? []);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger type="button" className="link">
@@ -42,10 +39,10 @@ export function ItemPicker({
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content className="menu w-[min(420px,92vw)]" align="start" sideOffset={4} aria-label="Your items">
-          <Command shouldFilter={false} label="Your items">
+          <Command shouldFilter={false} label="Your items" onKeyDown={onKeyDown}>
             <Command.Input
               value={words}
-              onValueChange={setWords}
+              onValueChange={type}
               placeholder="Name or code"
               className="mb-1 w-full border-b border-ink bg-transparent px-2.5 pb-2 pt-1 font-serif text-[16px] outline-none"
             />
@@ -58,11 +55,7 @@ export function ItemPicker({
                   key={option?.id ?? item.id}
                   value={option?.id ?? item.id}
                   className="menu-item"
-                  onSelect={() => {
-                    onChoose(item, option);
-                    setOpen(false);
-                    setWords('');
-                  }}
+                  onSelect={() => choose({ item, option })}
                 >
                   <span className="min-w-0 flex-1">
                     <span className="block truncate font-serif text-[15.5px]/5">

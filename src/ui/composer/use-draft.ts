@@ -1,32 +1,29 @@
 'use client';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
-import type { Paper } from '@/core/paper/paper';
 import { computerMemory } from '../kit/memory';
 import { send } from '../kit/send';
 import { sayTrouble } from '../kit/toasts';
 import { DraftKeeper } from './draft-keeper';
+import type { Kept } from './draft-state';
+
+const known = new Map<string, Kept>();
 
 /**
  * A draft that keeps itself.
  *
+ * @param page the draft as the page has it
  * @param onGone the draft was sent or thrown away elsewhere
  * @param held nothing is kept by itself: a sent invoice is changed, and only when the person says so
  */
-export function useDraft(
-  id: string,
-  first: Paper,
-  firstRevision: number,
-  onGone: (why: 'sent' | 'thrown-away') => void,
-  held = false,
-) {
+export function useDraft(id: string, page: Kept, onGone: (why: 'sent' | 'thrown-away') => void, held = false) {
   const gone = useRef(onGone);
   gone.current = onGone;
   const [keeper] = useState(
     () =>
-      new DraftKeeper(id, first, firstRevision, {
-        send: (paper, revision, last = false) =>
-          send('PUT', `/api/invoices/${id}`, { paper, revision }, last ? { keepalive: true } : {}),
+      new DraftKeeper(id, page, crypto.randomUUID(), {
+        send: (draft, last = false) => send('PUT', `/api/invoices/${id}`, draft, last ? { keepalive: true } : {}),
         store: computerMemory,
+        known,
         onGone: (why) => gone.current(why),
         held,
       }),
@@ -48,7 +45,7 @@ export function useDraft(
       keeper.close();
     };
   }, [keeper]);
-  useEffect(() => keeper.renew(first, firstRevision), [keeper, first, firstRevision]);
+  useEffect(() => keeper.renew(page), [keeper, page]);
 
   const { change, flush, letGo, latestRevision } = keeper;
   return { paper, change, keeping, revision, flush, letGo, latestRevision };
