@@ -35,6 +35,15 @@ export const customerByEmail = (db: Db, email: string): Promise<Customer | null>
       where business_id = ${db.businessId} and email <> '' and lower(email) = ${email.trim().toLowerCase()} and merged_into is null order by created_at, id limit 1`,
   );
 
+/** The customer with this tax number, however it is spaced; the one on file for longest. */
+export const customerByTaxNumber = (db: Db, number: string): Promise<Customer | null> =>
+  maybeOne(
+    db,
+    sql`select ${COLUMNS} from customers where business_id = ${db.businessId} and merged_into is null and tax_number <> ''
+      and upper(regexp_replace(tax_number, '[^[:alnum:]]', '', 'g')) = ${number.replace(/[^\p{L}\p{N}]/gu, '').toUpperCase()}
+      order by created_at, id limit 1`,
+  );
+
 /** A search finds this many at most; whoever looks for more types on. */
 const MOST_FOUND = 1000;
 

@@ -1,16 +1,21 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { simpleParser } from 'mailparser';
 import { describe, expect, test } from 'vitest';
 import { calendarDate } from '@/core/dates/calendar-date';
+import { eInvoiceOf } from '@/core/einvoice/of-invoice';
+import { brokenRules } from '@/core/einvoice/rules';
 import { completePrinted, type PrintedInvoice, type PrintedLine } from '@/core/invoice/printed';
 import { printedReceipt } from '@/core/receipt/receipt';
 import { wordsOf } from '@/core/words/words';
 import { invoiceLetter, paymentNotice, receiptLetter } from './mail/letters';
 import { invoicePdf, receiptPdf } from './pdf/draw';
+import { readHybrid } from './pdf/embedded';
 import { invoicePages } from './pdf/invoice-pages';
+import { eInvoiceXml } from './ubl/write';
+import { readInvoiceXml } from './xml/read-invoice';
 
 const line = (what: string): PrintedLine => ({
   what,
@@ -222,5 +227,35 @@ describe('letters', () => {
   test('receipt and notice name the receipt and the card', () => {
     expect(receiptLetter(receipt, 'http://x').text).toContain('Corvid ·2208');
     expect(paymentNotice(receipt, 'http://x').subject).toBe('Marguerite Öystad paid $245.51, invoice 1187');
+  });
+});
+
+describe('a hybrid invoice', () => {
+  const place = { lines: ['Оружейный 3'], city: '大阪', region: '', postalCode: '540-0002', country: 'DE' };
+  const whole = invoice({
+    currency: 'EUR',
+    seller: { ...invoice().seller, taxNumber: 'DE 812 345 678', country: 'DE', place },
+    payer: { ...invoice().payer, name: 'مؤسسة الكمان', place },
+  });
+
+  test('is PDF/A-3 with the e-invoice inside, which another program takes out and reads as what was put in', async () => {
+    const of = eInvoiceOf(whole);
+    expect(brokenRules(of)).toEqual([]);
+    const pdf = await invoicePdf(whole, {}, Buffer.from(eInvoiceXml(of)));
+    const folder = mkdtempSync(join(tmpdir(), 'dahlia-'));
+    const file = join(folder, 'hybrid.pdf');
+    writeFileSync(file, pdf);
+    const facts = execFileSync('pdfinfo', ['-meta', file], { encoding: 'utf8' });
+    expect(facts).toContain('<pdfaid:part>3</pdfaid:part>');
+    expect(facts).toContain('<pdfaid:conformance>B</pdfaid:conformance>');
+    execFileSync('pdfdetach', ['-saveall', '-o', folder, file]);
+    expect(readInvoiceXml(readFileSync(join(folder, 'invoice.xml'), 'utf8'))).toEqual(of);
+    expect(await readHybrid(pdf)).toEqual(of);
+    // What PDF/A-3 wants of an attached file: its relation to the document, and the list of such files in the catalogue.
+    const text = pdf.toString('latin1');
+    for (const wanted of ['/AFRelationship /Alternative', '/AF [', '/Subtype /application#2Fxml', '/GTS_PDFA1'])
+      expect(text).toContain(wanted);
+    expect(await readHybrid(await invoicePdf(whole))).toBeNull();
+    expect(await readHybrid(Buffer.from('%PDF-1.7 broken'))).toBeNull();
   });
 });

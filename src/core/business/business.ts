@@ -91,6 +91,7 @@ export const sellerOf = (business: Business): Seller => ({
   website: business.website,
   taxNumber: business.taxNumber,
   country: business.country,
+  place: business.place,
 });
 
 /** The ways to pay that a new paper begins with. */

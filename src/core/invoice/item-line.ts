@@ -9,5 +9,8 @@ export const lineOfItem = (id: string, item: Item, option: ItemOption | null, cu
     taxClass: item.taxClass,
     itemId: item.id,
     optionId: option?.id ?? null,
+    ...(option?.code || item.code ? { code: option?.code || item.code } : {}),
+    // Goods may be posted or collected: that is the person's to say.
+    ...(item.kind === 'goods' ? {} : { handed: item.kind }),
     ...(item.description ? { note: item.description.slice(0, 1000) } : {}),
   });

@@ -1,10 +1,12 @@
 import type { CalendarDate } from '../dates/calendar-date';
 import { isCalendarDate } from '../dates/calendar-date';
-import type { Unit } from '../item/item';
+import type { Handed, Unit } from '../item/item';
 import { jsonMinor } from '../money/money';
 import type { Paper, PaperFile } from '../paper/paper';
+import type { Address } from '../place/address';
 import type { TallyDocument } from '../tally/document';
 import { dueDate } from './due';
+import type { ExemptAs } from './exempt';
 import type { PaperReading } from './read-paper';
 import { firstPaymentMinor } from './sending';
 
@@ -26,6 +28,8 @@ export type Seller = {
   readonly taxNumber: string;
   /** ISO 3166-1; empty where it was not kept. */
   readonly country?: string;
+  /** The address in parts; none where it was not kept. */
+  readonly place?: Address;
 };
 
 /** Who pays, as it stands on the paper. */
@@ -35,6 +39,7 @@ export type Payer = {
   readonly email: string;
   readonly taxNumber?: string;
   readonly country?: string;
+  readonly place?: Address;
 };
 
 /** A line as printed; amounts in minor units as safe integers, decimals as strings. */
@@ -52,6 +57,10 @@ export type PrintedLine = {
   readonly taxIds?: readonly string[];
   readonly note?: string;
   readonly on?: string;
+  /** The business's own code of what it is. */
+  readonly code?: string;
+  /** How it comes to the customer; none where nobody said. */
+  readonly handed?: Handed;
 };
 
 /** Terms in the version that this invoice was sent with. */
@@ -110,6 +119,7 @@ export type PrintedInvoice = {
   readonly flatTaxes: readonly { readonly name: string; readonly amount: number }[];
   /** Why no tax applies; empty where taxes do. */
   readonly exempt: string;
+  readonly exemptAs: ExemptAs;
   readonly terms: PrintedTerms | null;
   readonly files: readonly PaperFile[];
   readonly ways: PrintedWays;
@@ -150,6 +160,7 @@ const ADDED = {
   fees: [],
   flatTaxes: [],
   exempt: '',
+  exemptAs: 'exempt',
   terms: null,
   files: [],
   ways: { card: true, transfer: null, parts: false, firstMinor: 0, tip: null },
@@ -224,6 +235,8 @@ export function printedInvoice(paper: Paper, reading: PaperReading, heading: Pri
         taxIds,
         ...(line.note?.trim() ? { note: line.note.trim() } : {}),
         ...(line.on && isCalendarDate(line.on) ? { on: line.on } : {}),
+        ...(line.code?.trim() ? { code: line.code.trim() } : {}),
+        ...(line.handed ? { handed: line.handed } : {}),
       };
     }),
     subtotal: jsonMinor(tally.subtotal),
@@ -247,6 +260,7 @@ export function printedInvoice(paper: Paper, reading: PaperReading, heading: Pri
     ),
     flatTaxes: tally.flatTaxes.map((tax) => ({ name: tax.name, amount: jsonMinor(tax.amount) })),
     exempt: document.exempt ?? '',
+    exemptAs: paper.exemptAs,
     taxes: tally.taxes.map((tax) => ({
       id: tax.id,
       name: names.get(tax.id) ?? '',

@@ -5,6 +5,10 @@ import { typedDecimal } from '../money/typed';
 export const UNITS = ['piece', 'hour', 'day', 'week', 'month', 'night', 'kilogram', 'metre', 'litre', 'flat'] as const;
 export type Unit = (typeof UNITS)[number];
 
+/** How what is sold comes to the customer. */
+export const HANDED = ['posted', 'collected', 'digital', 'service'] as const;
+export type Handed = (typeof HANDED)[number];
+
 /** One way in which an item comes: a size, a gauge. Empty prices are the item's own. Stock in units, null where none is kept. */
 export type ItemOption = {
   readonly id: string;

@@ -1,5 +1,6 @@
 import { isCalendarDate } from '../dates/calendar-date';
-import type { Unit } from '../item/item';
+import type { ExemptAs } from '../invoice/exempt';
+import type { Handed, Unit } from '../item/item';
 
 /** When an invoice is to be paid, as the business chooses it. */
 export type DueChoice =
@@ -24,6 +25,10 @@ export type PaperLine = {
   readonly optionId?: string | null;
   /** Words to the customer below the line. */
   readonly note?: string;
+  /** The business's own code of the item, as typed. */
+  readonly code?: string;
+  /** How it comes to the customer; none where it was not said. */
+  readonly handed?: Handed | undefined;
   /** The day on which this was done or delivered, as typed; empty for none. */
   readonly on?: string;
 };
@@ -93,6 +98,8 @@ export type Paper = {
   readonly flatTaxes: readonly PaperFlatTax[];
   /** The reason where no tax applies to the document; null where taxes apply. */
   readonly exempt: string | null;
+  /** As what it is without tax, where it is. */
+  readonly exemptAs: ExemptAs;
   readonly termsId: string | null;
   readonly memo: string;
   readonly files: readonly PaperFile[];
@@ -127,6 +134,7 @@ const EMPTY: Paper = {
   fees: [],
   flatTaxes: [],
   exempt: null,
+  exemptAs: 'exempt',
   termsId: null,
   memo: '',
   files: [],

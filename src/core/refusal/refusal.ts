@@ -57,6 +57,8 @@ export type RefusalCode =
   | 'plan-changed-elsewhere'
   | 'authorise-first'
   | 'no-card'
+  | 'is-credit-note'
+  | 'e-invoice-not-whole'
   | 'calendar-not-read'
   | 'link-over'
   | 'table-not-read'
@@ -92,7 +94,10 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'approve-first': 'A file waits for your approval. Look at it and approve it before you pay; nothing was charged.',
   'accept-first': 'Accept the terms and conditions before you pay; nothing was charged.',
   'asked-too-often': 'Several questions are on their way already. Wait a while, or answer the e-mail instead.',
-  'not-well-formed': 'This file cannot be read as an e-invoice. Ask the sender for a UBL 2.1 file.',
+  'is-credit-note': 'This is a credit note. Credit the invoice that it is about, on the invoice’s own sheet.',
+  'e-invoice-not-whole': 'Something is missing for an e-invoice. The invoice itself is as it was; its PDF can be sent.',
+  'not-well-formed':
+    'This file cannot be read as an e-invoice. Ask the sender for a UBL 2.1 or a Cross Industry Invoice file.',
   'code-taken': 'Another item has this code. Give this one a code of its own.',
   'no-dates': 'This schedule has no date at all. Change its start or its end.',
   'invoice-not-sent': 'This invoice has not been sent yet.',

@@ -44,6 +44,8 @@ export const de: Words = {
   discount: 'Nachlass',
   delivery: 'Versand',
   ofWhich: (tax) => `Darin enthalten ${tax}`,
+  itemCode: (code) => `Art.-Nr. ${code}`,
+  handed: { posted: 'per Post', collected: 'zur Abholung', digital: 'digital' },
   exempt: (reason) => `Ohne Steuer: ${reason}`,
   total: 'Gesamtbetrag',
   credited: 'Gutgeschrieben',

@@ -48,6 +48,8 @@ export const en = {
   discount: 'Discount',
   delivery: 'Delivery',
   ofWhich: (tax: string) => `Of which ${tax}`,
+  itemCode: (code: string) => `No. ${code}`,
+  handed: { posted: 'by post', collected: 'to be collected', digital: 'digital' },
   exempt: (reason: string) => `No tax: ${reason}`,
   total: 'Total',
   credited: 'Credited',

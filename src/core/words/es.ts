@@ -44,6 +44,8 @@ export const es: Words = {
   discount: 'Descuento',
   delivery: 'Envío',
   ofWhich: (tax) => `Incluye ${tax}`,
+  itemCode: (code) => `Ref. ${code}`,
+  handed: { posted: 'por correo', collected: 'para recoger', digital: 'digital' },
   exempt: (reason) => `Sin impuesto: ${reason}`,
   total: 'Total',
   credited: 'Abonado',

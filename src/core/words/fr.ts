@@ -44,6 +44,8 @@ export const fr: Words = {
   discount: 'Remise',
   delivery: 'Livraison',
   ofWhich: (tax) => `Dont ${tax}`,
+  itemCode: (code) => `Réf. ${code}`,
+  handed: { posted: 'par la poste', collected: 'à retirer', digital: 'numérique' },
   exempt: (reason) => `Sans taxe : ${reason}`,
   total: 'Total',
   credited: 'Crédité',

@@ -40,7 +40,7 @@ export function taxText(
   return invoice.pricesIncludeTax ? words.ofWhich(text) : text;
 }
 
-/** What stands below a line in small type: its day, its discount, its taxes. */
+/** What stands below a line in small type: its code, its day, its discount, its taxes. */
 export function underLine(
   line: PrintedLine,
   invoice: Pick<PrintedInvoice, 'currency' | 'locale'>,
@@ -48,8 +48,10 @@ export function underLine(
 ): string {
   const figure = (minor: number) => figureText(money(BigInt(minor), invoice.currency), invoice.locale);
   return [
+    line.code ? words.itemCode(line.code) : '',
     line.on && isCalendarDate(line.on) ? longDate(line.on, invoice.locale) : '',
     line.discount > 0 ? words.less(line.discountText || words.aDiscount, figure(line.discount)) : '',
+    line.handed && line.handed !== 'service' ? words.handed[line.handed] : '',
     line.taxes.join(', '),
   ]
     .filter(Boolean)

@@ -12,7 +12,7 @@ test('a file is read as without the thread, and a wrong one says why', async () 
   const text = calendar('DTSTART;VALUE=DATE:20270101\r\nSUMMARY:New year');
   expect(await readApart('holidays', [text, FROM, UNTIL])).toEqual([{ on: '2027-01-01', name: 'New year' }]);
   expect(await readApart('table', ['a;b\n1;2\n', ['b']])).toEqual([{ b: '2' }]);
-  await expect(readApart('invoice', ['<Note/>'])).rejects.toThrow(WrongFile);
+  await expect(readApart('invoice', [Buffer.from('<Note/>')])).rejects.toThrow(WrongFile);
 });
 
 test('a file that takes too long is given up, and the next one is read all the same', async () => {

@@ -78,7 +78,7 @@ export async function readApart<Name extends Reader>(
   reader: Name,
   args: Parameters<(typeof READERS)[Name]>,
   ms: number = READING_LIMITS.ms,
-): Promise<ReturnType<(typeof READERS)[Name]>> {
+): Promise<Awaited<ReturnType<(typeof READERS)[Name]>>> {
   const reading = state();
   if (reading.waiting >= MOST_WAITING) throw new NotReadable('too many wait');
   reading.waiting++;
@@ -87,5 +87,5 @@ export async function readApart<Name extends Reader>(
   const told = await mine.finally(() => reading.waiting--);
   if ('refused' in told) throw new WrongFile(told.refused);
   if ('broke' in told) throw new NotReadable(`${told.broke.name} ${told.broke.at}`);
-  return told.read as ReturnType<(typeof READERS)[Name]>;
+  return told.read as Awaited<ReturnType<(typeof READERS)[Name]>>;
 }

@@ -1,6 +1,6 @@
 /** A thread that reads files: what it is asked, one at a time, and what it found. */
 import { parentPort } from 'node:worker_threads';
-import { NotAnInvoice } from '@/documents/ubl/read';
+import { NotAnInvoice } from '@/documents/xml/tree';
 import { READERS } from './readers';
 
 /** What the thread is asked. */
@@ -11,10 +11,10 @@ export type Told =
   | { readonly refused: string }
   | { readonly broke: { readonly name: string; readonly at: string } };
 
-parentPort?.on('message', ({ reader, args }: Asked) => {
+parentPort?.on('message', async ({ reader, args }: Asked) => {
   let told: Told;
   try {
-    told = { read: (READERS[reader] as (...given: readonly unknown[]) => unknown)(...args) };
+    told = { read: await (READERS[reader] as (...given: readonly unknown[]) => unknown)(...args) };
   } catch (error) {
     // Of what broke only kind and place go on: the message can hold what somebody wrote.
     const { name, stack = '' } = error instanceof Error ? error : new Error();

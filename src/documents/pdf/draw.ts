@@ -25,14 +25,15 @@ function withFace(pdf: PDFKit.PDFDocument, face: FaceName, size: number): PDFKit
 const widthOf = (pdf: PDFKit.PDFDocument, text: string, face: FaceName, size: number): number =>
   withFace(pdf, face, size).widthOfString(text, { features: featuresOf(face) });
 
-/** A document, and how wide text runs in it. */
-function opened(): { pdf: PDFKit.PDFDocument; measure: Measure } {
+/** A document, and how wide text runs in it. @param archived as PDF/A-3b (ISO 19005-3), which may hold files */
+function opened(archived = false): { pdf: PDFKit.PDFDocument; measure: Measure } {
   const pdf = new PDFDocument({
     autoFirstPage: false,
     font: '',
     pdfVersion: '1.7',
     tagged: true,
     displayTitle: true,
+    ...(archived ? { subset: 'PDF/A-3b' } : {}),
   });
   const measure: Measure = (text, face, size) =>
     lineOf(text, face).reduce((width, run) => width + widthOf(pdf, run.text, run.face, size), 0);
@@ -120,9 +121,23 @@ function made<Of>(
   return drawn(pdf, [pages(of, measure, pictures)], pictures);
 }
 
-/** The invoice as a PDF. */
-export const invoicePdf = (invoice: PrintedInvoice, pictures?: Pictures): Promise<Buffer> =>
-  made(invoice, invoicePages, pictures);
+/** The invoice as a PDF. @param xml the same as an e-invoice, which goes along inside (a hybrid invoice); null for none */
+export function invoicePdf(
+  invoice: PrintedInvoice,
+  pictures: Pictures = {},
+  xml: Buffer | null = null,
+): Promise<Buffer> {
+  const { pdf, measure } = opened(xml !== null);
+  const attached = {
+    name: 'invoice.xml',
+    type: 'application/xml',
+    relationship: 'Alternative',
+    description: `${invoice.number}, EN 16931 (UBL 2.1)`,
+    modifiedDate: new Date(`${invoice.issuedOn}T00:00:00Z`),
+  };
+  if (xml) pdf.file(xml, attached);
+  return drawn(pdf, [invoicePages(invoice, measure, pictures)], pictures);
+}
 
 /** Many invoices one after another in one PDF, each with its own page numbers. */
 export function invoicesPdf(invoices: readonly PrintedInvoice[], pictures: Pictures = {}): Promise<Buffer> {

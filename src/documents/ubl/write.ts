@@ -1,6 +1,5 @@
 import { XMLBuilder } from 'fast-xml-parser';
-import { eInvoiceOf } from '@/core/einvoice/einvoice';
-import type { PrintedInvoice } from '@/core/invoice/printed';
+import type { Change, EInvoice, EInvoiceLine, Party, Taxed, TaxGroup } from '@/core/einvoice/einvoice';
 import { minorDigits } from '@/core/money/currency';
 import { decimalText } from '@/core/money/decimal';
 
@@ -17,111 +16,141 @@ const clean = (text: string): string =>
   // biome-ignore lint/suspicious/noControlCharactersInRegex: these are what has to go
   text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '');
 
+/** An element with this text; none where there is none. */
+const element = (name: string, text: string): object => (text.trim() ? { [name]: clean(text.trim()) } : {});
+
+const scheme = (id: string) => ({ 'cac:TaxScheme': { 'cbc:ID': id } });
+
+const category = ({ category: id, rate }: Taxed, reason: Partial<TaxGroup> = {}) => ({
+  'cbc:ID': id,
+  ...element('cbc:Percent', rate),
+  ...element('cbc:TaxExemptionReasonCode', reason.reasonCode ?? ''),
+  ...element('cbc:TaxExemptionReason', reason.reason ?? ''),
+  ...scheme('VAT'),
+});
+
+/** A party; the tax number that is none of VAT is the seller's other tax registration (BT-32), the buyer's own number (BT-47). */
+function party(of: Party, is: 'seller' | 'buyer'): object {
+  const [street = '', ...more] = of.lines;
+  const taxes = [
+    ...(of.vatId ? [{ 'cbc:CompanyID': clean(of.vatId), ...scheme('VAT') }] : []),
+    ...(of.taxNumber && is === 'seller' ? [{ 'cbc:CompanyID': clean(of.taxNumber), ...scheme('TAX') }] : []),
+  ];
+  return {
+    'cac:Party': {
+      ...(of.email ? { 'cbc:EndpointID': { '#': clean(of.email), '@schemeID': 'EM' } } : {}),
+      ...(of.taxNumber && !of.vatId && is === 'seller'
+        ? { 'cac:PartyIdentification': { 'cbc:ID': clean(of.taxNumber) } }
+        : {}),
+      'cac:PartyName': { 'cbc:Name': clean(of.name) },
+      'cac:PostalAddress': {
+        ...element('cbc:StreetName', street),
+        ...element('cbc:AdditionalStreetName', more.join(', ')),
+        ...element('cbc:CityName', of.city),
+        ...element('cbc:PostalZone', of.postalCode),
+        ...element('cbc:CountrySubentity', of.region),
+        'cac:Country': { 'cbc:IdentificationCode': of.country },
+      },
+      ...(taxes.length > 0 ? { 'cac:PartyTaxScheme': taxes } : {}),
+      'cac:PartyLegalEntity': {
+        'cbc:RegistrationName': clean(of.name),
+        ...(is === 'buyer' ? element('cbc:CompanyID', of.taxNumber) : {}),
+      },
+      ...(of.email ? { 'cac:Contact': { 'cbc:ElectronicMail': clean(of.email) } } : {}),
+    },
+  };
+}
+
+const means = (transfer: NonNullable<EInvoice['transfer']>, number: string) => ({
+  'cac:PaymentMeans': {
+    'cbc:PaymentMeansCode': '30',
+    'cbc:PaymentID': clean(number),
+    'cac:PayeeFinancialAccount': {
+      'cbc:ID': clean(transfer.account),
+      ...element('cbc:Name', transfer.holder),
+      ...(transfer.bankCode ? { 'cac:FinancialInstitutionBranch': { 'cbc:ID': clean(transfer.bankCode) } } : {}),
+    },
+  },
+});
+
+const period = (from: string, to: string): object =>
+  from || to ? { 'cac:InvoicePeriod': { ...element('cbc:StartDate', from), ...element('cbc:EndDate', to) } } : {};
+
 /**
- * An invoice as UBL 2.1 in the syntax binding of EN 16931 (EN 16931-3-2).
- *
- * @param paidMinor what has been paid and credited, minor units
+ * An e-invoice or a credit note as UBL 2.1 in the syntax binding of EN 16931 (EN 16931-3-2). What it holds is written as it is:
+ * whether it keeps the standard's rules is `brokenRules`' to say.
  */
-export function invoiceXml(invoice: PrintedInvoice, paidMinor = 0n): string {
-  const of = eInvoiceOf(invoice, paidMinor);
-  const digits = minorDigits(invoice.currency);
+export function eInvoiceXml(of: EInvoice): string {
+  const digits = minorDigits(of.currency);
   const number = (minor: bigint): string => {
     const text = decimalText(minor, digits);
     if (digits === 0) return text;
     const [whole = '0', fraction = ''] = text.split('.');
     return `${whole}.${fraction.padEnd(digits, '0')}`;
   };
-  const amount = (minor: bigint) => ({ '#': number(minor), '@currencyID': invoice.currency });
-  const category = (group: { category: string; rate: string; reason?: string }) => ({
-    'cbc:ID': group.category,
-    ...(group.category === 'O' ? {} : { 'cbc:Percent': group.rate }),
-    ...(group.reason ? { 'cbc:TaxExemptionReason': clean(group.reason) } : {}),
-    'cac:TaxScheme': { 'cbc:ID': 'VAT' },
+  const amount = (minor: bigint) => ({ '#': number(minor), '@currencyID': of.currency });
+  const change = (one: Change, charge: boolean) => ({
+    'cbc:ChargeIndicator': String(charge),
+    'cbc:AllowanceChargeReason': clean(one.reason),
+    'cbc:Amount': amount(one.amount),
+    'cac:TaxCategory': category(one),
   });
-  const changes = (list: typeof of.allowances, charge: boolean) =>
-    list.map((one) => ({
-      'cbc:ChargeIndicator': String(charge),
-      'cbc:AllowanceChargeReason': clean(one.reason),
-      'cbc:Amount': amount(one.amount),
-      'cac:TaxCategory': category({ category: one.category, rate: one.rate }),
-    }));
-  const party = (
-    name: string,
-    lines: readonly string[],
-    country: string | undefined,
-    taxNumber: string | undefined,
-    email: string,
-  ) => ({
-    'cac:Party': {
-      ...(email ? { 'cbc:EndpointID': { '#': clean(email), '@schemeID': 'EM' } } : {}),
-      'cac:PartyName': { 'cbc:Name': clean(name) },
-      'cac:PostalAddress': {
-        ...(lines[0] ? { 'cbc:StreetName': clean(lines[0]) } : {}),
-        ...(lines.length > 1 ? { 'cbc:AdditionalStreetName': clean(lines.slice(1).join(', ')) } : {}),
-        ...(country ? { 'cac:Country': { 'cbc:IdentificationCode': country } } : {}),
-      },
-      ...(taxNumber
-        ? { 'cac:PartyTaxScheme': { 'cbc:CompanyID': clean(taxNumber), 'cac:TaxScheme': { 'cbc:ID': 'VAT' } } }
-        : {}),
-      'cac:PartyLegalEntity': { 'cbc:RegistrationName': clean(name) },
-      ...(email ? { 'cac:Contact': { 'cbc:ElectronicMail': clean(email) } } : {}),
+  const isCredit = of.kind === 'credit-note';
+  const line = (one: EInvoiceLine, at: number) => ({
+    'cbc:ID': String(at + 1),
+    ...element('cbc:Note', one.note),
+    [isCredit ? 'cbc:CreditedQuantity' : 'cbc:InvoicedQuantity']: { '#': one.quantity, '@unitCode': one.unit },
+    'cbc:LineExtensionAmount': amount(one.net),
+    ...period(one.on, one.on),
+    ...(one.allowance === 0n
+      ? {}
+      : {
+          'cac:AllowanceCharge': {
+            'cbc:ChargeIndicator': String(one.allowance < 0n),
+            'cbc:AllowanceChargeReason': one.allowance < 0n ? 'Rounding' : 'Discount',
+            'cbc:Amount': amount(one.allowance < 0n ? -one.allowance : one.allowance),
+          },
+        }),
+    'cac:Item': {
+      'cbc:Name': clean(one.name),
+      ...(one.code ? { 'cac:SellersItemIdentification': { 'cbc:ID': clean(one.code) } } : {}),
+      'cac:ClassifiedTaxCategory': category(one),
     },
+    'cac:Price': { 'cbc:PriceAmount': { '#': one.price, '@currencyID': of.currency } },
   });
-  const { seller, payer } = invoice;
-  const { transfer } = invoice.ways;
+  const root = isCredit ? 'CreditNote' : 'Invoice';
   return builder.build({
     '?xml': { '@version': '1.0', '@encoding': 'UTF-8' },
-    Invoice: {
-      '@xmlns': 'urn:oasis:names:specification:ubl:schema:xsd:Invoice-2',
+    [root]: {
+      '@xmlns': `urn:oasis:names:specification:ubl:schema:xsd:${root}-2`,
       '@xmlns:cac': 'urn:oasis:names:specification:ubl:schema:xsd:CommonAggregateComponents-2',
       '@xmlns:cbc': 'urn:oasis:names:specification:ubl:schema:xsd:CommonBasicComponents-2',
       'cbc:CustomizationID': 'urn:cen.eu:en16931:2017',
-      'cbc:ID': clean(invoice.number),
-      'cbc:IssueDate': invoice.issuedOn,
-      'cbc:DueDate': invoice.dueOn,
-      'cbc:InvoiceTypeCode': '380',
-      ...(invoice.note ? { 'cbc:Note': clean(invoice.note) } : {}),
-      'cbc:DocumentCurrencyCode': invoice.currency,
-      ...(invoice.reference ? { 'cbc:BuyerReference': clean(invoice.reference) } : {}),
-      ...(invoice.serviceFrom
-        ? {
-            'cac:InvoicePeriod': {
-              'cbc:StartDate': invoice.serviceFrom,
-              'cbc:EndDate': invoice.serviceTo || invoice.serviceFrom,
-            },
-          }
+      'cbc:ID': clean(of.number),
+      'cbc:IssueDate': of.issuedOn,
+      ...(isCredit ? {} : element('cbc:DueDate', of.dueOn)),
+      ...(isCredit ? { 'cbc:CreditNoteTypeCode': '381' } : { 'cbc:InvoiceTypeCode': '380' }),
+      ...element('cbc:Note', of.note),
+      'cbc:DocumentCurrencyCode': of.currency,
+      ...element('cbc:BuyerReference', of.reference),
+      ...period(of.from, of.to),
+      ...(of.preceding
+        ? { 'cac:BillingReference': { 'cac:InvoiceDocumentReference': { 'cbc:ID': clean(of.preceding) } } }
         : {}),
-      'cac:AccountingSupplierParty': party(seller.name, seller.address, seller.country, seller.taxNumber, seller.email),
-      'cac:AccountingCustomerParty': party(
-        payer.name,
-        payer.address,
-        payer.country || seller.country,
-        payer.taxNumber,
-        payer.email,
-      ),
-      ...(transfer
-        ? {
-            'cac:PaymentMeans': {
-              'cbc:PaymentMeansCode': '30',
-              'cbc:PaymentID': clean(invoice.number),
-              'cac:PayeeFinancialAccount': {
-                'cbc:ID': clean(transfer.account.replace(/\s/g, '')),
-                'cbc:Name': clean(transfer.holder || seller.name),
-                ...(transfer.bankCode
-                  ? { 'cac:FinancialInstitutionBranch': { 'cbc:ID': clean(transfer.bankCode) } }
-                  : {}),
-              },
-            },
-          }
-        : {}),
-      ...(invoice.terms ? { 'cac:PaymentTerms': { 'cbc:Note': clean(invoice.terms.name) } } : {}),
-      'cac:AllowanceCharge': [...changes(of.allowances, false), ...changes(of.charges, true)],
+      'cac:AccountingSupplierParty': party(of.seller, 'seller'),
+      'cac:AccountingCustomerParty': party(of.buyer, 'buyer'),
+      ...(of.transfer ? means(of.transfer, of.number) : {}),
+      ...(of.terms ? { 'cac:PaymentTerms': { 'cbc:Note': clean(of.terms) } } : {}),
+      'cac:AllowanceCharge': [
+        ...of.allowances.map((one) => change(one, false)),
+        ...of.charges.map((one) => change(one, true)),
+      ],
       'cac:TaxTotal': {
         'cbc:TaxAmount': amount(of.taxTotal),
         'cac:TaxSubtotal': of.groups.map((group) => ({
           'cbc:TaxableAmount': amount(group.base),
           'cbc:TaxAmount': amount(group.amount),
-          'cac:TaxCategory': category(group),
+          'cac:TaxCategory': category(group, group),
         })),
       },
       'cac:LegalMonetaryTotal': {
@@ -131,29 +160,10 @@ export function invoiceXml(invoice: PrintedInvoice, paidMinor = 0n): string {
         'cbc:AllowanceTotalAmount': amount(of.allowanceTotal),
         'cbc:ChargeTotalAmount': amount(of.chargeTotal),
         'cbc:PrepaidAmount': amount(of.paid),
+        ...(of.rounding === 0n ? {} : { 'cbc:PayableRoundingAmount': amount(of.rounding) }),
         'cbc:PayableAmount': amount(of.due),
       },
-      'cac:InvoiceLine': of.lines.map((line, at) => ({
-        'cbc:ID': String(at + 1),
-        ...(line.note ? { 'cbc:Note': clean(line.note) } : {}),
-        'cbc:InvoicedQuantity': { '#': line.quantity, '@unitCode': line.unit },
-        'cbc:LineExtensionAmount': amount(line.net),
-        ...(line.on ? { 'cac:InvoicePeriod': { 'cbc:StartDate': line.on, 'cbc:EndDate': line.on } } : {}),
-        ...(line.allowance === 0n
-          ? {}
-          : {
-              'cac:AllowanceCharge': {
-                'cbc:ChargeIndicator': String(line.allowance < 0n),
-                'cbc:AllowanceChargeReason': line.allowance < 0n ? 'Rounding' : 'Discount',
-                'cbc:Amount': amount(line.allowance < 0n ? -line.allowance : line.allowance),
-              },
-            }),
-        'cac:Item': {
-          'cbc:Name': clean(line.name),
-          'cac:ClassifiedTaxCategory': category({ category: line.category, rate: line.rate }),
-        },
-        'cac:Price': { 'cbc:PriceAmount': { '#': line.price, '@currencyID': invoice.currency } },
-      })),
+      [`cac:${root}Line`]: of.lines.map(line),
     },
   }) as string;
 }

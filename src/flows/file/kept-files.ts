@@ -1,5 +1,10 @@
 import type { ReceiptStyle } from '@/core/business/business';
+import type { EInvoice } from '@/core/einvoice/einvoice';
+import { eCreditOf } from '@/core/einvoice/of-credit';
+import { eInvoiceOf } from '@/core/einvoice/of-invoice';
+import { eInvoiceProblems } from '@/core/einvoice/rules';
 import type { PrintedCredit } from '@/core/invoice/credit';
+import type { PrintedInvoice } from '@/core/invoice/printed';
 import { wordsOf } from '@/core/words/words';
 import { creditById } from '@/db/credit-notes';
 import { type DocumentKind, documentOf, insertDocument } from '@/db/documents';
@@ -7,9 +12,10 @@ import { fileBytes } from '@/db/files';
 import { type Invoice, invoiceById } from '@/db/invoices';
 import { type Receipt, receiptByNumber, receiptOfPayment } from '@/db/receipts';
 import { creditPdf, invoicePdf, type Picture, type Pictures, receiptPdf } from '@/documents/pdf/draw';
-import { invoiceXml } from '@/documents/ubl/write';
+import { eInvoiceXml } from '@/documents/ubl/write';
 import { INVOICE_LINK } from '@/flows/door/links';
 import { byLink, type Context, desk } from '@/flows/door/operation';
+import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { pictureSize } from '@/outside/pictures';
 
@@ -42,6 +48,12 @@ export async function picturesOf(
   return found;
 }
 
+/** The e-invoice that goes along inside the PDF; none where it would break a rule of the standard. */
+function wholeXml(printed: PrintedInvoice): Buffer | null {
+  const of = eInvoiceOf(printed);
+  return eInvoiceProblems(of).length > 0 ? null : Buffer.from(eInvoiceXml(of));
+}
+
 /** The invoice's PDF as it went out: made once for each version, then kept. One made elsewhere is its own. */
 export async function keptInvoicePdf(ctx: Context, invoice: Invoice): Promise<File> {
   const printed = found(invoice.printed);
@@ -51,7 +63,7 @@ export async function keptInvoicePdf(ctx: Context, invoice: Invoice): Promise<Fi
     const file = found(await ctx.read((db) => fileBytes(db, elsewhere)));
     return { name, bytes: file.bytes, type: PDF };
   }
-  const make = async () => invoicePdf(printed, await picturesOf(ctx, printed.logoId));
+  const make = async () => invoicePdf(printed, await picturesOf(ctx, printed.logoId), wholeXml(printed));
   return { name, bytes: await kept(ctx, 'invoice', invoice.id, printed.version, make), type: PDF };
 }
 
@@ -99,14 +111,22 @@ export const linkedInvoicePdf = byLink(INVOICE_LINK).run(async (ctx, invoiceId):
   return keptInvoicePdf(ctx, invoice);
 });
 
-const xmlOf = (invoice: Invoice): File => {
-  const printed = found(invoice.printed);
-  return {
-    name: `invoice-${safe(printed.number)}.xml`,
-    bytes: Buffer.from(invoiceXml(printed)),
-    type: 'application/xml',
-  };
-};
+/** An e-invoice as a file. @throws Refusal `e-invoice-not-whole` with what is missing, where it breaks a rule of the standard */
+function xmlFile(of: EInvoice, name: string): File {
+  const problems = eInvoiceProblems(of);
+  if (problems.length > 0)
+    throw new Refusal(
+      'e-invoice-not-whole',
+      problems.map((words) => ({ field: 'e-invoice', words })),
+    );
+  return { name: `${name}-${safe(of.number)}.xml`, bytes: Buffer.from(eInvoiceXml(of)), type: 'application/xml' };
+}
+
+/** What of an invoice has been paid and credited, minor units. */
+const paidOf = ({ paidMinor, refundedMinor, creditedMinor }: Invoice): bigint =>
+  paidMinor - refundedMinor + creditedMinor;
+
+const xmlOf = (invoice: Invoice): File => xmlFile(eInvoiceOf(found(invoice.printed), paidOf(invoice)), 'invoice');
 
 /** The invoice as an e-invoice for the person who has its link. */
 export const linkedInvoiceXml = byLink(INVOICE_LINK).read(
@@ -142,6 +162,13 @@ export const deskReceiptPdf = desk('see').run(async (ctx, invoiceId: string, num
 export const deskCreditPdf = desk('see').run(async (ctx, id: string): Promise<File> => {
   const credit = found(await ctx.read((db) => creditById(db, id)));
   return keptCreditPdf(ctx, credit.id, credit.printed);
+});
+
+/** A credit note as an e-invoice for the business. */
+export const deskCreditXml = desk('see').read(async (db, id: string): Promise<File> => {
+  const credit = found(await creditById(db, id));
+  const invoice = found(await invoiceById(db, credit.invoiceId));
+  return xmlFile(eCreditOf(credit.printed, found(invoice.printed)), 'credit-note');
 });
 
 /** A file of the business's own: an attachment, the logo, a picture. */

@@ -10,7 +10,7 @@ import { Refusal } from '@/flows/door/refusal';
 export async function readSafely<Name extends keyof typeof READERS>(
   reader: Name,
   ...args: Parameters<(typeof READERS)[Name]>
-): Promise<ReturnType<(typeof READERS)[Name]>> {
+): Promise<Awaited<ReturnType<(typeof READERS)[Name]>>> {
   try {
     return await readApart(reader, args);
   } catch (error) {

@@ -1,69 +1,66 @@
 import { randomUUID } from 'node:crypto';
-import { isCalendarDate } from '@/core/dates/calendar-date';
-import { brokenRules } from '@/core/einvoice/einvoice';
-import { minorDigits } from '@/core/money/currency';
-import { decimalText } from '@/core/money/decimal';
+import { type Customer, newCustomer } from '@/core/customer/customer';
+import { MAIL_ADDRESS } from '@/core/customer/mail-address';
+import type { EInvoice, Party } from '@/core/einvoice/einvoice';
+import { brokenRules } from '@/core/einvoice/rules';
+import { paperOfEInvoice, totalDiffers } from '@/core/einvoice/to-paper';
 import { newLine, type Paper } from '@/core/paper/paper';
-import { STANDARD } from '@/core/tax/business-tax';
+import { isCountryCode } from '@/core/place/address';
 import { businessById } from '@/db/businesses';
-import { customersByWriting } from '@/db/customers';
+import { customerByTaxNumber, customersByWriting, insertCustomer } from '@/db/customers';
+import { numbersTaken } from '@/db/invoices';
+import type { Tx } from '@/db/pool';
 import { taxesOf } from '@/db/taxes';
 import { addToTimeline } from '@/db/timeline';
-import { type ReadInvoice, unitOf } from '@/documents/ubl/read';
-import { desk } from '@/flows/door/operation';
+import { type Context, desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { readSafely } from '@/flows/file/read-safely';
 import { storeFile } from '@/flows/file/store-file';
 import { emptyPaper, writeDraft } from './draft';
+import { readingOf } from './paper-setting';
 
-const figure = (minor: bigint, currency: string): string => decimalText(minor, minorDigits(currency));
+/** What came of a file: the draft, and in words what of the file it could not keep. */
+export type BroughtIn = { readonly id: string; readonly notKept: readonly string[] };
 
-/** The lines of an e-invoice as typed on a paper; what it takes off or adds on the whole becomes a discount or fees. */
-function paperOfXml(read: ReadInvoice, taxIdOf: (rate: string) => string[]): Partial<Paper> {
-  const { figures } = read;
-  const { currency } = figures;
-  return {
-    currency,
-    reference: read.reference,
-    note: read.note,
-    ...(isCalendarDate(read.dueOn) ? { due: { kind: 'date', date: read.dueOn } as const } : {}),
-    pricesIncludeTax: false,
-    lines: figures.lines.map((line) =>
-      newLine(randomUUID(), unitOf(line.unit), {
-        what: line.name.slice(0, 500),
-        quantity: line.quantity,
-        price: line.price,
-        discount: line.allowance > 0n ? figure(line.allowance, currency) : '',
-        taxesBy: 'person',
-        taxes: taxIdOf(line.rate),
-        taxClass: STANDARD,
-        ...(line.note ? { note: line.note.slice(0, 1000) } : {}),
-        ...(isCalendarDate(line.on) ? { on: line.on } : {}),
-      }),
-    ),
-    discount: figures.allowanceTotal > 0n ? figure(figures.allowanceTotal, currency) : '',
-    fees: figures.charges.map((charge) => ({
-      id: randomUUID(),
-      name: charge.reason || 'Charge',
-      amount: figure(charge.amount, currency),
-      taxes: taxIdOf(charge.rate),
-    })),
-    exempt:
-      figures.groups.length > 0 && figures.groups.every(({ category }) => category === 'E' || category === 'AE')
-        ? figures.groups[0]?.reason || 'Exempt'
-        : null,
-  };
+/** Sums that do not add up are no invoice; what else others leave out keeps nobody from reading theirs. */
+const SUMS = new Set(['BR-CO-10', 'BR-CO-11', 'BR-CO-12', 'BR-CO-13', 'BR-CO-14', 'BR-CO-15', 'BR-CO-16']);
+
+/** A buyer as a customer that is added. */
+const customerOf = ({ name, email, lines, city, postalCode, region, country, vatId, taxNumber }: Party): Customer => ({
+  id: randomUUID(),
+  ...newCustomer(name.slice(0, 160), {
+    kind: vatId || taxNumber ? 'company' : 'person',
+    email: MAIL_ADDRESS.test(email) ? email : '',
+    billing: { lines, city, region, postalCode, country: isCountryCode(country) ? country : '' },
+    taxNumber: vatId || taxNumber,
+  }),
+});
+
+/** Who the buyer is: found by tax number, address or name, else added. */
+async function buyerOf(tx: Tx, buyer: Party): Promise<{ customer: Customer | null; isNew: boolean }> {
+  const number = buyer.vatId || buyer.taxNumber;
+  const byNumber = number ? await customerByTaxNumber(tx, number) : null;
+  const written = byNumber ? null : await customersByWriting(tx, [buyer.email, buyer.name].filter(Boolean));
+  const found = byNumber ?? written?.get(buyer.email.toLowerCase()) ?? written?.get(buyer.name.toLowerCase());
+  if (found || !buyer.name) return { customer: found ?? null, isNew: false };
+  const customer = customerOf(buyer);
+  await insertCustomer(tx, customer);
+  return { customer, isNew: true };
 }
 
 /**
- * Reads an e-invoice (UBL 2.1, EN 16931) into a draft. Its sums are checked by the standard's own rules first; taxes are
- * taken from the business's list by their rate.
+ * Reads an e-invoice (EN 16931, as UBL or Cross Industry Invoice) into a draft, for its buyer, who is added where nobody of that
+ * number, address or name is on file. Sums that do not add up are refused; what the draft cannot keep is told and noted in its memo.
  *
- * @throws Refusal `not-well-formed` with what is wrong, `file-too-heavy`
+ * @throws Refusal `not-well-formed` with what is wrong, `is-credit-note`, `file-too-heavy`
  */
-export const readEInvoice = desk('ask').run(async (ctx, xml: string): Promise<string> => {
-  const read = await readSafely('invoice', xml);
-  const broken = brokenRules(read.figures);
+export const readEInvoice = desk('ask').run(
+  async (ctx, bytes: Uint8Array): Promise<BroughtIn> => draftOf(ctx, await readSafely('invoice', bytes)),
+);
+
+async function draftOf(ctx: Context, read: EInvoice): Promise<BroughtIn> {
+  if (read.kind === 'credit-note') throw new Refusal('is-credit-note');
+  const broken = brokenRules(read).filter(({ rule }) => SUMS.has(rule));
   if (broken.length > 0)
     throw new Refusal(
       'not-well-formed',
@@ -71,25 +68,40 @@ export const readEInvoice = desk('ask').run(async (ctx, xml: string): Promise<st
     );
   return ctx.write(async (tx) => {
     const business = await businessById(tx);
-    const taxes = (await taxesOf(tx)).filter(({ retired }) => !retired);
-    const taxIdOf = (rate: string) => {
-      const tax = rate === '0' ? undefined : taxes.find((one) => one.rate === rate);
-      return tax ? [tax.id] : [];
-    };
-    const customer = (await customersByWriting(tx, [read.buyer])).get(read.buyer.toLowerCase()) ?? null;
-    const paper = { ...emptyPaper(business, customer), ...paperOfXml(read, taxIdOf) };
-    const id = await writeDraft(tx, business, paper, { revision: 1, origin: 'desk' });
+    const { customer, isNew } = await buyerOf(tx, read.buyer);
+    const made = paperOfEInvoice(read, {
+      name: business.name,
+      taxNumber: business.taxNumber,
+      locale: business.locale,
+      taxes: await taxesOf(tx),
+      bank: business.bank,
+      numberTaken: (await numbersTaken(tx, [read.number])).has(read.number),
+      newId: randomUUID,
+    });
+    const bare = { ...emptyPaper(business, customer), ...made.paper };
+    const { tally } = await readingOf(tx, business, customer, bare);
+    const notKept = [
+      ...(customer ? [] : ['It names no buyer: choose who pays.']),
+      ...(isNew ? [`${read.buyer.name} was not on file, and is now among your customers.`] : []),
+      ...made.notKept,
+      ...totalDiffers(read, tally.total, business.locale),
+    ];
+    const memo = [`From the e-invoice ${read.number}.`, ...notKept].join('\n').slice(0, 4000);
+    const id = await writeDraft(tx, business, { ...bare, memo }, { revision: 1, origin: 'desk' });
     await addToTimeline(tx, id, { kind: 'made', by: 'import' }, ctx.name);
-    return id;
+    return { id, notKept };
   });
-});
+}
 
 /**
- * Begins an invoice from a PDF made elsewhere: the PDF is the document, and the draft asks for its amount.
+ * Begins an invoice from a PDF made elsewhere. With an e-invoice inside, that is read; else the PDF is the document, and the
+ * draft asks for its amount.
  *
- * @throws Refusal `file-not-taken`, `file-too-large`
+ * @throws Refusal as `readEInvoice`, and `file-not-taken`, `file-too-large`
  */
-export const bringInPdf = desk('ask').run(async (ctx, name: string, bytes: Buffer): Promise<string> => {
+export const bringInPdf = desk('ask').run(async (ctx, name: string, bytes: Buffer): Promise<BroughtIn> => {
+  const read = await readSafely('hybrid', bytes);
+  if (read) return draftOf(ctx, read);
   const file = await storeFile(ctx.actor, name, 'document', bytes);
   return ctx.write(async (tx) => {
     const business = await businessById(tx);
@@ -100,6 +112,6 @@ export const bringInPdf = desk('ask').run(async (ctx, name: string, bytes: Buffe
     };
     const id = await writeDraft(tx, business, paper, { revision: 1, origin: 'desk' });
     await addToTimeline(tx, id, { kind: 'made', by: 'import' }, ctx.name);
-    return id;
+    return { id, notKept: [] };
   });
 });

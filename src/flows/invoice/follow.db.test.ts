@@ -13,7 +13,7 @@ import { invoiceById, payerView } from '@/db/invoices';
 import { ledgerTroubles } from '@/db/ledger';
 import { queuedMessages } from '@/db/messages';
 import { outsideBusiness, readBusiness } from '@/db/transaction';
-import { readInvoiceXml } from '@/documents/ubl/read';
+import { readInvoiceXml } from '@/documents/xml/read-invoice';
 import { programContext } from '@/flows/door/program';
 import { deskInvoicePdf, deskInvoiceXml } from '@/flows/file/kept-files';
 import { storeFile } from '@/flows/file/store-file';
@@ -35,7 +35,6 @@ import {
   sharedWorkshop,
 } from '../../../tests/support/workshop';
 import { answerQuestion } from './answer-question';
-import { readEInvoice } from './bring-in-invoice';
 import { cancelInvoice } from './cancel-invoice';
 import { changeInvoice } from './change-invoice';
 import { askQuestion, decideFile } from './consent';
@@ -318,10 +317,17 @@ describe('words between the two', () => {
   });
 });
 
+const GERMAN = { lines: ['Am Wehr 4'], city: 'Weilheim', region: '', postalCode: '82362', country: 'DE' };
+
 test('the same totals stand on the page, in the mail, the PDF and the e-invoice, in the customer’s language', async () => {
   const customer = await addCustomer(
     house.owner,
-    newCustomer('Petra Lindqvist', { email: `${randomUUID()}@de.example`, language: 'de', currency: 'EUR' }),
+    newCustomer('Petra Lindqvist', {
+      email: `${randomUUID()}@de.example`,
+      language: 'de',
+      currency: 'EUR',
+      billing: GERMAN,
+    }),
   );
   const lines = [
     newLine(randomUUID(), 'hour', {
@@ -354,24 +360,13 @@ test('the same totals stand on the page, in the mail, the PDF and the e-invoice,
   const pdf = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' });
   for (const words of ['Rechnung', '249,51', '21,55', 'Abholung', '3,5 Std. × 72,00']) expect(pdf).toContain(words);
   const xml = readInvoiceXml((await deskInvoiceXml(house.owner, id)).bytes.toString());
-  expect(xml.figures).toMatchObject({ withTax: 24_951n, taxTotal: 2155n, currency: 'EUR' });
-  expect(xml).toMatchObject({ buyer: 'Petra Lindqvist', seller: 'Sallow Joinery' });
-
-  // Read back into a draft it comes to the same sum.
-  const again = await readEInvoice(house.owner, (await deskInvoiceXml(house.owner, id)).bytes.toString());
-  expect(printedOf(await invoiceSheet(house.owner, again))).toMatchObject({
-    total: 24_951,
-    payer: { name: 'Petra Lindqvist' },
+  expect(xml).toMatchObject({
+    withTax: 24_951n,
+    taxTotal: 2155n,
+    currency: 'EUR',
+    buyer: { name: 'Petra Lindqvist' },
+    seller: { name: 'Sallow Joinery' },
   });
-});
-
-test.each([
-  ['no XML', 'hello'],
-  ['another document', '<a/>'],
-  ['definitions of its own', '<!DOCTYPE a [<!ENTITY b "c">]><Invoice/>'],
-  ['no lines', '<Invoice><DocumentCurrencyCode>EUR</DocumentCurrencyCode></Invoice>'],
-])('a file with %s is not read as an e-invoice', async (_, xml) => {
-  await expect(readEInvoice(house.owner, xml)).rejects.toMatchObject({ code: 'not-well-formed' });
 });
 
 describe('the list', () => {

@@ -1,5 +1,7 @@
 import { ZipFile } from 'yazl';
 import { dateInZone } from '@/core/dates/zone';
+import { eInvoiceOf } from '@/core/einvoice/of-invoice';
+import { eInvoiceProblems } from '@/core/einvoice/rules';
 import { invoiceState } from '@/core/invoice/state';
 import { minorDigits } from '@/core/money/currency';
 import { decimalText } from '@/core/money/decimal';
@@ -9,7 +11,7 @@ import { type Invoice, invoiceById } from '@/db/invoices';
 import type { Db } from '@/db/pool';
 import { csvText } from '@/documents/csv/write';
 import { invoicesPdf } from '@/documents/pdf/draw';
-import { invoiceXml } from '@/documents/ubl/write';
+import { eInvoiceXml } from '@/documents/ubl/write';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { type File, picturesOf } from '@/flows/file/kept-files';
@@ -77,11 +79,17 @@ export const exportMany = desk('see').run(
     const invoices = await ctx.read((db) => sentOf(db, ids));
     if (form === 'ubl') {
       const zip = new ZipFile();
+      const leftOut: string[] = [];
       for (const { printed, paidMinor, refundedMinor, creditedMinor } of invoices) {
         if (!printed) continue;
         const name = `${printed.number.replace(/[^\p{L}\p{N}._-]+/gu, '-')}.xml`;
-        zip.addBuffer(Buffer.from(invoiceXml(printed, paidMinor - refundedMinor + creditedMinor)), name);
+        const of = eInvoiceOf(printed, paidMinor - refundedMinor + creditedMinor);
+        const problems = eInvoiceProblems(of);
+        if (problems.length === 0) zip.addBuffer(Buffer.from(eInvoiceXml(of)), name);
+        else leftOut.push(`${printed.number}: ${problems.join(' ')}`);
       }
+      // What is missing where: so nobody takes the zip for all of them.
+      if (leftOut.length > 0) zip.addBuffer(Buffer.from(`${leftOut.join('\n')}\n`), 'left-out.txt');
       zip.end();
       const chunks: Buffer[] = [];
       for await (const chunk of zip.outputStream) chunks.push(chunk as Buffer);

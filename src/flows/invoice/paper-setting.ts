@@ -45,6 +45,7 @@ export const payerOf = (customer: Customer, business: Business): Payer => ({
   email: customer.email,
   taxNumber: customer.taxNumber,
   country: customer.billing.country,
+  place: customer.billing,
 });
 
 /** How a customer's documents write dates and sums. */

@@ -8,7 +8,7 @@ export const POST = desk(
   async (actor, { input, file }) => {
     const bytes = await file();
     const pdf = bytes.subarray(0, 5).toString('latin1') === '%PDF-';
-    return { id: await (pdf ? bringInPdf(actor, input.name, bytes) : readEInvoice(actor, bytes.toString('utf8'))) };
+    return pdf ? bringInPdf(actor, input.name, bytes) : readEInvoice(actor, bytes);
   },
   { from: 'address' },
 );
