@@ -286,7 +286,7 @@ test('the list is searched and narrowed; several are dealt with together; a list
   await expectAccessible(page, 'list with several ticked');
   await press(page, 'Remind', 'button');
   await untilShown(page, '1 reminded');
-  await press(page, 'Narrow the list, sort it, and more', 'button');
+  await press(page, 'Narrow the list and sort it', 'button');
   await press(page, 'Keep this list', 'button');
   await type(page, 'Name', 'Violas');
   await page.keyboard.press('Enter');
@@ -378,7 +378,7 @@ test('profile with a logo on every paper; tax rules answer for a place; a statem
 
 test('an invoice made elsewhere is brought in; what is no invoice is refused in words', async () => {
   await go('/ask/invoices');
-  await press(page, 'Narrow the list, sort it, and more', 'button');
+  await press(page, 'Bring in an invoice made elsewhere', 'button');
   await give(page, stack.folder, 'wrong.xml', '<note/>');
   await untilShown(page, 'There is no invoice in the file');
   await give(

@@ -217,7 +217,7 @@ test('several go out as CSV, as e-invoices in one zip and as one PDF; an e-invoi
   expect(text.match(/\$110\.00/g)).toHaveLength(2);
 
   await go('/ask/invoices');
-  await press(page, 'Narrow the list, sort it, and more', 'button');
+  await press(page, 'Bring in an invoice made elsewhere', 'button');
   await give(page, stack.folder, 'theirs.xml', papers[0] ?? '');
   await untilTrue(page, () => location.pathname.startsWith('/ask/compose/'));
   await untilShown(page, '110.00');

@@ -17,6 +17,7 @@ import { ComposerPaper } from './composer-paper';
 import type { ComposerProps } from './composer-props';
 import { ComposerSide } from './composer-side';
 import { DraftMenu } from './draft-menu';
+import { EInvoiceNote } from './e-invoice-note';
 import { NameDialog } from './name-dialog';
 import { shownProblems } from './problems';
 import { SendDialog, usualMailText } from './send-dialog';
@@ -186,6 +187,17 @@ export function Composer(props: ComposerProps) {
         locale={locale}
         dueText={due ? shortDate(due, locale, { weekday: true, year: true }) : ''}
         mailText={usualMailText(customerLocale, props.mailTexts)}
+        note={
+          <EInvoiceNote
+            paper={paper}
+            reading={reading}
+            seller={props.seller}
+            customer={customer}
+            hasAccount={props.hasAccount}
+            number={number}
+            issuedOn={issuedOn}
+          />
+        }
         onClose={leave}
         onSend={(how, on) => void sendIt(how, on)}
         onTrial={() => void trial(props.ownEmail)}

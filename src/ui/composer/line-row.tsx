@@ -4,7 +4,7 @@ import { CSS } from '@dnd-kit/utilities';
 import { Check, ChevronDown, GripVertical } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { type ClipboardEvent, type KeyboardEvent, memo, useState } from 'react';
-import { UNITS, type Unit } from '@/core/item/item';
+import { HANDED, type Handed, UNITS, type Unit } from '@/core/item/item';
 import type { PaperLine } from '@/core/paper/paper';
 import type { BusinessTax } from '@/core/tax/business-tax';
 import { Figure } from '../kit/amount';
@@ -120,6 +120,13 @@ function TaxChoice({ line, taxIds, taxes, onChange }: Pick<LineProps, 'line' | '
   );
 }
 
+const HANDED_WORDS: Readonly<Record<Handed, string>> = {
+  posted: 'posted',
+  collected: 'collected',
+  digital: 'digital',
+  service: 'service',
+};
+
 /** One line, typed on the paper. Enter goes on to the next, or begins it; Alt with an arrow moves it. */
 export const LineRow = memo(function LineRow(props: LineProps) {
   const { line, at, net, problems, chosen, onChange, onEnter } = props;
@@ -134,7 +141,7 @@ export const LineRow = memo(function LineRow(props: LineProps) {
     event.preventDefault();
     onEnter(line.id);
   };
-  const field = (name: 'what' | 'quantity' | 'price' | 'discount' | 'note' | 'on') => ({
+  const field = (name: 'what' | 'quantity' | 'price' | 'discount' | 'note' | 'on' | 'code') => ({
     value: line[name] ?? '',
     'data-field': `${line.id}.${name}`,
     'aria-invalid': problems[name] ? (true as const) : undefined,
@@ -149,7 +156,8 @@ export const LineRow = memo(function LineRow(props: LineProps) {
     if (props.onPaste(line.id, event.clipboardData.getData('text/plain'))) event.preventDefault();
   };
   const trouble = Object.values(problems)[0];
-  const more = line.discount || line.note || line.on || problems.discount || props.active || noting;
+  const more =
+    line.discount || line.note || line.on || line.code || line.handed || problems.discount || props.active || noting;
   return (
     <li
       ref={setNodeRef}
@@ -242,10 +250,37 @@ export const LineRow = memo(function LineRow(props: LineProps) {
             />
           </span>
         ) : null}
+        {line.code || noting ? (
+          <label className="flex items-baseline gap-2 text-soft">
+            Code
+            <input
+              aria-label={`Line ${at + 1}: your code of the item`}
+              maxLength={40}
+              className="blank !w-[104px] !text-[13.5px]/[18px]"
+              {...field('code')}
+            />
+          </label>
+        ) : null}
+        {line.handed || noting ? (
+          <Select
+            look="blank"
+            aria-label={`Line ${at + 1}: how it comes to the customer`}
+            className="!w-auto !font-sans !text-[13px]/[18px]"
+            value={line.handed ?? ''}
+            onChange={(event) => onChange(line.id, { handed: (event.target.value || undefined) as Handed | undefined })}
+          >
+            <option value="">not said</option>
+            {HANDED.map((one) => (
+              <option key={one} value={one}>
+                {HANDED_WORDS[one]}
+              </option>
+            ))}
+          </Select>
+        ) : null}
         <span className="flex-1" />
-        {line.note || noting ? null : (
+        {noting ? null : (
           <Button look="small-link" onClick={() => setNoting(true)}>
-            Note or day
+            Code, day, note
           </Button>
         )}
         <Button look="small-link" onClick={() => props.onDuplicate(line.id)}>

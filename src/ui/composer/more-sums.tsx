@@ -1,23 +1,47 @@
 'use client';
+import { EXEMPT_AS, type ExemptAs } from '@/core/invoice/exempt';
 import type { Paper } from '@/core/paper/paper';
 import { Button } from '../kit/button';
 import { FieldError } from '../kit/field';
+import { Select } from '../kit/select';
 import { Without } from './without';
 
-/** Why no tax applies, as it stands on the invoice. */
+const EXEMPT_WORDS: Readonly<Record<ExemptAs, string>> = {
+  exempt: 'exempt',
+  'reverse-charge': 'reverse charge',
+  export: 'export',
+  outside: 'outside the scope',
+};
+
+/** Why no tax applies, as it stands on the invoice, and as what. */
 export function ExemptRow({
   exempt,
+  as,
   trouble,
   onChange,
 }: {
   exempt: string;
+  as: ExemptAs;
   trouble: string | undefined;
-  onChange: (exempt: string | null) => void;
+  onChange: (part: Partial<Paper>) => void;
 }) {
   return (
     <div>
-      <label className="flex items-baseline gap-2">
+      <div className="flex items-baseline gap-2">
         <span className="whitespace-nowrap">No tax:</span>
+        <Select
+          look="blank"
+          aria-label="As what it is without tax"
+          className="!w-auto !font-sans !text-[13px]"
+          value={as}
+          onChange={(event) => onChange({ exemptAs: event.target.value as ExemptAs })}
+        >
+          {EXEMPT_AS.map((one) => (
+            <option key={one} value={one}>
+              {EXEMPT_WORDS[one]}
+            </option>
+          ))}
+        </Select>
         <input
           data-field="exempt"
           aria-label="Why no tax applies"
@@ -26,10 +50,10 @@ export function ExemptRow({
           maxLength={300}
           aria-invalid={trouble ? true : undefined}
           value={exempt}
-          onChange={(event) => onChange(event.target.value)}
+          onChange={(event) => onChange({ exempt: event.target.value })}
         />
-        <Without name="this exemption" onDrop={() => onChange(null)} />
-      </label>
+        <Without name="this exemption" onDrop={() => onChange({ exempt: null, exemptAs: 'exempt' })} />
+      </div>
       {trouble ? <FieldError>{trouble}</FieldError> : null}
     </div>
   );

@@ -126,7 +126,7 @@ export function PaperSums({
         />
       ))}
       {paper.exempt === null ? null : (
-        <ExemptRow exempt={paper.exempt} trouble={problems.of('exempt')} onChange={(exempt) => onChange({ exempt })} />
+        <ExemptRow exempt={paper.exempt} as={paper.exemptAs} trouble={problems.of('exempt')} onChange={onChange} />
       )}
       <Leader label="Total due" className="rule-total mt-1 py-1 text-[19px]/[26px] font-semibold">
         {link({ of: 'total' }, 'total', <Amount minor={tally.total} currency={currency} locale={locale} />)}

@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import type { Customer } from '@/core/customer/customer';
 import { isCalendarDate } from '@/core/dates/calendar-date';
 import { type SendingWay, type SendWith, sendBy } from '@/core/invoice/send-with';
@@ -40,6 +40,7 @@ export function SendDialog({
   locale,
   dueText,
   mailText,
+  note,
   onClose,
   onSend,
   onTrial,
@@ -55,6 +56,8 @@ export function SendDialog({
   dueText: string;
   /** The words of the e-mail as they would be without another. */
   mailText: string;
+  /** What else is to be known before it goes out. */
+  note: ReactNode;
   onClose: () => void;
   onSend: (how: SendWith, on: string) => void;
   onTrial: () => void;
@@ -180,6 +183,7 @@ export function SendDialog({
           </div>
         )}
       </div>
+      {note ? <div className="mt-3">{note}</div> : null}
       {trouble ? <FieldError>{trouble}</FieldError> : null}
       <div className="mt-5 flex flex-wrap items-center justify-end gap-3">
         <Button look="link" className="mr-auto" disabled={busy} onClick={onTrial}>

@@ -1,37 +1,16 @@
 'use client';
 import { SlidersHorizontal } from 'lucide-react';
-import type { Route } from 'next';
-import { useRouter } from 'next/navigation';
 import { Popover } from 'radix-ui';
-import { useState } from 'react';
 import { EVERYTHING, type InvoiceAsk, isNarrowed, type Sort } from '@/core/invoice/ask';
 import { isDayOrNone } from '@/core/paper/paper';
-import { FileDrop } from '../import/file-drop';
 import { Button } from '../kit/button';
 import { DateField } from '../kit/date-field';
 import { Field } from '../kit/field';
 import { SelectField } from '../kit/select';
-import { troubleOf } from '../kit/send';
-import { sendFile } from '../kit/send-file';
-import { sayTrouble } from '../kit/toasts';
 
 const SORT_WORDS: Readonly<Record<Sort, string>> = { due: 'Due date', issued: 'Day of issue', total: 'Total' };
 
-/** Reads an invoice made elsewhere, and goes to the draft that it becomes. */
-function useBringIn(): { busy: boolean; bringIn: (picked: File) => Promise<void> } {
-  const router = useRouter();
-  const [busy, setBusy] = useState(false);
-  async function bringIn(picked: File) {
-    setBusy(true);
-    const answer = await sendFile<{ id: string }>(`/api/einvoice?name=${encodeURIComponent(picked.name)}`, picked);
-    if (answer.ok) router.push(`/ask/compose/${answer.value.id}` as Route);
-    else sayTrouble(troubleOf(answer));
-    setBusy(false);
-  }
-  return { busy, bringIn };
-}
-
-/** By what the list is narrowed and sorted; kept under a name from here, and an invoice made elsewhere comes in. */
+/** By what the list is narrowed and sorted; kept under a name from here. */
 export function SearchPanel({
   ask,
   groups,
@@ -45,10 +24,9 @@ export function SearchPanel({
   set: (part: Partial<InvoiceAsk>) => void;
   onName: () => void;
 }) {
-  const { busy, bringIn } = useBringIn();
   return (
     <Popover.Root>
-      <Popover.Trigger className="btn !px-2.5" aria-label="Narrow the list, sort it, and more">
+      <Popover.Trigger className="btn !px-2.5" aria-label="Narrow the list and sort it">
         <SlidersHorizontal size={16} strokeWidth={1.6} aria-hidden="true" />
       </Popover.Trigger>
       <Popover.Portal>
@@ -119,14 +97,6 @@ export function SearchPanel({
               </Button>
             ) : null}
           </div>
-          {mayAsk ? (
-            <FileDrop
-              label={busy ? 'Reading it' : 'Bring in an invoice'}
-              accept=".xml,.pdf,application/xml,application/pdf"
-              hint="an e-invoice (UBL), or a PDF made elsewhere"
-              onFile={bringIn}
-            />
-          ) : null}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -1,5 +1,7 @@
 import { FileText } from 'lucide-react';
 import { longDate } from '@/core/dates/date-text';
+import { eInvoiceOf } from '@/core/einvoice/of-invoice';
+import { eInvoiceProblems } from '@/core/einvoice/rules';
 import type { PrintedInvoice } from '@/core/invoice/printed';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
@@ -179,7 +181,7 @@ export function PayerInvoice({
                 <a className="link text-[15px]/[22px]" href={`/i/${token}/invoice.pdf`}>
                   {words.downloadPdf}
                 </a>
-                {invoice.elsewhere ? null : (
+                {invoice.elsewhere || eInvoiceProblems(eInvoiceOf(invoice)).length > 0 ? null : (
                   <a className="link text-[15px]/[22px]" href={`/i/${token}/invoice.xml`}>
                     {words.downloadXml}
                   </a>

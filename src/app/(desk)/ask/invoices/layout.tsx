@@ -6,6 +6,7 @@ import { mayDo } from '@/flows/door/rights';
 import { invoiceList } from '@/flows/invoice/invoice-list';
 import { listOverview } from '@/flows/invoice/search-invoices';
 import { customerOverview } from '@/flows/records/customers';
+import { BringIn } from '@/ui/invoice/bring-in';
 import { InvoiceSearch } from '@/ui/invoice/invoice-search';
 import { StartButton } from '@/ui/invoice/start-button';
 import { Figure } from '@/ui/kit/amount';
@@ -46,7 +47,12 @@ export default async function InvoicesLayout({ children }: { children: ReactNode
                 Owed to you <span className="font-serif text-[15px]">{figure(sums.all)}</span>
               </b>
               <span className="flex-1" />
-              {mayDo(actor.role, 'ask') ? <StartButton /> : null}
+              {mayDo(actor.role, 'ask') ? (
+                <>
+                  <StartButton />
+                  <BringIn />
+                </>
+              ) : null}
             </div>
             <InvoiceSearch
               counts={words}

@@ -4,6 +4,10 @@ import Link from 'next/link';
 import { daysBetween } from '@/core/dates/calendar-date';
 import { fromToday, longDate, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
+import { eCreditOf } from '@/core/einvoice/of-credit';
+import { eInvoiceOf } from '@/core/einvoice/of-invoice';
+import { eInvoiceProblems } from '@/core/einvoice/rules';
+import { isEInvoiceUsual } from '@/core/einvoice/where';
 import { reminderWords } from '@/core/invoice/reminders';
 import { invoiceState, sharePaid } from '@/core/invoice/state';
 import { jsonMinor, money } from '@/core/money/money';
@@ -34,6 +38,21 @@ function actionsOf(sheet: InvoiceSheet): SheetActionsOf {
     mayCancel: invoice.stage === 'sent' && invoice.paidMinor - invoice.refundedMinor === 0n,
     reminderText: wordsOf(printed.locale).reminderText(late, longDate(printed.dueOn, printed.locale)),
   };
+}
+
+/** The e-invoice; where it is usual and lacks something, what that is. */
+function EInvoiceLink({ sheet }: { sheet: InvoiceSheet }) {
+  const { invoice, business } = sheet;
+  const printed = printedOf(sheet);
+  const [problem] = printed.elsewhere ? [''] : eInvoiceProblems(eInvoiceOf(printed));
+  if (problem === undefined)
+    return (
+      <a className="small hover:underline" href={`/files/xml/${invoice.id}`}>
+        E-invoice.xml
+      </a>
+    );
+  if (!problem || !isEInvoiceUsual(business.country, printed.payer)) return null;
+  return <span className="small text-soft">No e-invoice: {problem}</span>;
 }
 
 /** What stands at the head: how much is still due, and since or until when. */
@@ -223,6 +242,13 @@ export function InvoiceSheetView({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAs
                 <FileText size={15} strokeWidth={1.5} aria-hidden="true" /> Credit note {credit.number}.pdf
               </a>
             ))}
+            {sheet.credits
+              .filter(({ printed: note }) => eInvoiceProblems(eCreditOf(note, printed)).length === 0)
+              .map((credit) => (
+                <a key={credit.id} className="small hover:underline" href={`/files/credits/${credit.id}/xml`}>
+                  Credit note {credit.number}.xml
+                </a>
+              ))}
             {printed.files.map((file) => (
               <a
                 key={file.id}
@@ -241,9 +267,7 @@ export function InvoiceSheetView({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAs
                 ) : null}
               </a>
             ))}
-            <a className="small hover:underline" href={`/files/xml/${invoice.id}`}>
-              E-invoice.xml
-            </a>
+            <EInvoiceLink sheet={sheet} />
             <span className="flex-1" />
             <a className="link link-small" href={`/files/qr/${invoice.id}`} target="_blank" rel="noreferrer">
               QR
