@@ -100,6 +100,25 @@ describe('what keeps it from being sent', () => {
     ['the date is none', { due: { kind: 'date', date: '2026-02-30' } }, 'due'],
     ['the date is over', { due: { kind: 'date', date: '2026-05-03' } }, 'due'],
   ])('%s', (_, change, field) => expect(problems(paper(change)).map((problem) => problem.field)).toEqual([field]));
+
+  test.each<[string, Partial<Paper>, RegExp]>([
+    ['a price below 0', { lines: [line({ price: '-5' })] }, /discount.*credited/],
+    ['a quantity below 0, with another dash', { lines: [line({ quantity: '−1' })] }, /discount.*credited/],
+    ['a price in a bookkeeper’s brackets', { lines: [line({ price: '(5.00)' })] }, /discount.*credited/],
+    ['all of it taken off', { discount: '100%' }, /leave the discount out/],
+    ['all of each line taken off', { lines: [line({ discount: '100%' })] }, /leave the discount out/],
+  ])('%s has an answer', (_, change, words) =>
+    expect(
+      problems(paper(change))
+        .map((one) => one.words)
+        .join(),
+    ).toMatch(words),
+  );
+
+  test('less than one of something, and one line that is a gift beside another, are fine', () => {
+    const lines = [line({ quantity: '.25' }), line({ id: 'l2', discount: '100%' })];
+    expect(problems(paper({ lines }))).toEqual([]);
+  });
 });
 
 test('when it is due', () => {

@@ -1,4 +1,4 @@
-import { typedDecimal } from '../money/typed';
+import { readTyped, typedDecimal } from '../money/typed';
 import type { PaperLine } from '../paper/paper';
 
 /** What pasted rows give a line; the rest is as on a new one. */
@@ -11,8 +11,10 @@ const isNumber = (cell: string): boolean => typedDecimal(cell) !== null;
  *
  * The first cell that is no number is what the line is for; of the numbers the last is the price, the one before it how much.
  * A first row without any number is its heading and is left out.
+ *
+ * @param sign the decimal sign of whoever pastes
  */
-export function pastedLines(text: string, most: number): PastedLine[] | null {
+export function pastedLines(text: string, most: number, sign: '.' | ',' = '.'): PastedLine[] | null {
   const rows = text
     .replace(/\r\n?/g, '\n')
     .split('\n')
@@ -24,10 +26,11 @@ export function pastedLines(text: string, most: number): PastedLine[] | null {
   return (heading ? rows.slice(1) : rows).slice(0, most).map((cells) => {
     const at = cells.findIndex((cell) => cell && !isNumber(cell));
     const numbers = cells.filter((cell, place) => place > at && isNumber(cell));
-    const price = numbers.at(-1) ?? '';
+    const read = (cell: string) => readTyped(cell, sign).text;
+    const price = read(numbers.at(-1) ?? '');
     return {
       what: (cells[at] ?? '').slice(0, 500),
-      quantity: numbers.length > 1 ? (numbers.at(-2) ?? '1') : '1',
+      quantity: numbers.length > 1 ? read(numbers.at(-2) ?? '1') : '1',
       price,
     };
   });

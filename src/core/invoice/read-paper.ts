@@ -49,6 +49,8 @@ const PART: Partial<Record<RuleError['code'], string>> = {
   amount_out_of_range: 'price',
 };
 
+const SAY_BELOW_0 =
+  'A line takes nothing off. Write it as a discount, on a line or on the whole; money back for an invoice is credited on that invoice’s sheet.';
 const SAY_DISCOUNT = 'Write the discount as 10% or as an amount.';
 const SAY_AMOUNT = 'Write this amount as a number.';
 
@@ -76,8 +78,13 @@ export function typedShare(text: string, digits: number): Discount | undefined |
   return amount === null ? null : { amount };
 }
 
+/** Whether a number is typed with a minus, or in the brackets of bookkeepers. */
+const isBelow0 = (typed: string): boolean => /^\s*([-−–]\s*[\d.,]|\(.*\d.*\)\s*$)/.test(typed);
+
 function readLine(line: PaperLine, currency: string, taxes: readonly string[]): TallyLine | PaperProblem {
   const digits = minorDigits(currency);
+  for (const part of ['quantity', 'price'] as const)
+    if (isBelow0(line[part])) return { field: `${line.id}.${part}`, words: SAY_BELOW_0 };
   const quantity = typedDecimal(line.quantity);
   if (quantity === null) return { field: `${line.id}.quantity`, words: WORDS.bad_quantity ?? '' };
   const unitPrice = typedDecimal(line.price);

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { decimalText } from '../money/decimal';
+import { decimalSignOf, readTyped, spokenDecimal } from '../money/typed';
 import { typedMinor, typedShare } from './read-paper';
 
 test('a sum written out and typed in again is the same sum, in every kind of currency', () => {
@@ -48,4 +49,51 @@ test('a share is a percent or an amount, nothing where nothing is typed, and nev
   expect(typedShare('5.00', 2)).toEqual({ amount: 500n });
   expect(typedShare('', 2)).toBeUndefined();
   for (const neither of ['%', 'x%', '10%%', '10 percent', '%10']) expect(typedShare(neither, 2)).toBeNull();
+});
+
+describe('what people type is read by their own decimal sign', () => {
+  test.each([
+    ['1.5', '.', '1.5', null],
+    ['1,5', '.', '1.5', null],
+    ['1,5', ',', '1.5', null],
+    ['1,500', '.', '1500', '1.500'],
+    ['1.500', ',', '1500', '1.500'],
+    ['1.500', '.', '1.500', '1500'],
+    ['12,345', ',', '12.345', '12345'],
+    ['1.500,00', '.', '1500.00', null],
+    ['1,500.00', ',', '1500.00', null],
+    ['0,333', '.', '0.333', null],
+    ['.5', '.', '.5', null],
+    [',25', ',', '.25', null],
+    ['7,5 %', ',', '7.5%', null],
+    ['1.500%', ',', '1500%', '1.500%'],
+    ['12.', '.', '12', null],
+    ['ten', '.', 'ten', null],
+    ['-5', '.', '-5', null],
+    ['', ',', '', null],
+  ] as const)('%j with %j', (typed, sign, text, other) => {
+    const read = readTyped(typed, sign);
+    expect(read.other).toBe(other);
+    expect(Number(read.text.replace('%', ''))).toEqual(Number(text.replace('%', '')));
+    expect(read.text.endsWith('%')).toBe(text.endsWith('%'));
+  });
+
+  test('what is kept and shown again is read as the same, and never asked about twice', () => {
+    fc.assert(
+      fc.property(
+        fc.bigInt({ min: 0n, max: 10n ** 9n }),
+        fc.integer({ min: 0, max: 6 }),
+        fc.constantFrom<'.' | ','>('.', ','),
+        (scaled, digits, sign) => {
+          const kept = decimalText(scaled, digits);
+          const shown = spokenDecimal(kept, sign);
+          expect(Number(readTyped(shown, sign).text)).toBe(Number(kept));
+        },
+      ),
+    );
+    expect(decimalSignOf('de-DE')).toBe(',');
+    expect(decimalSignOf('de-CH')).toBe('.');
+    expect(decimalSignOf('en-US')).toBe('.');
+    expect(decimalSignOf('ar-EG')).toBe('.');
+  });
 });

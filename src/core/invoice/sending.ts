@@ -58,6 +58,14 @@ function waysProblems(paper: Paper, reading: PaperReading): PaperProblem[] {
   return problems;
 }
 
+const SAY_NOTHING = 'There is nothing to pay yet: give a line a price.';
+const SAY_ALL_OFF =
+  'All of it is taken off, and an invoice asks for something: take less off, or leave the discount out.';
+
+/** Whether it is the discounts that leave nothing to pay. */
+const isGivenAway = ({ tally }: PaperReading): boolean =>
+  tally.subtotal > 0n && tally.lineDiscounts + tally.documentDiscount >= tally.subtotal;
+
 /** All that keeps this paper from being sent today, in words that say what to do; empty when it is ready. */
 export function sendingProblems(paper: Paper, reading: PaperReading, today: CalendarDate): PaperProblem[] {
   const { total } = reading.tally;
@@ -69,7 +77,12 @@ export function sendingProblems(paper: Paper, reading: PaperReading, today: Cale
       ? [{ field: 'lines', words: 'Write at least one line.' }]
       : []),
     ...(reading.counted.length > 0 && total === 0n
-      ? [{ field: 'lines', words: 'There is nothing to pay yet: give a line a price.' }]
+      ? [
+          {
+            field: isGivenAway(reading) ? 'discount' : 'lines',
+            words: isGivenAway(reading) ? SAY_ALL_OFF : SAY_NOTHING,
+          },
+        ]
       : []),
     ...(total > MOST_MINOR ? [{ field: 'lines', words: 'This amount is too large to be written down.' }] : []),
     ...waysProblems(paper, reading),

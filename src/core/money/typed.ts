@@ -24,3 +24,29 @@ function plain(whole: string, fraction: string): string | null {
   const digits = whole.replace(/^0+(?=\d)/, '') || '0';
   return fraction ? `${digits}.${fraction}` : digits;
 }
+
+/** The sign between units and decimals in a locale. @param locale BCP 47 */
+export function decimalSignOf(locale: string): '.' | ',' {
+  const parts = new Intl.NumberFormat(locale, { numberingSystem: 'latn' }).formatToParts(1.5);
+  return parts.find(({ type }) => type === 'decimal')?.value === ',' ? ',' : '.';
+}
+
+/** What was typed, as it is kept (a plain decimal, with `%` where that was typed), and what else it may mean. */
+export type TypedReading = { readonly text: string; readonly other: string | null };
+
+/**
+ * Reads what a person types by their own decimal sign. What is no number is kept as typed, so that nothing is lost. Of one sign
+ * before three digits nobody can tell: `1.500` is 1500 to some and 1.5 to others; `other` is then the other one's reading.
+ */
+export function readTyped(typed: string, sign: '.' | ','): TypedReading {
+  const [, body = '', percent = ''] = /^(.*?)\s*(%?)\s*$/s.exec(typed) ?? [];
+  const own = typedDecimal(body, sign);
+  if (own === null) return { text: typed, other: null };
+  const other = typedDecimal(body, sign === '.' ? ',' : '.');
+  const isSame = other === null || Number(other) === Number(own);
+  return { text: `${own}${percent}`, other: isSame ? null : `${other}${percent}` };
+}
+
+/** A kept number as its reader writes it, without thousands; what is no plain decimal stays as it is. */
+export const spokenDecimal = (kept: string, sign: '.' | ','): string =>
+  sign === ',' && /^\d+\.\d+%?$/.test(kept) ? kept.replace('.', ',') : kept;

@@ -116,6 +116,7 @@ export const de: Words = {
   payWhole: 'Alles',
   payPart: 'Einen Teil',
   askedNow: (sum) => `Jetzt ${sum}`,
+  isMeant: (number) => `Gemeint ist ${number}`,
   partAmount: 'Wie viel jetzt',
   partSpan: (least, most) => `Zwischen ${least} und ${most}`,
   tipTitle: 'Trinkgeld?',

@@ -123,6 +123,7 @@ export const en = {
   payWhole: 'All of it',
   payPart: 'A part',
   askedNow: (sum: string) => `${sum} now`,
+  isMeant: (number: string) => `${number} is meant`,
   partAmount: 'How much now',
   partSpan: (least: string, most: string) => `Between ${least} and ${most}`,
   tipTitle: 'A tip?',

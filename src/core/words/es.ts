@@ -115,6 +115,7 @@ export const es: Words = {
   payWhole: 'Todo',
   payPart: 'Una parte',
   askedNow: (sum) => `${sum} ahora`,
+  isMeant: (number) => `Quiero decir ${number}`,
   partAmount: 'Cuánto ahora',
   partSpan: (least, most) => `Entre ${least} y ${most}`,
   tipTitle: '¿Una propina?',

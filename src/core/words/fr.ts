@@ -115,6 +115,7 @@ export const fr: Words = {
   payWhole: 'Tout',
   payPart: 'Une partie',
   askedNow: (sum) => `${sum} maintenant`,
+  isMeant: (number) => `Je veux dire ${number}`,
   partAmount: 'Combien maintenant',
   partSpan: (least, most) => `Entre ${least} et ${most}`,
   tipTitle: 'Un pourboire ?',

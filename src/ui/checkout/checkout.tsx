@@ -2,6 +2,7 @@
 import { useEffect, useState } from 'react';
 import type { Choice } from '@/core/offer/choice';
 import type { ShownOffer, ShownQuote } from '@/core/offer/shown';
+import { NumberReaderProvider } from '../kit/number-input';
 import { Select } from '../kit/select';
 import { send } from '../kit/send';
 import { CardPay } from '../payer/card-pay';
@@ -84,133 +85,135 @@ export function Checkout({
   const [trouble] = quote.problems;
   const hindrance = trouble ? trouble.words : waiting ? words.processorAway : null;
   return (
-    <div className="grid md:grid-cols-[minmax(0,640fr)_minmax(0,440fr)]">
-      {checkout.paid ? (
-        <p role="status" className="mx-5 mb-4 border border-leaf px-4 py-3 text-[16px]/6 sm:mx-11 md:col-span-2">
-          <b className="font-semibold text-leaf">{words.paidAlready}</b>{' '}
-          <a className="link" href={`${done}${checkout.paid}${framed ? '?framed=yes' : ''}`}>
-            {words.seeOrder}
-          </a>{' '}
-          {words.payAgain}
-        </p>
-      ) : null}
-      <section className="grid content-start gap-7 px-5 pb-8 pt-2 sm:px-11" aria-label={words.choose}>
-        {offer.currencies.length > 1 ? (
-          <div className="flex items-center gap-3">
-            <label className="label !text-[14px]" htmlFor="currency">
-              {words.currency}
-            </label>
-            <Select
-              id="currency"
-              className="min-h-11 !w-[110px] !text-[16px]"
-              disabled={busyCurrency || fixed.has('currency')}
-              value={choice.currency}
-              onChange={(event) => otherCurrency(event.target.value)}
-            >
-              {offer.currencies.map((one) => (
-                <option key={one}>{one}</option>
-              ))}
-            </Select>
-          </div>
+    <NumberReaderProvider value={{ locale, isMeant: words.isMeant }}>
+      <div className="grid md:grid-cols-[minmax(0,640fr)_minmax(0,440fr)]">
+        {checkout.paid ? (
+          <p role="status" className="mx-5 mb-4 border border-leaf px-4 py-3 text-[16px]/6 sm:mx-11 md:col-span-2">
+            <b className="font-semibold text-leaf">{words.paidAlready}</b>{' '}
+            <a className="link" href={`${done}${checkout.paid}${framed ? '?framed=yes' : ''}`}>
+              {words.seeOrder}
+            </a>{' '}
+            {words.payAgain}
+          </p>
         ) : null}
-        <Choose
-          offer={offer}
-          choice={choice}
-          fixed={fixed.has('items') || fixed.has('amount')}
-          words={words}
-          problemOf={problemOf}
-          change={change}
-          leave={leave}
-        />
-        <Asked
-          path={path}
-          offer={offer}
-          choice={choice}
-          fixed={fixed}
-          words={words}
-          problemOf={problemOf}
-          change={change}
-          leave={leave}
-        />
-      </section>
-      <section
-        id="pay"
-        aria-label={words.total}
-        className="relative min-w-0 border-t border-dashed border-edge px-5 pb-8 pt-6 sm:px-10 md:border-l md:border-t-0"
-      >
-        {['-left-[9px]', '-right-[9px]'].map((side) => (
-          <span
-            key={side}
-            aria-hidden="true"
-            className={`absolute -top-[9px] size-[18px] rounded-full bg-desk md:hidden ${side}`}
+        <section className="grid content-start gap-7 px-5 pb-8 pt-2 sm:px-11" aria-label={words.choose}>
+          {offer.currencies.length > 1 ? (
+            <div className="flex items-center gap-3">
+              <label className="label !text-[14px]" htmlFor="currency">
+                {words.currency}
+              </label>
+              <Select
+                id="currency"
+                className="min-h-11 !w-[110px] !text-[16px]"
+                disabled={busyCurrency || fixed.has('currency')}
+                value={choice.currency}
+                onChange={(event) => otherCurrency(event.target.value)}
+              >
+                {offer.currencies.map((one) => (
+                  <option key={one}>{one}</option>
+                ))}
+              </Select>
+            </div>
+          ) : null}
+          <Choose
+            offer={offer}
+            choice={choice}
+            fixed={fixed.has('items') || fixed.has('amount')}
+            words={words}
+            problemOf={problemOf}
+            change={change}
+            leave={leave}
           />
-        ))}
-        <div className="md:sticky md:top-4">
-          <CheckoutSums quote={quote} waiting={waiting} called={words.total} trouble={problemOf('total')} />
-          <div className="mt-5 grid gap-5">
-            <BeforeCard
-              offer={offer}
-              choice={choice}
-              quote={quote}
-              words={words}
-              problemOf={problemOf}
-              change={change}
+          <Asked
+            path={path}
+            offer={offer}
+            choice={choice}
+            fixed={fixed}
+            words={words}
+            problemOf={problemOf}
+            change={change}
+            leave={leave}
+          />
+        </section>
+        <section
+          id="pay"
+          aria-label={words.total}
+          className="relative min-w-0 border-t border-dashed border-edge px-5 pb-8 pt-6 sm:px-10 md:border-l md:border-t-0"
+        >
+          {['-left-[9px]', '-right-[9px]'].map((side) => (
+            <span
+              key={side}
+              aria-hidden="true"
+              className={`absolute -top-[9px] size-[18px] rounded-full bg-desk md:hidden ${side}`}
             />
-            <CardPay
-              // A picture of its own for each way in which it may stand when the page begins.
-              key={status?.state ?? 'none'}
-              fieldsUrl={fieldsUrl}
-              pending={status?.state === 'approval' ? status.url : status?.state === 'checking' ? 'checking' : null}
-              refused={status?.state === 'refused' ? words.refusals[status.reason] : null}
-              words={words}
-              door={{
-                path,
-                body: {
-                  choice,
-                  checkoutKey,
-                  chargedMinor: quote.chargedMinor,
-                  laterMinor: quote.laterMinor,
-                  quote: quote.token,
-                  request: sign,
-                  locale,
-                  passed,
+          ))}
+          <div className="md:sticky md:top-4">
+            <CheckoutSums quote={quote} waiting={waiting} called={words.total} trouble={problemOf('total')} />
+            <div className="mt-5 grid gap-5">
+              <BeforeCard
+                offer={offer}
+                choice={choice}
+                quote={quote}
+                words={words}
+                problemOf={problemOf}
+                change={change}
+              />
+              <CardPay
+                // A picture of its own for each way in which it may stand when the page begins.
+                key={status?.state ?? 'none'}
+                fieldsUrl={fieldsUrl}
+                pending={status?.state === 'approval' ? status.url : status?.state === 'checking' ? 'checking' : null}
+                refused={status?.state === 'refused' ? words.refusals[status.reason] : null}
+                words={words}
+                door={{
+                  path,
+                  body: {
+                    choice,
+                    checkoutKey,
+                    chargedMinor: quote.chargedMinor,
+                    laterMinor: quote.laterMinor,
+                    quote: quote.token,
+                    request: sign,
+                    locale,
+                    passed,
+                    framed,
+                  },
+                  before: nextWork,
+                  statusQuery: () => `checkout=${checkoutKey}`,
+                  withdraw: () => ({ checkout: checkoutKey }),
+                  sum: quote.chargedMinor > 0 || free ? quote.charged : '…',
+                  free: free ? words.orderFree : '',
+                  hindrance,
+                  waiting,
+                  onAwaited: checkout.hasten,
+                  onHindered: () => {
+                    checkout.askForAll();
+                    requestAnimationFrame(() =>
+                      document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus({ preventScroll: false }),
+                    );
+                  },
                   framed,
-                },
-                before: nextWork,
-                statusQuery: () => `checkout=${checkoutKey}`,
-                withdraw: () => ({ checkout: checkoutKey }),
-                sum: quote.chargedMinor > 0 || free ? quote.charged : '…',
-                free: free ? words.orderFree : '',
-                hindrance,
-                waiting,
-                onAwaited: checkout.hasten,
-                onHindered: () => {
-                  checkout.askForAll();
-                  requestAnimationFrame(() =>
-                    document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus({ preventScroll: false }),
-                  );
-                },
-                framed,
-                onUnderWay: (isUnderWay) => framed && tellAbove(isUnderWay ? 'waiting' : 'ready'),
-                onApproval: ({ order }) => {
-                  // Whoever comes back from the bank is led on as if nothing had come between.
-                  if (order) noteJustPaid(order);
-                },
-                onPaid: ({ order }) => {
-                  checkout.forget(order ?? '');
-                  if (order) noteJustPaid(order);
-                  location.replace(`${done}${order}${framed ? '?framed=yes' : ''}`);
-                },
-                onChanged: (refusal) => {
-                  if (!refusal) return;
-                  checkout.askForAll();
-                  checkout.renew();
-                },
-              }}
-            />
+                  onUnderWay: (isUnderWay) => framed && tellAbove(isUnderWay ? 'waiting' : 'ready'),
+                  onApproval: ({ order }) => {
+                    // Whoever comes back from the bank is led on as if nothing had come between.
+                    if (order) noteJustPaid(order);
+                  },
+                  onPaid: ({ order }) => {
+                    checkout.forget(order ?? '');
+                    if (order) noteJustPaid(order);
+                    location.replace(`${done}${order}${framed ? '?framed=yes' : ''}`);
+                  },
+                  onChanged: (refusal) => {
+                    if (!refusal) return;
+                    checkout.askForAll();
+                    checkout.renew();
+                  },
+                }}
+              />
+            </div>
           </div>
-        </div>
-      </section>
-    </div>
+        </section>
+      </div>
+    </NumberReaderProvider>
   );
 }

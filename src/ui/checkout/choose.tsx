@@ -3,6 +3,7 @@ import type { Choice } from '@/core/offer/choice';
 import type { ShownOffer, ShownOfferItem } from '@/core/offer/shown';
 import { Button } from '../kit/button';
 import { Radio } from '../kit/check';
+import { NumberInput } from '../kit/number-input';
 import { Select } from '../kit/select';
 import type { CheckoutWords } from './checkout-words';
 import { PayerField } from './payer-field';
@@ -168,10 +169,9 @@ export function Choose(props: Props) {
               trouble={problemOf('amount')}
             >
               {(tied) => (
-                <input
+                <NumberInput
                   {...tied}
                   className={`${tied.className} text-right font-serif !text-[18px]`}
-                  inputMode="decimal"
                   autoComplete="off"
                   disabled={fixed}
                   value={suggested ? '' : choice.amount}

@@ -6,6 +6,7 @@ import { Figure } from '../kit/amount';
 import { Button } from '../kit/button';
 import { FieldError } from '../kit/field';
 import { Leader } from '../kit/leader';
+import { NumberInput } from '../kit/number-input';
 import { SMALL_BLANK, Without } from './without';
 
 type Delivery = NonNullable<Paper['delivery']>;
@@ -39,7 +40,7 @@ export function DeliveryRow({
           </span>
         }
       >
-        <input
+        <NumberInput
           data-field="delivery"
           aria-label="Delivery: what the customer pays"
           placeholder="0.00"
@@ -52,7 +53,7 @@ export function DeliveryRow({
       <div className="small flex flex-wrap items-baseline gap-x-3 pb-1 font-sans text-soft">
         <label className="flex items-baseline gap-1.5">
           Postage
-          <input
+          <NumberInput
             className="blank !w-[64px] !text-[13.5px]/[18px] text-right"
             placeholder="0.00"
             value={delivery.postage}
@@ -61,7 +62,7 @@ export function DeliveryRow({
         </label>
         <label className="flex items-baseline gap-1.5">
           Packaging
-          <input
+          <NumberInput
             className="blank !w-[64px] !text-[13.5px]/[18px] text-right"
             placeholder="0.00"
             value={delivery.packaging}

@@ -11,6 +11,7 @@ import { Figure } from '../kit/amount';
 import { Button } from '../kit/button';
 import { DateInput } from '../kit/date-field';
 import { FieldError } from '../kit/field';
+import { NumberInput } from '../kit/number-input';
 import { Select } from '../kit/select';
 
 /** How units are written beside a quantity at the desk. */
@@ -185,9 +186,8 @@ export const LineRow = memo(function LineRow(props: LineProps) {
           {...field('what')}
         />
         <span className="flex items-baseline gap-1">
-          <input
+          <NumberInput
             aria-label={`Line ${at + 1}: how much`}
-            inputMode="decimal"
             className="blank !w-12 text-right"
             {...field('quantity')}
           />
@@ -205,9 +205,8 @@ export const LineRow = memo(function LineRow(props: LineProps) {
             ))}
           </Select>
           <span className="px-1 font-serif text-[15px] text-soft">×</span>
-          <input
+          <NumberInput
             aria-label={`Line ${at + 1}: price of one`}
-            inputMode="decimal"
             placeholder="0.00"
             className="blank private !w-20 text-right"
             {...field('price')}
@@ -232,7 +231,7 @@ export const LineRow = memo(function LineRow(props: LineProps) {
       <div className={`small flex-wrap items-baseline gap-x-3 gap-y-1 pt-0.5 sm:pl-[34px] ${more ? 'flex' : 'hidden'}`}>
         <label className="flex items-baseline gap-2 text-soft">
           Less
-          <input
+          <NumberInput
             aria-label={`Line ${at + 1}: discount, as 10% or an amount`}
             placeholder="10% or 5.00"
             className="blank !w-[84px] !text-[13.5px]/[18px]"

@@ -2,6 +2,7 @@
 import type { ReactNode } from 'react';
 import { FieldError } from '../kit/field';
 import { Leader } from '../kit/leader';
+import { NumberInput } from '../kit/number-input';
 import { SMALL_BLANK, Without } from './without';
 
 type Row = { readonly id: string; readonly name: string; readonly amount: string };
@@ -47,7 +48,7 @@ export function NamedSumRow({
           </span>
         }
       >
-        <input
+        <NumberInput
           data-field={`${row.id}.amount`}
           aria-label={`${called.field}: how much`}
           placeholder="0.00"

@@ -7,6 +7,7 @@ import type { BusinessTax } from '@/core/tax/business-tax';
 import { Amount, Figure } from '../kit/amount';
 import { FieldError } from '../kit/field';
 import { Leader } from '../kit/leader';
+import { NumberInput } from '../kit/number-input';
 import { DeliveryRow } from './delivery-row';
 import { FeeRow } from './fee-row';
 import { ExemptRow, MoreSums } from './more-sums';
@@ -66,7 +67,7 @@ export function PaperSums({
           label={
             <label className="inline-flex items-baseline gap-2">
               Discount
-              <input
+              <NumberInput
                 data-field="discount"
                 aria-label="Discount on the whole, as 10% or an amount"
                 placeholder="none"

@@ -3,7 +3,9 @@ import { useCallback, useEffect, useRef } from 'react';
 import { lineOfItem } from '@/core/invoice/item-line';
 import { pastedLines } from '@/core/invoice/pasted-rows';
 import type { Item, ItemOption } from '@/core/item/item';
+import { decimalSignOf } from '@/core/money/typed';
 import { MOST_LINES, newLine, type Paper, type PaperLine } from '@/core/paper/paper';
+import { useBusinessLocale } from '../kit/at-desk';
 import { say } from '../kit/toasts';
 
 /** Goes to a field of the paper by its place (`customer`, `LINE-ID.price`). */
@@ -22,6 +24,7 @@ const moved = (lines: readonly PaperLine[], from: number, to: number): readonly 
 
 /** What can be done to the lines. None of these changes from one key to the next, so that only the line in hand is drawn. */
 export function useLines(paper: Paper, change: Change) {
+  const sign = decimalSignOf(useBusinessLocale());
   const focusNext = useRef('');
   const latest = useRef(paper);
   latest.current = paper;
@@ -116,7 +119,7 @@ export function useLines(paper: Paper, change: Change) {
   /** Rows of a spreadsheet become lines in the place of a blank one, or after it; true if the text was rows. */
   const pasteInto = useCallback(
     (id: string, text: string): boolean => {
-      const rows = pastedLines(text, MOST_LINES);
+      const rows = pastedLines(text, MOST_LINES, sign);
       if (!rows) return false;
       const line = latest.current.lines.find((one) => one.id === id);
       const fresh = rows.map((row) => ({ ...newLine(crypto.randomUUID(), line?.unit ?? 'piece'), ...row }));
@@ -126,7 +129,7 @@ export function useLines(paper: Paper, change: Change) {
       say(rows.length === 1 ? '1 line is added' : `${rows.length} lines are added`);
       return true;
     },
-    [change, insert],
+    [change, insert, sign],
   );
 
   /** Enter goes on to the next line, or begins it. */

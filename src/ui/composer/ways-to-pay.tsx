@@ -2,6 +2,7 @@
 import type { Paper } from '@/core/paper/paper';
 import { TickField } from '../kit/check';
 import { FieldError } from '../kit/field';
+import { NumberInput } from '../kit/number-input';
 import type { ShownProblems } from './problems';
 
 /** How the invoice may be paid. */
@@ -31,7 +32,7 @@ export function WaysToPay({
       {ways.parts ? (
         <label className="flex items-baseline gap-2 pl-[26px] text-soft">
           First at least
-          <input
+          <NumberInput
             data-field="first"
             aria-label="Least first payment, as 30% or an amount"
             className="blank !w-24 !text-[14px]/5"

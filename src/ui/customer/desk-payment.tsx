@@ -7,6 +7,7 @@ import { moneyText } from '@/core/money/money-text';
 import type { ShownCard } from '@/core/plan/shown-card';
 import { Field } from '../kit/field';
 import { FormDialog } from '../kit/form-dialog';
+import { NumberField } from '../kit/number-input';
 import { send, troubleOf } from '../kit/send';
 import { say, sayTrouble } from '../kit/toasts';
 import { CardChoice, type CardChoiceHandle } from '../plan/card-choice';
@@ -103,10 +104,9 @@ export function DeskPayment({
         autoFocus
         onChange={(event) => setWhat(event.target.value)}
       />
-      <Field
+      <NumberField
         label={pricesIncludeTax ? 'Price, with tax' : 'Price, before tax'}
         hint={quote && quote.taxMinor > 0 ? `${text(quote.taxMinor)} of it is tax` : undefined}
-        inputMode="decimal"
         value={price}
         onChange={(event) => setPrice(event.target.value)}
       />

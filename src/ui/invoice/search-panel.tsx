@@ -5,7 +5,7 @@ import { EVERYTHING, type InvoiceAsk, isNarrowed, type Sort } from '@/core/invoi
 import { isDayOrNone } from '@/core/paper/paper';
 import { Button } from '../kit/button';
 import { DateField } from '../kit/date-field';
-import { Field } from '../kit/field';
+import { NumberField } from '../kit/number-input';
 import { SelectField } from '../kit/select';
 
 const SORT_WORDS: Readonly<Record<Sort, string>> = { due: 'Due date', issued: 'Day of issue', total: 'Total' };
@@ -39,18 +39,12 @@ export function SearchPanel({
           <div className="grid grid-cols-2 gap-3">
             <DateField label="Issued from" value={ask.from} onDay={(day) => isDayOrNone(day) && set({ from: day })} />
             <DateField label="to" value={ask.to} onDay={(day) => isDayOrNone(day) && set({ to: day })} />
-            <Field
+            <NumberField
               label="Total from"
-              inputMode="decimal"
               value={ask.least}
               onChange={(event) => set({ least: event.target.value })}
             />
-            <Field
-              label="to"
-              inputMode="decimal"
-              value={ask.most}
-              onChange={(event) => set({ most: event.target.value })}
-            />
+            <NumberField label="to" value={ask.most} onChange={(event) => set({ most: event.target.value })} />
           </div>
           {groups.length > 0 ? (
             <SelectField

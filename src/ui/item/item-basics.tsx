@@ -3,6 +3,7 @@ import { type Item, UNITS, type Unit } from '@/core/item/item';
 import { UNIT_SIGNS } from '../composer/line-row';
 import { Field, TextField } from '../kit/field';
 import type { Typed } from '../kit/form';
+import { NumberField } from '../kit/number-input';
 import { SelectField } from '../kit/select';
 import type { ItemTyped } from './item-typed';
 
@@ -77,10 +78,9 @@ export function ItemBasics({
             </option>
           ))}
         </SelectField>
-        <Field
+        <NumberField
           label={`Cost in ${currency}`}
           value={values.cost}
-          inputMode="decimal"
           error={at('cost')}
           hint="Only seen here."
           onChange={(event) => set({ cost: event.target.value })}

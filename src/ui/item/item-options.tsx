@@ -4,6 +4,7 @@ import { isLow } from '@/core/item/stock';
 import { Button } from '../kit/button';
 import { Field } from '../kit/field';
 import type { Typed } from '../kit/form';
+import { NumberField } from '../kit/number-input';
 import type { ItemTyped } from './item-typed';
 import { isReadable, stockWords } from './stock-words';
 
@@ -38,11 +39,10 @@ function OptionRow({
         onChange={(event) => set({ name: event.target.value })}
       />
       <Field label="Code" value={option.code} maxLength={40} onChange={(event) => set({ code: event.target.value })} />
-      <Field
+      <NumberField
         label={currency}
         value={option.prices[currency] ?? ''}
         placeholder={usualPrice}
-        inputMode="decimal"
         error={trouble(`options.${place}.prices`)}
         onChange={(event) => set({ prices: { ...option.prices, [currency]: event.target.value } })}
       />

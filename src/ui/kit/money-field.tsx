@@ -1,10 +1,10 @@
 'use client';
-import type { ComponentProps } from 'react';
 import { currencySign } from '@/core/money/money-text';
 import { useBusinessLocale } from './at-desk';
 import { type Around, Labelled } from './field';
+import { NumberInput, type NumberProps } from './number-input';
 
-/** A sum of money: the currency's sign stands still, the figure is right-aligned. What was typed stays as typed. */
+/** A sum of money: the currency's sign stands still, the figure is right-aligned. */
 export function MoneyField({
   label,
   currency,
@@ -12,7 +12,7 @@ export function MoneyField({
   hint,
   className,
   ...input
-}: Omit<ComponentProps<'input'>, 'type'> & Around & { currency: string }) {
+}: NumberProps & Around & { currency: string }) {
   const { sign } = currencySign(currency, useBusinessLocale());
   return (
     <Labelled label={label} error={error} hint={hint} className={className}>
@@ -21,8 +21,7 @@ export function MoneyField({
           <span className="small pointer-events-none absolute left-2.5 top-2 text-soft" aria-hidden="true">
             {sign}
           </span>
-          <input
-            inputMode="decimal"
+          <NumberInput
             autoComplete="off"
             className="input pl-8 text-right font-serif text-[16px]"
             {...tied}

@@ -5,6 +5,7 @@ import { Button } from '../kit/button';
 import { TickField } from '../kit/check';
 import { Field, TextField } from '../kit/field';
 import { FormDialog } from '../kit/form-dialog';
+import { NumberField } from '../kit/number-input';
 import { SelectField } from '../kit/select';
 import { send, troubleOf } from '../kit/send';
 import { say, sayTrouble } from '../kit/toasts';
@@ -160,9 +161,8 @@ export function OfferRequests({
           />
         )}
         {takesAmount ? (
-          <Field
+          <NumberField
             label={`Amount, ${currency}`}
-            inputMode="decimal"
             value={draft.amount}
             error={troubles.amount ?? troubles.total}
             onChange={(event) => set({ amount: event.target.value })}

@@ -16,6 +16,7 @@ import { ItemPicker } from '../composer/item-picker';
 import { Button } from '../kit/button';
 import { Radio, TickField } from '../kit/check';
 import { Field, FieldError } from '../kit/field';
+import { NumberField, NumberInput } from '../kit/number-input';
 import { SelectField } from '../kit/select';
 import { PriceFields } from './price-fields';
 import type { OfferEditing } from './use-offer';
@@ -97,10 +98,9 @@ function ItemRow({
               troubles={troubles}
               onChange={(prices) => change({ prices })}
             />
-            <Field
+            <NumberField
               label={`Cost, ${offer.currency}`}
               className="w-[110px]"
-              inputMode="decimal"
               maxLength={40}
               value={item.cost ?? ''}
               hint={
@@ -273,10 +273,9 @@ function Amounts({ of, currencies }: { of: OfferEditing; currencies: readonly st
         <div className="flex flex-wrap gap-2">
           {amounts.map((amount, at) => (
             <span key={at} className="flex items-center gap-1">
-              <input
+              <NumberInput
                 aria-label={`Suggested amount ${at + 1}`}
                 className="input !w-[84px] text-right"
-                inputMode="decimal"
                 value={amount}
                 aria-invalid={troubles[`amounts.${at}`] ? true : undefined}
                 onChange={(event) => {

@@ -4,8 +4,9 @@ import { moneyText } from '@/core/money/money-text';
 import { priceMinor } from '@/core/offer/price';
 import { split } from '@/core/share/split';
 import { Button } from '../kit/button';
-import { Field, FieldError } from '../kit/field';
+import { FieldError } from '../kit/field';
 import { Leader } from '../kit/leader';
+import { NumberField } from '../kit/number-input';
 import { SelectField } from '../kit/select';
 import { Collapsible } from './collapsible';
 import { type OfferEditing } from './use-offer';
@@ -59,10 +60,9 @@ export function ShareSection({
       ) : null}
       {(terms?.partners ?? []).map((one) => (
         <div key={one.partnerId} className="flex flex-wrap items-end gap-3">
-          <Field
+          <NumberField
             label={`${partners.find(({ id }) => id === one.partnerId)?.name ?? 'A former partner'}, percent`}
             className="w-[240px]"
-            inputMode="decimal"
             value={one.percent}
             onChange={(event) =>
               change({
@@ -106,10 +106,9 @@ export function ShareSection({
       {terms && terms.partners.length > 0 ? (
         <>
           <div className="flex flex-wrap gap-3">
-            <Field
+            <NumberField
               label={`You keep a flat amount, ${currency}`}
               className="w-[210px]"
-              inputMode="decimal"
               placeholder="no"
               value={terms.keep}
               hint="The partners then share the rest."

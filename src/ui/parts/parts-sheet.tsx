@@ -101,6 +101,8 @@ export function PartsSheet() {
   const [night, setNight] = useState(false);
   const [open, setOpen] = useState(false);
   const [chosen, setChosen] = useState('Day before');
+  const [price, setPrice] = useState('72.00');
+  const [off, setOff] = useState('ten');
   const [on, setOn] = useState<string>('2026-11-27');
   const shown = working(EXAMPLE, tally(EXAMPLE), ['Bridge and soundpost', 'Cello strings'], { of: 'tax', at: 0 });
   return (
@@ -183,9 +185,20 @@ export function PartsSheet() {
             <Field label="Customer" defaultValue="Ingrid Fallowell" />
             <DateField label="Due" value={on} from={calendarDate('2026-11-01')} onDay={setOn} />
             <Field label="E-mail address" defaultValue="ingrid@fallowell" error="Add the ending, such as .example" />
-            <MoneyField label="Price of one" currency="USD" defaultValue="72.00" />
+            <MoneyField
+              label="Price of one"
+              currency="USD"
+              value={price}
+              onChange={({ target }) => setPrice(target.value)}
+            />
             <Field label="Reference" placeholder="none" hint="Theirs, not yours." />
-            <MoneyField label="Discount" currency="USD" defaultValue="ten" error="Write it as a number." />
+            <MoneyField
+              label="Discount"
+              currency="USD"
+              value={off}
+              error="Write it as a number."
+              onChange={({ target }) => setOff(target.value)}
+            />
           </div>
           <p className="mt-3 font-serif text-[16px]">
             On paper: <input aria-label="A sum on paper" className="blank !w-20 text-right" defaultValue="860.00" />{' '}

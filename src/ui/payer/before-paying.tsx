@@ -1,6 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { Check } from '../kit/check';
+import { NumberInput } from '../kit/number-input';
 import type { PayWords } from './pay-words';
 
 /** A tip: none, one of the suggested shares, or an own amount. @param tip `10%`, an amount as typed, or empty for none */
@@ -45,10 +46,9 @@ export function TipChoice({
         </button>
       </div>
       {own ? (
-        <input
+        <NumberInput
           aria-label={words.ownTip}
           className="input mt-2 min-h-11 text-right font-serif !text-[18px]"
-          inputMode="decimal"
           autoComplete="off"
           value={tip}
           onChange={(event) => onTip(event.target.value)}

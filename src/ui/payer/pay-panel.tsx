@@ -8,6 +8,7 @@ import { moneyText } from '@/core/money/money-text';
 import { isAllowed } from '@/core/payment/part-payment';
 import { percentOf } from '@/core/tally/tally';
 import { windowMemory } from '../kit/memory';
+import { NumberInput, NumberReaderProvider } from '../kit/number-input';
 import { send } from '../kit/send';
 import { AcceptTerms, TipChoice } from './before-paying';
 import { CardPay, type PayOpen } from './card-pay';
@@ -101,100 +102,101 @@ export function PayPanel({
     className: 'min-h-11 flex-1',
   });
   return (
-    <div className="grid gap-5">
-      {terms.parts && !underWay && terms.leastMinor < terms.dueMinor ? (
-        <fieldset>
-          <legend className="sr-only">{words.partAmount}</legend>
-          <div className="segment w-full">
-            {terms.askedMinor === null ? null : (
-              <button
-                type="button"
-                {...choice(part === 'asked')}
-                className="min-h-11 flex-[1.5] whitespace-nowrap !px-1"
-                onClick={() => setPart('asked')}
-              >
-                {words.askedNow.replace('{sum}', text(terms.askedMinor))}
+    <NumberReaderProvider value={{ locale, isMeant: words.isMeant }}>
+      <div className="grid gap-5">
+        {terms.parts && !underWay && terms.leastMinor < terms.dueMinor ? (
+          <fieldset>
+            <legend className="sr-only">{words.partAmount}</legend>
+            <div className="segment w-full">
+              {terms.askedMinor === null ? null : (
+                <button
+                  type="button"
+                  {...choice(part === 'asked')}
+                  className="min-h-11 flex-[1.5] whitespace-nowrap !px-1"
+                  onClick={() => setPart('asked')}
+                >
+                  {words.askedNow.replace('{sum}', text(terms.askedMinor))}
+                </button>
+              )}
+              <button type="button" {...choice(part === 'whole')} onClick={() => setPart('whole')}>
+                {words.whole}
               </button>
-            )}
-            <button type="button" {...choice(part === 'whole')} onClick={() => setPart('whole')}>
-              {words.whole}
-            </button>
-            <button type="button" {...choice(typed !== null)} onClick={() => setPart({ typed: typed ?? '' })}>
-              {words.part}
-            </button>
-          </div>
-          {typed === null ? null : (
-            <div className="mt-3">
-              <label className="block">
-                <span className="label mb-1 !text-[14px]">{words.partAmount}</span>
-                <input
-                  className="input min-h-11 text-right font-serif !text-[18px]"
-                  inputMode="decimal"
-                  autoComplete="off"
-                  autoFocus
-                  value={typed}
-                  aria-invalid={typed !== '' && !allowed ? true : undefined}
-                  aria-describedby="part-span"
-                  onChange={(event) => setPart({ typed: event.target.value })}
-                />
-              </label>
-              <p
-                id="part-span"
-                className={`mt-1 text-[14px]/5 ${typed !== '' && !allowed ? 'font-medium text-brick' : 'text-soft'}`}
-              >
-                {span}
-              </p>
+              <button type="button" {...choice(typed !== null)} onClick={() => setPart({ typed: typed ?? '' })}>
+                {words.part}
+              </button>
             </div>
-          )}
-        </fieldset>
-      ) : null}
-      {terms.tip && !underWay ? (
-        <TipChoice
-          percents={terms.tip}
-          tip={tip}
-          onTip={setTip}
-          withTip={tipMinor > 0n ? words.withTip.replace('{sum}', text((amount ?? 0n) + tipMinor)) : ''}
+            {typed === null ? null : (
+              <div className="mt-3">
+                <label className="block">
+                  <span className="label mb-1 !text-[14px]">{words.partAmount}</span>
+                  <NumberInput
+                    className="input min-h-11 text-right font-serif !text-[18px]"
+                    autoComplete="off"
+                    autoFocus
+                    value={typed}
+                    aria-invalid={typed !== '' && !allowed ? true : undefined}
+                    aria-describedby="part-span"
+                    onChange={(event) => setPart({ typed: event.target.value })}
+                  />
+                </label>
+                <p
+                  id="part-span"
+                  className={`mt-1 text-[14px]/5 ${typed !== '' && !allowed ? 'font-medium text-brick' : 'text-soft'}`}
+                >
+                  {span}
+                </p>
+              </div>
+            )}
+          </fieldset>
+        ) : null}
+        {terms.tip && !underWay ? (
+          <TipChoice
+            percents={terms.tip}
+            tip={tip}
+            onTip={setTip}
+            withTip={tipMinor > 0n ? words.withTip.replace('{sum}', text((amount ?? 0n) + tipMinor)) : ''}
+            words={words}
+          />
+        ) : null}
+        {terms.terms && !underWay ? (
+          <AcceptTerms {...terms.terms} words={words} accepts={accepts} onAccepts={setAccepts} />
+        ) : null}
+        {thanked && terms.dueMinor > 0 ? (
+          <p role="status" className="border border-leaf px-3.5 py-2.5 text-[15px]/[22px]">
+            <b className="font-semibold text-leaf">{words.paidThanks}</b>{' '}
+            {words.receiptNumber.replace('{number}', thanked)}
+          </p>
+        ) : null}
+        <CardPay
+          {...open}
+          begun={begun}
           words={words}
+          door={{
+            path: `/api/pay/${token}`,
+            body: { amountMinor: jsonMinor(amount ?? 0n), tipMinor: jsonMinor(tipMinor), acceptsTerms: accepts },
+            before: nextWork,
+            statusQuery: (attempt) => `attempt=${attempt}`,
+            withdraw: (attempt) => ({ attempt: attempt || null }),
+            onAttempt: (attempt) => {
+              remember(attempt);
+              if (attempt) setThanked('');
+            },
+            rest,
+            onUnderWay: setUnderWay,
+            sum: allowed ? text((amount ?? 0n) + tipMinor) : '…',
+            hindrance,
+            onPaid: ({ receipt }) => {
+              setThanked(receipt);
+              setPart(terms.askedMinor === null ? 'whole' : 'asked');
+              setTip('');
+              startReading(() => router.refresh());
+            },
+            onChanged: (refusal) => {
+              if (!refusal || refusal.code === 'already-paid' || refusal.code === 'amount-changed') router.refresh();
+            },
+          }}
         />
-      ) : null}
-      {terms.terms && !underWay ? (
-        <AcceptTerms {...terms.terms} words={words} accepts={accepts} onAccepts={setAccepts} />
-      ) : null}
-      {thanked && terms.dueMinor > 0 ? (
-        <p role="status" className="border border-leaf px-3.5 py-2.5 text-[15px]/[22px]">
-          <b className="font-semibold text-leaf">{words.paidThanks}</b>{' '}
-          {words.receiptNumber.replace('{number}', thanked)}
-        </p>
-      ) : null}
-      <CardPay
-        {...open}
-        begun={begun}
-        words={words}
-        door={{
-          path: `/api/pay/${token}`,
-          body: { amountMinor: jsonMinor(amount ?? 0n), tipMinor: jsonMinor(tipMinor), acceptsTerms: accepts },
-          before: nextWork,
-          statusQuery: (attempt) => `attempt=${attempt}`,
-          withdraw: (attempt) => ({ attempt: attempt || null }),
-          onAttempt: (attempt) => {
-            remember(attempt);
-            if (attempt) setThanked('');
-          },
-          rest,
-          onUnderWay: setUnderWay,
-          sum: allowed ? text((amount ?? 0n) + tipMinor) : '…',
-          hindrance,
-          onPaid: ({ receipt }) => {
-            setThanked(receipt);
-            setPart(terms.askedMinor === null ? 'whole' : 'asked');
-            setTip('');
-            startReading(() => router.refresh());
-          },
-          onChanged: (refusal) => {
-            if (!refusal || refusal.code === 'already-paid' || refusal.code === 'amount-changed') router.refresh();
-          },
-        }}
-      />
-    </div>
+      </div>
+    </NumberReaderProvider>
   );
 }

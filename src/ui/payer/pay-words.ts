@@ -7,6 +7,7 @@ export const payWords = (words: Words) => ({
   whole: words.payWhole,
   part: words.payPart,
   askedNow: words.askedNow('{sum}'),
+  isMeant: words.isMeant('{number}'),
   partAmount: words.partAmount,
   partSpan: words.partSpan('{least}', '{most}'),
   tipTitle: words.tipTitle,

@@ -8,6 +8,7 @@ import { moneyText } from '@/core/money/money-text';
 import { Button } from '../kit/button';
 import { Field } from '../kit/field';
 import { FormDialog } from '../kit/form-dialog';
+import { NumberField } from '../kit/number-input';
 import { SelectField } from '../kit/select';
 import { send, troubleOf } from '../kit/send';
 import { say } from '../kit/toasts';
@@ -99,9 +100,8 @@ export function OrderPaymentActions({
           </SelectField>
         ) : null}
         {kind === 'refund' ? (
-          <Field
+          <NumberField
             label={`How much, ${currency}`}
-            inputMode="decimal"
             placeholder={text(leftMinor)}
             value={amount}
             error={typed === null || typed > BigInt(leftMinor) ? `At most ${text(leftMinor)}.` : undefined}

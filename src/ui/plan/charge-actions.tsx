@@ -11,6 +11,7 @@ import type { ShownCard } from '@/core/plan/shown-card';
 import { DateField } from '../kit/date-field';
 import { Field } from '../kit/field';
 import { FormDialog } from '../kit/form-dialog';
+import { NumberField } from '../kit/number-input';
 import { usePress } from '../kit/press';
 import { SelectField } from '../kit/select';
 import { troubleOf } from '../kit/send';
@@ -158,7 +159,7 @@ export function ChargeActions({
           action="Change it once"
           onSure={() => action('price', 'The price is changed for this charge', { price })}
         >
-          <Field label="Price" inputMode="decimal" value={price} onChange={(event) => setPrice(event.target.value)} />
+          <NumberField label="Price" value={price} onChange={(event) => setPrice(event.target.value)} />
         </FormDialog>
       ) : null}
       {shown === 'waive' ? (

@@ -6,8 +6,8 @@ import { useState } from 'react';
 import { Button } from '../kit/button';
 import { Radio } from '../kit/check';
 import { DateField } from '../kit/date-field';
-import { Field } from '../kit/field';
 import { FormDialog } from '../kit/form-dialog';
+import { NumberField } from '../kit/number-input';
 import { usePress } from '../kit/press';
 import { troubleOf } from '../kit/send';
 import { say } from '../kit/toasts';
@@ -181,7 +181,7 @@ export function PlanActions({
           action="Change it"
           onSure={() => action('price', 'The price is changed from the next charge on', { price })}
         >
-          <Field label="Price" inputMode="decimal" value={price} onChange={(event) => setPrice(event.target.value)} />
+          <NumberField label="Price" value={price} onChange={(event) => setPrice(event.target.value)} />
         </FormDialog>
       ) : null}
       {shown === 'finish' ? (

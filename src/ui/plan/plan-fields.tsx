@@ -8,6 +8,7 @@ import { FileDrop } from '../import/file-drop';
 import { Button } from '../kit/button';
 import { TickField } from '../kit/check';
 import { Field, FieldError, TextField } from '../kit/field';
+import { NumberField } from '../kit/number-input';
 import { Segment } from '../kit/segment';
 import { SelectField } from '../kit/select';
 import { upload } from '../kit/send-file';
@@ -41,16 +42,14 @@ export function PlanLines({
             error={troubles[`${line.id}.what`]}
             onChange={(event) => set(line.id, { what: event.target.value })}
           />
-          <Field
+          <NumberField
             label="Pieces"
-            inputMode="decimal"
             value={line.quantity}
             error={troubles[`${line.id}.quantity`]}
             onChange={(event) => set(line.id, { quantity: event.target.value })}
           />
-          <Field
+          <NumberField
             label="Price"
-            inputMode="decimal"
             value={line.price}
             error={troubles[`${line.id}.price`]}
             onChange={(event) => set(line.id, { price: event.target.value })}
@@ -156,7 +155,7 @@ export function PlanMore({ typed, troubles, change, leftText }: Props & { leftTe
     <div className="grid gap-3.5">
       {parts ? (
         <>
-          <Field
+          <NumberField
             label="Deposit, charged at the start"
             placeholder="none"
             hint="Such as 20% or 150."
@@ -178,10 +177,9 @@ export function PlanMore({ typed, troubles, change, leftText }: Props & { leftTe
         </>
       ) : (
         <>
-          <Field
+          <NumberField
             label="Set-up fee, once"
             placeholder="none"
-            inputMode="decimal"
             value={typed.setUp}
             error={troubles.setUp}
             onChange={(event) => change({ setUp: event.target.value })}

@@ -3,6 +3,7 @@ import type { BusinessTax } from '@/core/tax/business-tax';
 import { Check } from '../kit/check';
 import type { Column } from '../kit/editable-table';
 import { FieldError } from '../kit/field';
+import { NumberInput } from '../kit/number-input';
 
 /** A rule while it is written: its lists as lists, empty for all. */
 export type TypedTax = Omit<BusinessTax, 'regions' | 'postalCodes'> & {
@@ -48,10 +49,9 @@ export const taxColumns = (troubles: Readonly<Record<string, string>>): readonly
   {
     head: 'Rate %',
     cell: (rule, set, name) => (
-      <input
+      <NumberInput
         aria-label={name('rate in percent')}
         className="blank !w-16 text-right"
-        inputMode="decimal"
         value={rule.rate}
         onChange={(event) => set({ rate: event.target.value })}
       />
