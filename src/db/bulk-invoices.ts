@@ -8,6 +8,8 @@ export type BulkInvoices = {
   readonly id: string;
   readonly name: string;
   readonly paper: Paper;
+  /** The draft that it was made from, as it was then; null for a sent invoice. */
+  readonly draft: { readonly id: string; readonly revision: number } | null;
   readonly sendWith: SendWith;
   readonly state: 'checked' | 'sending' | 'done';
   readonly byId: string;
@@ -29,8 +31,9 @@ export type BulkRow = {
 export const insertBulk = (tx: Tx, bulk: BulkInvoices): Promise<number> =>
   run(
     tx,
-    sql`insert into bulk_invoices (id, business_id, name, paper, send_with, state, by_id, created_at)
-        values (${bulk.id}, ${tx.businessId}, ${bulk.name}, ${JSON.stringify(bulk.paper)}, ${JSON.stringify(bulk.sendWith)},
+    sql`insert into bulk_invoices (id, business_id, name, paper, draft, send_with, state, by_id, created_at)
+        values (${bulk.id}, ${tx.businessId}, ${bulk.name}, ${JSON.stringify(bulk.paper)},
+          ${bulk.draft && JSON.stringify(bulk.draft)}, ${JSON.stringify(bulk.sendWith)},
           ${bulk.state}, ${bulk.byId}, ${bulk.createdAt})`,
   );
 
@@ -46,7 +49,7 @@ export const insertBulkRows = (tx: Tx, bulkId: string, rows: readonly Omit<BulkR
 export async function bulkById(db: Db, id: string, lock = false): Promise<BulkInvoices | null> {
   const row = await maybeOne<BulkInvoices>(
     db,
-    sql`select id, name, paper, send_with as "sendWith", state, by_id as "byId", created_at as "createdAt"
+    sql`select id, name, paper, draft, send_with as "sendWith", state, by_id as "byId", created_at as "createdAt"
       from bulk_invoices where business_id = ${db.businessId} and id = ${id}${lock ? sql` for update` : NONE}`,
   );
   return row && { ...row, paper: completePaper(row.paper) };

@@ -228,6 +228,7 @@ export class StartInput {
   @IsOptional() @IsUUID() templateId?: string;
   @IsOptional() @IsUUID() invoiceId?: string;
   @IsOptional() @IsBoolean() asLast?: boolean;
+  @IsOptional() @IsBoolean() withFiles?: boolean;
 }
 
 export class ChangeInput {
@@ -239,4 +240,5 @@ export class ChangeInput {
 export class TemplateInput {
   @IsString() @trimmed @MinLength(1, { message: 'Name the template.' }) @MaxLength(80) name!: string;
   @IsDefined() @IsObject() @ValidateNested() @Type(() => PaperInput) paper!: PaperInput;
+  @IsOptional() @IsBoolean() withFiles?: boolean;
 }

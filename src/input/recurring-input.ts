@@ -3,6 +3,7 @@ import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
+  IsBoolean,
   IsDefined,
   IsIn,
   IsInt,
@@ -68,6 +69,7 @@ export class RecurringInput {
 
 export class NewRecurringInput extends RecurringInput {
   @IsUUID() invoiceId!: string;
+  @IsOptional() @IsBoolean() withFiles?: boolean;
 }
 
 /** The invoice or draft that says what comes from the next one on. */
@@ -122,6 +124,7 @@ export class BatchInput {
   @Type(() => BatchRowInput)
   rows!: BatchRowInput[];
   @IsDefined() @IsObject() @ValidateNested() @Type(() => SendWithInput) how!: SendWithInput;
+  @IsOptional() @IsBoolean() withFiles?: boolean;
 }
 
 /** From which invoice something is begun. */

@@ -32,8 +32,11 @@ export const filledPaper = (paper: Paper, on: CalendarDate, locale: string): Pap
   };
 };
 
-/** A paper to start another from: what belonged to that one moment is left behind, with fresh line ids. */
-export const freshPaper = (paper: Paper, freshId: () => string): Paper => ({
+/**
+ * A paper to start another from: what belonged to that one moment is left behind, with fresh line ids. Its files come along
+ * where they are wanted.
+ */
+export const freshPaper = (paper: Paper, freshId: () => string, withFiles = false): Paper => ({
   ...paper,
   lines: paper.lines.map((line) => ({ ...line, id: freshId() })),
   fees: paper.fees.map((fee) => ({ ...fee, id: freshId() })),
@@ -41,15 +44,15 @@ export const freshPaper = (paper: Paper, freshId: () => string): Paper => ({
   number: '',
   issuedOn: '',
   due: paper.due.kind === 'date' ? { kind: 'days', days: 14 } : paper.due,
-  files: [],
+  files: withFiles ? paper.files : [],
   elsewhere: null,
 });
 
 /**
  * The same for another occasion, or another customer: their reference and the private note belong to the one they were written for.
  */
-export const anothersPaper = (paper: Paper, freshId: () => string): Paper => ({
-  ...freshPaper(paper, freshId),
+export const anothersPaper = (paper: Paper, freshId: () => string, withFiles = false): Paper => ({
+  ...freshPaper(paper, freshId, withFiles),
   reference: '',
   memo: '',
 });

@@ -19,7 +19,7 @@ import {
 } from '@/db/bulk-invoices';
 import { type Business, businessById } from '@/db/businesses';
 import { type Customer, customerById, customersByIds, customersByWriting, customersOfGroup } from '@/db/customers';
-import { invoiceById } from '@/db/invoices';
+import { deleteDraft, invoiceById, lockedInvoice } from '@/db/invoices';
 import { enqueueJobs } from '@/db/jobs';
 import { newToken } from '@/db/link-tokens';
 import { personById } from '@/db/people';
@@ -91,10 +91,17 @@ async function checkedRow(
 /**
  * Writes bulk invoices down with every row checked; nothing is sent yet. Returns its id.
  *
- * @param invoiceId the draft whose paper everybody gets
+ * @param invoiceId the draft or invoice whose paper everybody gets; a draft has then done its work once they are sent
  */
 export const checkBulk = desk('ask').run(
-  async (ctx, invoiceId: string, name: string, to: BulkTo, sendWith: SendWith): Promise<string> => {
+  async (
+    ctx,
+    invoiceId: string,
+    name: string,
+    to: BulkTo,
+    sendWith: SendWith,
+    withFiles?: boolean,
+  ): Promise<string> => {
     const id = randomUUID();
     await ctx.write(async (tx) => {
       const draft = found(await invoiceById(tx, invoiceId));
@@ -102,7 +109,8 @@ export const checkBulk = desk('ask').run(
       const bulk: BulkInvoices = {
         id,
         name: name || draft.paper.title || 'Bulk invoices',
-        paper: { ...anothersPaper(draft.paper, randomUUID), files: draft.paper.files },
+        paper: anothersPaper(draft.paper, randomUUID, withFiles ?? true),
+        draft: draft.stage === 'draft' ? { id: draft.id, revision: draft.revision } : null,
         sendWith: { ...sendWith, to: [], phone: '' },
         state: 'checked',
         byId: ctx.personId,
@@ -119,9 +127,16 @@ export const checkBulk = desk('ask').run(
   },
 );
 
+/** The draft that everybody gets is nobody's any more; one that was written on since stays. */
+async function dropDraft(tx: Tx, { draft }: BulkInvoices): Promise<void> {
+  const now = draft && (await lockedInvoice(tx, draft.id));
+  if (now && now.stage === 'draft' && now.revision === draft.revision) await deleteDraft(tx, now.id);
+}
+
 /** Lets the worker send what is ready; with `again` the refused ones are looked at once more. The same press twice sends once. */
 export const sendBulk = desk('ask').write(async (tx, id: string, again?: boolean): Promise<void> => {
-  found(await bulkById(tx, id, true));
+  const bulk = found(await bulkById(tx, id, true));
+  await dropDraft(tx, bulk);
   if (again) await readyAgain(tx, id);
   await updateBulkState(tx, id, 'sending');
   await enqueueJobs(tx, [
@@ -156,10 +171,10 @@ async function sendRows(tx: Tx, bulkId: string): Promise<boolean> {
   );
   const items = rows.map(({ customerId, own }): ToIssue => {
     const customer = found(customers.get(found(customerId)));
-    const paper = freshPaper(ownPaper(bulk.paper, customer.id, own), randomUUID);
+    const paper = freshPaper(ownPaper(bulk.paper, customer.id, own), randomUUID, true);
     return {
       id: randomUUID(),
-      paper: { ...paper, files: bulk.paper.files },
+      paper,
       customer,
       how: bulk.sendWith,
       byName,

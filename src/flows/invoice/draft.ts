@@ -34,6 +34,8 @@ export type StartFrom = {
   readonly templateId?: string | undefined;
   readonly invoiceId?: string | undefined;
   readonly asLast?: boolean | undefined;
+  /** Whether the other invoice's files come along. */
+  readonly withFiles?: boolean | undefined;
 };
 
 /** An empty paper as the business and the customer usually have it. */
@@ -51,11 +53,12 @@ async function firstPaper(db: Db, business: Business, from: StartFrom): Promise<
   if (from.templateId) {
     const { paper } = found(await templateById(db, from.templateId));
     const filled = filledPaper(paper, dateInZone(db.now, business.zone), localeOf(business, customer));
-    return { ...anothersPaper(filled, randomUUID), customerId: customer?.id ?? paper.customerId };
+    // What a template holds was wanted when it was kept.
+    return { ...anothersPaper(filled, randomUUID, true), customerId: customer?.id ?? paper.customerId };
   }
   const last = from.asLast && customer ? await lastInvoiceOf(db, customer.id) : null;
   const invoiceId = from.invoiceId ?? last?.id;
-  if (invoiceId) return anothersPaper(found(await invoiceById(db, invoiceId)).paper, randomUUID);
+  if (invoiceId) return anothersPaper(found(await invoiceById(db, invoiceId)).paper, randomUUID, from.withFiles);
   return customer ? emptyPaper(business, customer) : null;
 }
 

@@ -1,18 +1,22 @@
 import { randomUUID } from 'node:crypto';
+import sharp from 'sharp';
 import { describe, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
 import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone, instantInZone } from '@/core/dates/zone';
 import { sendBy } from '@/core/invoice/send-with';
 import { newLine, type Paper } from '@/core/paper/paper';
+import { invoiceById } from '@/db/invoices';
+import { readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
+import { storeFile } from '@/flows/file/store-file';
 import { recordReceived } from '@/flows/payment/receive-payment';
 import { addCustomer, changeCustomer } from '@/flows/records/customers';
 import { asSuperuser } from '../../../tests/support/database';
 import { playMinute } from '../../../tests/support/minute';
 import { foundHouse, keptDraft, plainPaper, sentInvoice, sharedWorkshop } from '../../../tests/support/workshop';
 import { bulkSheet, checkBulk, runBulk, sendBulk } from './bulk-invoices';
-import { saveDraft } from './draft';
+import { saveDraft, startInvoice } from './draft';
 import { invoiceSheet } from './invoice-sheet';
 import {
   endRecurring,
@@ -26,6 +30,7 @@ import {
   startRecurring,
 } from './recurring';
 import { remindDue } from './remind';
+import { keepAsTemplate, templateNames } from './templates';
 import { dropSendingTime, sendScheduled, setSendingTime } from './timed-sending';
 
 const workshop = await sharedWorkshop();
@@ -247,6 +252,43 @@ describe('one invoice to many', () => {
     await sendBulk(house.owner, id, true);
     await runBulk(house.business.id, id);
     expect((await bulkSheet(house.owner, id)).rows.every(({ state }) => state === 'sent')).toBe(true);
+  });
+
+  test('the draft has done its work once they are sent, unless it was written on since; files come along where wanted', async () => {
+    await people(1, 'Bass');
+    const bytes = await sharp({ create: { width: 9, height: 9, channels: 3, background: '#8a6d1f' } })
+      .png()
+      .toBuffer();
+    const { id: fileId, name, type, size } = await storeFile(house.owner, 'plan.png', 'attachment', bytes);
+    const files = [{ id: fileId, name, type, size, approve: false }];
+    const there = async (id: string) =>
+      readBusiness(programContext(house.business.id), (db) => invoiceById(db, id)).then((invoice) => invoice !== null);
+    const sentWith = async (withFiles: boolean, change = false) => {
+      const draft = await keptDraft(house, plainPaper(house, { files, memo: 'Only for us', reference: 'Theirs' }));
+      const to = { ...nobody, group: 'Bass' };
+      const id = await checkBulk(house.owner, draft, 'Rehearsal', to, sendBy('mail'), withFiles);
+      expect(await there(draft)).toBe(true);
+      if (change) await saveDraft(house.owner, draft, plainPaper(house, { note: 'since' }), 1);
+      await sendBulk(house.owner, id);
+      await runBulk(house.business.id, id);
+      const [row] = (await bulkSheet(house.owner, id)).rows;
+      const { paper } = (await invoiceSheet(house.owner, row?.invoiceId ?? '')).invoice;
+      return { left: await there(draft), paper };
+    };
+    expect(await sentWith(true)).toMatchObject({ left: false, paper: { files, memo: '', reference: '' } });
+    expect(await sentWith(false, true)).toMatchObject({ left: true, paper: { files: [] } });
+
+    const draft = await keptDraft(house, plainPaper(house, { files }));
+    const paperOf = async (from: Parameters<typeof startInvoice>[1]) =>
+      (await invoiceSheet(house.owner, await startInvoice(house.owner, from))).invoice.paper;
+    expect((await paperOf({ invoiceId: draft })).files).toEqual([]);
+    expect((await paperOf({ invoiceId: draft, withFiles: true })).files).toEqual(files);
+    for (const withFiles of [true, false]) {
+      const called = `Template ${withFiles}`;
+      await keepAsTemplate(house.owner, called, plainPaper(house, { files }), withFiles);
+      const template = (await templateNames(house.owner)).find((one) => one.name === called);
+      expect((await paperOf({ templateId: template?.id ?? '' })).files).toEqual(withFiles ? files : []);
+    }
   });
 
   test('ticked twice, and in the group as well, is one invoice; each row of a file is one of its own', async () => {

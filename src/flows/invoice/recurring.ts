@@ -52,27 +52,29 @@ function next(schedule: Schedule, pauses: Pauses, after: CalendarDate | null): S
 const nextOf = (date: ScheduledDate | null) => ({ nextNominal: date?.nominal ?? null, nextOn: date?.charged ?? null });
 
 /** Lets an invoice, sent or not, come again by a schedule. Returns the id. @throws Refusal `no-dates`, `not-found` */
-export const startRecurring = desk('ask').run(async (ctx, invoiceId: string, plan: RecurringPlan): Promise<string> => {
-  const id = randomUUID();
-  await ctx.write(async (tx) => {
-    const { paper } = found(await invoiceById(tx, invoiceId));
-    const customerId = found(paper.customerId);
-    const first = next(plan.schedule, [], null);
-    if (!first) throw new Refusal('no-dates');
-    const repeat: RecurringInvoice = {
-      id,
-      ...plan,
-      customerId,
-      paper: freshPaper(paper, randomUUID),
-      state: 'active',
-      pauses: [],
-      ...nextOf(first),
-      byId: ctx.personId,
-    };
-    await insertRecurring(tx, repeat);
-  });
-  return id;
-});
+export const startRecurring = desk('ask').run(
+  async (ctx, invoiceId: string, plan: RecurringPlan, withFiles?: boolean): Promise<string> => {
+    const id = randomUUID();
+    await ctx.write(async (tx) => {
+      const { paper } = found(await invoiceById(tx, invoiceId));
+      const customerId = found(paper.customerId);
+      const first = next(plan.schedule, [], null);
+      if (!first) throw new Refusal('no-dates');
+      const repeat: RecurringInvoice = {
+        id,
+        ...plan,
+        customerId,
+        paper: freshPaper(paper, randomUUID, withFiles),
+        state: 'active',
+        pauses: [],
+        ...nextOf(first),
+        byId: ctx.personId,
+      };
+      await insertRecurring(tx, repeat);
+    });
+    return id;
+  },
+);
 
 async function changeRecurring(
   tx: Tx,
@@ -139,7 +141,8 @@ export const repaperRecurring = desk('ask').write(async (tx, id: string, invoice
   const { paper } = found(await invoiceById(tx, invoiceId));
   await changeRecurring(tx, id, (repeat) => ({
     ...repeat,
-    paper: { ...freshPaper(paper, randomUUID), customerId: repeat.customerId },
+    // With files only where it had some before: that is what was wanted.
+    paper: { ...freshPaper(paper, randomUUID, repeat.paper.files.length > 0), customerId: repeat.customerId },
   }));
 });
 
@@ -186,7 +189,7 @@ async function makeOne(tx: Writing, repeat: RecurringInvoice): Promise<void> {
   const person = await personById(tx, repeat.byId);
   const customer = found(await customerById(tx, repeat.customerId));
   // The placeholders speak of the nominal month, not of the day to which a weekend moved it.
-  const paper = freshPaper(filledPaper(repeat.paper, nominal, localeOf(business, customer)), randomUUID);
+  const paper = freshPaper(filledPaper(repeat.paper, nominal, localeOf(business, customer)), randomUUID, true);
   let trouble: string | null = null;
   const id = await writeDraft(tx, business, { ...paper, customerId: customer.id }, { revision: 1, origin: 'repeat' });
   await addToTimeline(tx, id, { kind: 'made', by: 'repeat' }, repeat.name);

@@ -10,12 +10,15 @@ export const templateNames = desk('see').read(async (db): Promise<{ id: string; 
 });
 
 /** Keeps a paper as a template; the name's earlier one gives way. */
-export const keepAsTemplate = desk('ask').run(async (ctx, name: string, paper: Paper): Promise<void> => {
-  const template = { id: randomUUID(), name, paper: { ...anothersPaper(paper, randomUUID), customerId: null } };
-  await ctx.write(async (tx) => {
-    await keepTemplate(tx, template);
-  });
-});
+export const keepAsTemplate = desk('ask').run(
+  async (ctx, name: string, paper: Paper, withFiles?: boolean): Promise<void> => {
+    const kept = { ...anothersPaper(paper, randomUUID, withFiles), customerId: null };
+    const template = { id: randomUUID(), name, paper: kept };
+    await ctx.write(async (tx) => {
+      await keepTemplate(tx, template);
+    });
+  },
+);
 
 export const dropTemplate = desk('ask').write(async (tx, id: string): Promise<void> => {
   await deleteTemplate(tx, id);

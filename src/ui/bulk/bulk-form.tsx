@@ -7,6 +7,7 @@ import { bulkColumns, bulkRow, type OwnWords } from '@/core/invoice/bulk';
 import { sendBy } from '@/core/invoice/send-with';
 import { FileDrop } from '../import/file-drop';
 import { Button } from '../kit/button';
+import { TickField } from '../kit/check';
 import { Field, FieldError } from '../kit/field';
 import { SelectField } from '../kit/select';
 import { send, troubleOf } from '../kit/send';
@@ -21,18 +22,27 @@ export function BulkForm({
   customers,
   groups,
   lines,
+  files,
+  first,
   firstName,
 }: {
   invoiceId: string;
   customers: RecordPage;
   groups: readonly { name: string; count: number }[];
   lines: readonly string[];
+  /** How many files could come along. */
+  files: number;
+  /** The draft's own customer, who gets it too. */
+  first: { id: string; name: string } | null;
   firstName: string;
 }) {
   const router = useRouter();
   const [name, setName] = useState(firstName.slice(0, 80));
   const [group, setGroup] = useState('');
-  const [chosen, setChosen] = useState<ReadonlyMap<string, string>>(new Map());
+  const [chosen, setChosen] = useState<ReadonlyMap<string, string>>(
+    () => new Map(first ? [[first.id, first.name]] : []),
+  );
+  const [withFiles, setWithFiles] = useState(true);
   const [rows, setRows] = useState<readonly Row[]>([]);
   const [way, setWay] = useState<'mail' | 'text' | 'link'>('mail');
   const [trouble, setTrouble] = useState('');
@@ -50,7 +60,7 @@ export function BulkForm({
 
   async function check() {
     setBusy(true);
-    const body = { invoiceId, name, group, customerIds: [...chosen.keys()], rows, how: sendBy(way) };
+    const body = { invoiceId, name, group, customerIds: [...chosen.keys()], rows, how: sendBy(way), withFiles };
     const answer = await send<{ id: string }>('POST', '/api/bulk', body);
     setBusy(false);
     if (!answer.ok) return setTrouble(troubleOf(answer));
@@ -67,7 +77,8 @@ export function BulkForm({
         <div>
           <h1 className="title-screen">One invoice to many customers</h1>
           <p className="document">
-            Each gets one of their own, with a number of its own. All are checked before any is sent.
+            Each gets one of their own, with a number of its own. All are checked before any is sent; the draft itself
+            is gone then.
           </p>
         </div>
         <Field
@@ -114,6 +125,13 @@ export function BulkForm({
           <option value="text">as a text with the link</option>
           <option value="link">not at all: links to be passed on</option>
         </SelectField>
+        {files > 0 ? (
+          <TickField
+            label={files === 1 ? 'With its file' : `With its ${files} files`}
+            checked={withFiles}
+            onChange={(event) => setWithFiles(event.target.checked)}
+          />
+        ) : null}
         {trouble ? <FieldError>{trouble}</FieldError> : null}
         <div className="flex justify-end">
           <Button look="go" busy={busy} disabled={!anybody} onClick={() => void check()} busyWords="Checking">

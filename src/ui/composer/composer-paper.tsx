@@ -29,6 +29,7 @@ export function ComposerPaper({
   asked,
   line,
   onPick,
+  onMany,
   onChange,
   onAsk,
   onLine,
@@ -49,6 +50,8 @@ export function ComposerPaper({
   asked: AskedFigure;
   line: string;
   onPick: (customer: Customer) => void;
+  /** The same to many customers. */
+  onMany: () => void;
   onChange: (part: Partial<Paper>) => void;
   onAsk: (figure: AskedFigure) => void;
   onLine: (line: string) => void;
@@ -75,6 +78,7 @@ export function ComposerPaper({
             onPick(one);
             onChange({ customerId: one.id, ...(one.due && one.id !== paper.customerId ? { due: one.due } : {}) });
           }}
+          onMany={onMany}
           onChange={onChange}
         />
         <PaperExtras

@@ -88,6 +88,9 @@ export function Composer(props: ComposerProps) {
     change: (tell) => changeSent(sentVersion ?? 1, tell),
     toSheet,
   });
+  const toMany = async () => {
+    if (await flush()) router.push(`/ask/bulk/new?from=${id}` as Route);
+  };
   const keepLine = useCallback(
     (lineId: string) => keepAsItem(lineId, lines.changeLine),
     [keepAsItem, lines.changeLine],
@@ -122,6 +125,7 @@ export function Composer(props: ComposerProps) {
             customer={customer}
             templates={props.templates}
             recurring={props.recurring}
+            hasFiles={paper.files.length > 0}
             flush={flush}
             onName={() => setNaming(true)}
             onAgain={(from) => void startAgain(from)}
@@ -158,6 +162,7 @@ export function Composer(props: ComposerProps) {
           asked={figureAsked}
           line={asked.of === 'line-id' ? asked.id : ''}
           onPick={setPicked}
+          onMany={() => void toMany()}
           onChange={set}
           onAsk={setAsked}
           onLine={tallyLine}
@@ -218,8 +223,9 @@ export function Composer(props: ComposerProps) {
         label="Name"
         action="Keep template"
         onClose={() => setNaming(false)}
-        onName={async (name) => {
-          const trouble = await keepTemplate(name);
+        files={paper.files.length}
+        onName={async (name, withFiles) => {
+          const trouble = await keepTemplate(name, withFiles);
           if (!trouble) setNaming(false);
           return trouble;
         }}

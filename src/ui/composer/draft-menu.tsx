@@ -8,12 +8,13 @@ import type { StartFrom } from './use-sent-paper';
 
 type Named = { readonly id: string; readonly name: string };
 
-/** What else can be done with a draft: templates, another like it, repeating it, sending it to many. */
+/** What else can be done with a draft: templates, another like it, repeating it. */
 export function DraftMenu({
   id,
   customer,
   templates,
   recurring,
+  hasFiles,
   flush,
   onName,
   onAgain,
@@ -23,6 +24,7 @@ export function DraftMenu({
   customer: Customer | null;
   templates: readonly Named[];
   recurring: readonly Named[];
+  hasFiles: boolean;
   /** Keeps what was typed last; false where that failed. */
   flush: () => Promise<boolean>;
   onName: () => void;
@@ -58,11 +60,11 @@ export function DraftMenu({
             ? item(`Same as last time for ${customer.name}`, () => onAgain({ ...forCustomer, asLast: true }))
             : null}
           {item('Duplicate', () => onAgain({ invoiceId: id }))}
+          {hasFiles ? item('Duplicate with its files', () => onAgain({ invoiceId: id, withFiles: true })) : null}
           {customer ? item('Repeat it', () => void goKept(`/ask/recurring/new?from=${id}`)) : null}
           {recurring.map((repeat) =>
             item(`Let “${repeat.name}” say this from the next on`, () => onFromNextOn(repeat.id), repeat.id),
           )}
-          {item('Send to many customers', () => void goKept(`/ask/bulk/new?from=${id}`))}
           {item('The business’s profile', () => router.push('/settings/profile' as Route))}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

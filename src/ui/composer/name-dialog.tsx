@@ -1,6 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { Button } from '../kit/button';
+import { TickField } from '../kit/check';
 import { Dialog } from '../kit/dialog';
 import { Field } from '../kit/field';
 
@@ -11,6 +12,7 @@ export function NameDialog({
   about,
   label,
   action,
+  files = 0,
   onClose,
   onName,
 }: {
@@ -19,12 +21,15 @@ export function NameDialog({
   about?: string;
   label: string;
   action: string;
+  /** How many files could come along. */
+  files?: number;
   onClose: () => void;
-  onName: (name: string) => Promise<string>;
+  onName: (name: string, withFiles: boolean) => Promise<string>;
 }) {
   const [name, setName] = useState('');
   const [trouble, setTrouble] = useState('');
   const [busy, setBusy] = useState(false);
+  const [withFiles, setWithFiles] = useState(false);
   return (
     <Dialog open={open} onOpenChange={(next) => !next && onClose()} title={title} {...(about ? { about } : {})}>
       <form
@@ -33,7 +38,7 @@ export function NameDialog({
           event.preventDefault();
           event.stopPropagation();
           setBusy(true);
-          setTrouble(await onName(name.trim()));
+          setTrouble(await onName(name.trim(), withFiles));
           setBusy(false);
         }}
       >
@@ -45,6 +50,15 @@ export function NameDialog({
           error={trouble || undefined}
           onChange={(event) => setName(event.target.value)}
         />
+        {files > 0 ? (
+          <div className="mt-3">
+            <TickField
+              label={files === 1 ? 'With its file' : `With its ${files} files`}
+              checked={withFiles}
+              onChange={(event) => setWithFiles(event.target.checked)}
+            />
+          </div>
+        ) : null}
         <div className="mt-5 flex justify-end gap-3">
           <Button onClick={onClose}>Leave it</Button>
           <Button type="submit" look="go" disabled={busy || !name.trim()}>

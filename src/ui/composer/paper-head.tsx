@@ -2,6 +2,7 @@
 import type { Customer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import type { Paper } from '@/core/paper/paper';
+import { Button } from '../kit/button';
 import { FieldError } from '../kit/field';
 import { CustomerPicker } from './customer-picker';
 import { DuePicker } from './due-picker';
@@ -17,6 +18,7 @@ export function PaperHead({
   home,
   fixed,
   onCustomer,
+  onMany,
   onChange,
 }: {
   paper: Paper;
@@ -28,6 +30,7 @@ export function PaperHead({
   /** A sent invoice that is changed stays with its customer. */
   fixed: boolean;
   onCustomer: (customer: Customer) => void;
+  onMany: () => void;
   onChange: (part: Partial<Paper>) => void;
 }) {
   const known = customer
@@ -50,7 +53,14 @@ export function PaperHead({
         {problems.of('customer') ? (
           <FieldError>{problems.of('customer')}</FieldError>
         ) : (
-          <p className="private small mt-1 truncate text-soft">{known}</p>
+          <p className="small mt-1 flex gap-x-3 text-soft">
+            <span className="private truncate">{known}</span>
+            {fixed ? null : (
+              <Button look="small-link" className="flex-none" onClick={onMany}>
+                Or to many
+              </Button>
+            )}
+          </p>
         )}
       </div>
       <div className="min-w-0">

@@ -10,7 +10,13 @@ import { useMakeAndOpen } from '../make-and-open';
 import type { useDraft } from './use-draft';
 
 type Router = ReturnType<typeof useRouter>;
-export type StartFrom = { customerId?: string; templateId?: string; invoiceId?: string; asLast?: boolean };
+export type StartFrom = {
+  customerId?: string;
+  templateId?: string;
+  invoiceId?: string;
+  asLast?: boolean;
+  withFiles?: boolean;
+};
 
 /** What else can be done with a paper: a line kept as an item, the paper as a template, another begun from it, a trial copy. */
 export function useSentPaper(id: string, draft: ReturnType<typeof useDraft>, currency: string, router: Router) {
@@ -46,8 +52,8 @@ export function useSentPaper(id: string, draft: ReturnType<typeof useDraft>, cur
   );
 
   /** Resolves with what went wrong, or an empty text. */
-  const keepTemplate = async (name: string): Promise<string> => {
-    const answer = await send('POST', '/api/templates', { name, paper: latest.current });
+  const keepTemplate = async (name: string, withFiles: boolean): Promise<string> => {
+    const answer = await send('POST', '/api/templates', { name, paper: latest.current, withFiles });
     if (!answer.ok) return troubleOf(answer);
     say(`“${name}” is kept as a template`);
     router.refresh();

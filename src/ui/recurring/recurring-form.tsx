@@ -1,8 +1,10 @@
 'use client';
 import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
+import { useState } from 'react';
 import { readSchedule, type TypedSchedule } from '@/core/schedule/typed';
 import { Button } from '../kit/button';
+import { TickField } from '../kit/check';
 import { Field } from '../kit/field';
 import { Form, useTyped } from '../kit/form';
 import { Segment } from '../kit/segment';
@@ -20,6 +22,7 @@ export function RecurringForm({
   first,
   firstName,
   firstMakes,
+  files = 0,
   locale,
   onDone,
 }: {
@@ -30,10 +33,13 @@ export function RecurringForm({
   first: TypedSchedule;
   firstName: string;
   firstMakes: 'draft' | 'send';
+  /** How many files could come along. */
+  files?: number;
   locale: string;
   onDone?: () => void;
 }) {
   const router = useRouter();
+  const [withFiles, setWithFiles] = useState(false);
   const form = useTyped<RecurringTyped, { id: string }>({
     start: { ...first, name: firstName, makes: firstMakes },
     send: async (_, { name, makes, ...schedule }) => {
@@ -48,7 +54,7 @@ export function RecurringForm({
       const plan = { name, makes, schedule: read.schedule };
       return id
         ? send('PUT', `/api/recurring/${id}`, plan)
-        : send('POST', '/api/recurring', { ...plan, invoiceId: from });
+        : send('POST', '/api/recurring', { ...plan, invoiceId: from, withFiles });
     },
     done: (kept) => {
       say(id ? 'It is changed from the next one on' : 'It comes again by itself');
@@ -93,6 +99,15 @@ export function RecurringForm({
           ]}
           onChoose={(makes) => set({ makes })}
         />
+        {files > 0 ? (
+          <div className="mt-2">
+            <TickField
+              label={files === 1 ? 'With its file, each time' : `With its ${files} files, each time`}
+              checked={withFiles}
+              onChange={(event) => setWithFiles(event.target.checked)}
+            />
+          </div>
+        ) : null}
         <p className="small mt-1.5 text-soft">
           {'{month}'} and {'{year}'} in its texts are filled in each time.
         </p>

@@ -4,4 +4,6 @@ import { paperOf, TemplateInput } from '@/input/paper-input';
 
 export const GET = desk(Nothing, (actor) => templateNames(actor));
 
-export const POST = desk(TemplateInput, (actor, { input }) => keepAsTemplate(actor, input.name, paperOf(input.paper)));
+export const POST = desk(TemplateInput, (actor, { input }) =>
+  keepAsTemplate(actor, input.name, paperOf(input.paper), input.withFiles),
+);

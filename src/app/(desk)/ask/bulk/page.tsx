@@ -20,7 +20,7 @@ export default async function BulkListPage() {
       <div className="mx-auto max-w-[920px] px-4 pb-10 sm:px-7">
         <h1 className="title-screen pb-3">Bulk invoices</h1>
         {all.length === 0 ? (
-          <Empty words="Nothing was sent to many at once yet. Write an invoice, and choose “Send to many customers”." />
+          <Empty words="Nothing was sent to many at once yet. Write an invoice, and choose “Or to many” below who pays." />
         ) : (
           <ul className="border-t border-ink">
             {all.map((bulk) => (

@@ -13,7 +13,7 @@ export const metadata: Metadata = { title: 'One invoice to many' };
 export default async function NewBulkPage({ searchParams }: { searchParams: Promise<object> }) {
   const actor = await pageActor();
   const { from = '' } = await askedOf(FromInput, searchParams);
-  const { invoice } = await orNotFound(from, invoiceSheet(actor, from));
+  const { invoice, customer } = await orNotFound(from, invoiceSheet(actor, from));
   const [{ groups }, page] = await Promise.all([
     customerOverview(actor),
     customersPage(actor, { words: '', group: '' }),
@@ -25,6 +25,8 @@ export default async function NewBulkPage({ searchParams }: { searchParams: Prom
       customers={{ rows: page.rows.map(customerRow), next: page.next }}
       groups={groups}
       lines={lines.map(({ what }) => what)}
+      files={invoice.paper.files.length}
+      first={invoice.stage === 'draft' && customer ? { id: customer.id, name: customer.name } : null}
       firstName={invoice.paper.title || lines[0]?.what || 'Bulk invoices'}
     />
   );

@@ -30,6 +30,7 @@ export default async function NewRecurringPage({ searchParams }: { searchParams:
           first={monthlyFrom(addDays(today, 1))}
           firstName={`${what}, ${customer.name}`.slice(0, 80)}
           firstMakes="send"
+          files={invoice.paper.files.length}
           locale={business.locale}
         />
       </article>
