@@ -9,6 +9,8 @@ export type MessageDetails = {
   readonly text?: string;
   /** A reminder's distance from the due date in days. */
   readonly offset?: number;
+  /** A reminder's further invoices of the same customer. */
+  readonly others?: readonly string[];
   readonly creditId?: string;
   readonly from?: string;
   readonly to?: string;
@@ -33,7 +35,7 @@ export type Message = {
   readonly toName: string;
   readonly toAddress: string;
   readonly details: MessageDetails;
-  readonly state: 'queued' | 'handed-over' | 'delivered' | 'failed' | 'bounced';
+  readonly state: 'queued' | 'handed-over' | 'delivered' | 'failed' | 'bounced' | 'dropped';
   readonly trouble: string | null;
 };
 
@@ -69,7 +71,7 @@ export const messageById = (db: Db, id: string): Promise<Message | null> =>
 export async function updateMessage(
   tx: Tx,
   id: string,
-  result: { state: 'handed-over'; trouble: null } | { state: 'failed'; trouble: string },
+  result: { state: 'handed-over' | 'dropped'; trouble: null } | { state: 'failed'; trouble: string },
 ): Promise<boolean> {
   const touched = await run(
     tx,
@@ -125,6 +127,17 @@ export const failedMessages = (db: Db, limit: number): Promise<FailedMessage[]> 
         where messages.business_id = ${db.businessId} and messages.state in ('failed', 'bounced')
         order by messages.created_at limit ${limit}`,
   );
+
+/** Those of these invoices of which somebody was reminded since an instant. */
+export async function remindedSince(db: Db, invoiceIds: readonly string[], since: Date): Promise<Set<string>> {
+  const rows = await many<{ id: string }>(
+    db,
+    sql`select one.id from messages, lateral (
+          select invoice_id::text as id union select jsonb_array_elements_text(coalesce(details->'others', '[]'))) as one
+        where business_id = ${db.businessId} and kind = 'reminder' and created_at >= ${since} and one.id = any(${[...invoiceIds]}::text[])`,
+  );
+  return new Set(rows.map(({ id }) => id));
+}
 
 /** What waits to be handed over, oldest first. */
 export const queuedMessages = (db: Db): Promise<Pick<Message, 'id' | 'kind' | 'invoiceId' | 'toAddress'>[]> =>

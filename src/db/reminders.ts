@@ -52,6 +52,23 @@ export const claimReminders = (
         order by remind_on, invoice_id, days_from_due limit ${limit} for update skip locked`,
   );
 
+/** The further waiting reminders of these invoices' customers for this day or an earlier one, locked, so that they go together. */
+export const claimOthers = (
+  tx: Tx,
+  today: CalendarDate,
+  invoiceIds: readonly string[],
+): Promise<{ invoiceId: string; offset: number }[]> =>
+  many(
+    tx,
+    sql`select invoice_id as "invoiceId", days_from_due as "offset" from reminders
+        where business_id = ${tx.businessId} and state = 'waiting' and remind_on <= ${today}
+          and invoice_id in (
+            select other.id from invoices as mine join invoices as other
+              on other.business_id = mine.business_id and other.customer_id = mine.customer_id
+            where mine.business_id = ${tx.businessId} and mine.id = any(${[...invoiceIds]}))
+        order by remind_on, invoice_id, days_from_due for update skip locked`,
+  );
+
 /** Notes what became of reminders. */
 export const updateReminders = (
   tx: Tx,

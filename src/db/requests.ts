@@ -25,11 +25,13 @@ const REQUEST = sql`id, offer_id as "offerId", to_name as "toName", to_address a
 export const requestById = (db: Db, id: string): Promise<Request | null> =>
   maybeOne(db, sql`select ${REQUEST} from requests where business_id = ${db.businessId} and id = ${id}`);
 
-/** An offer's requests, latest first. */
-export const requestsOf = (db: Db, offerId: string): Promise<Request[]> =>
+/** An offer's requests, latest first, and whether their message has not arrived. */
+export const requestsOf = (db: Db, offerId: string): Promise<(Request & { readonly failed: boolean })[]> =>
   many(
     db,
-    sql`select ${REQUEST} from requests where business_id = ${db.businessId} and offer_id = ${offerId} order by sent_at desc, id desc limit 200`,
+    sql`select ${REQUEST}, exists (select 1 from messages where messages.business_id = requests.business_id
+            and messages.state in ('failed', 'bounced') and messages.request_id = requests.id) as failed
+        from requests where business_id = ${db.businessId} and offer_id = ${offerId} order by sent_at desc, id desc limit 200`,
   );
 
 export const insertRequest = (

@@ -64,6 +64,8 @@ const receipt = printedReceipt(invoice(), {
   amountMinor: 24_551,
   tipMinor: 0,
   stillDueMinor: 0,
+  earlierMinor: 0,
+  creditedMinor: 0,
   method: 'Corvid ·2208',
 });
 

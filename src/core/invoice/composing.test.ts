@@ -10,7 +10,7 @@ import { newTaxes, TAX_COLUMNS, taxCells, taxOfCells, taxProblems } from '../tax
 import { sumRows } from '../words/invoice-wording';
 import { stateCounts } from './ask';
 import { bulkColumns, bulkRow, ownPaper } from './bulk';
-import { creditedTaxes } from './credit';
+import { taxesInPart } from './credit';
 import { deliveryCheck } from './delivery-check';
 import { counterKey, numberText, patternProblem } from './numbering';
 import { pastedLines } from './pasted-rows';
@@ -240,7 +240,7 @@ test('the taxes of several credits sum to the invoice’s taxes once all is cred
       let before = 0n;
       const sums = [0n, 0n];
       const take = (amount: bigint) => {
-        for (const [place, part] of creditedTaxes(invoice, before, amount).entries())
+        for (const [place, part] of taxesInPart(invoice, before, amount).entries())
           sums[place] = (sums[place] ?? 0n) + part.amount;
         before += amount;
       };

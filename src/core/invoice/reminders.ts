@@ -22,3 +22,17 @@ export function reminderWords(offset: number): string {
   const days = Math.abs(offset) === 1 ? '1 day' : `${Math.abs(offset)} days`;
   return offset < 0 ? `${days} before` : `${days} after`;
 }
+
+/** Reminders of one customer that go to one address, together; the first of each by its due date. */
+export function remindedTogether<
+  One extends { readonly customerId: string; readonly address: string; readonly dueOn: CalendarDate },
+>(reminders: readonly One[]): One[][] {
+  const groups = new Map<string, One[]>();
+  for (const one of reminders) {
+    const key = `${one.customerId} ${one.address.toLowerCase()}`;
+    groups.set(key, [...(groups.get(key) ?? []), one]);
+  }
+  return [...groups.values()].map((group) =>
+    group.sort((a, b) => (a.dueOn < b.dueOn ? -1 : a.dueOn > b.dueOn ? 1 : 0)),
+  );
+}

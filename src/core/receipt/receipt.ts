@@ -1,6 +1,8 @@
 import type { ReceiptStyle } from '../business/business';
 import type { CalendarDate } from '../dates/calendar-date';
+import { taxesInPart } from '../invoice/credit';
 import type { Payer, PrintedInvoice, PrintedSums, Seller } from '../invoice/printed';
+import { jsonMinor } from '../money/money';
 import type { LaterCharges } from './later';
 
 /** A receipt as the customer gets it, unchanging; amounts in minor units. */
@@ -13,7 +15,11 @@ export type PrintedReceipt = {
   readonly payer: Payer;
   readonly invoiceNumber: string;
   readonly invoiceTotal: number;
-  readonly taxes: PrintedInvoice['taxes'];
+  /** The taxes in what was paid; of receipts from before parts had their own, in the whole invoice. */
+  readonly taxes: readonly { readonly name: string; readonly rate: string; readonly amount: number }[];
+  /** What had been credited and paid of the invoice before; none on receipts of before these were kept. */
+  readonly credited?: number;
+  readonly earlier?: number;
   readonly amount: number;
   readonly stillDue: number;
   /** How it was paid in the customer's words: `Corvid ·1111`, `cash`. */
@@ -60,7 +66,8 @@ export type PaymentMethod = 'card' | 'transfer' | 'cash' | 'cheque' | 'other';
 /**
  * The receipt of a payment of an invoice.
  *
- * @param receipt.amountMinor what was paid now @param receipt.stillDueMinor what the invoice owes afterwards
+ * @param receipt.amountMinor what was paid now, after `earlierMinor`, of what was not credited
+ * @param receipt.stillDueMinor what the invoice owes afterwards
  * @param again where it is a later payment of what was ordered once: title, purpose, answers, statement are the first's
  */
 export function printedReceipt(
@@ -71,6 +78,8 @@ export function printedReceipt(
     amountMinor: number;
     tipMinor: number;
     stillDueMinor: number;
+    earlierMinor: number;
+    creditedMinor: number;
     method: string;
   },
   again?: {
@@ -79,6 +88,7 @@ export function printedReceipt(
     readonly style: NonNullable<PrintedReceipt['style']>;
   },
 ): PrintedReceipt {
+  const taxes = taxesInPart(invoice, BigInt(receipt.earlierMinor), BigInt(receipt.amountMinor));
   return {
     number: receipt.number,
     currency: invoice.currency,
@@ -90,7 +100,9 @@ export function printedReceipt(
     payer: invoice.payer,
     invoiceNumber: invoice.number,
     invoiceTotal: invoice.total,
-    taxes: invoice.taxes,
+    taxes: taxes.map(({ name, rate, amount }) => ({ name, rate, amount: jsonMinor(amount) })),
+    credited: receipt.creditedMinor,
+    earlier: receipt.earlierMinor,
     amount: receipt.amountMinor,
     stillDue: receipt.stillDueMinor,
     method: receipt.method,

@@ -66,6 +66,8 @@ export const de: Words = {
   paidOn: 'Bezahlt am',
   paidWith: (how) => `Mit ${how}`,
   with: 'Mit',
+  paidBefore: 'Bereits bezahlt',
+  paidNow: 'Jetzt bezahlt',
   paidSum: 'Bezahlt',
   tip: 'Trinkgeld',
   thanks: 'Dankend erhalten.',
@@ -81,6 +83,12 @@ export const de: Words = {
   seeHere: 'Hier ansehen:',
   attached: 'Sie liegt als PDF bei.',
   answerThis: (house) => `Fragen? Antworten Sie auf diese E-Mail, ${house} liest sie.`,
+  remindersSubject: (count, house) => `Erinnerung: ${count} Rechnungen von ${house}`,
+  remindersText:
+    'Diese Rechnungen sind noch offen. Jede hat ihre eigene Seite, auf der Sie sie ansehen und bezahlen können.',
+  nothingSubject: (number, house) => `Rechnung ${number} von ${house}: nichts zu bezahlen`,
+  toYourCredit: (sum) => `Sie haben ${sum} mehr bezahlt als geschuldet. Der Betrag bleibt Ihnen gutgeschrieben.`,
+  attachedAll: 'Sie liegen als PDF bei.',
   reminderSubject: (number, sum) => `Erinnerung: Rechnung ${number}, ${sum}`,
   reminderText: (days, date) =>
     days < 0

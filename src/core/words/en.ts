@@ -71,6 +71,8 @@ export const en = {
   paidOn: 'Paid on',
   paidWith: (how: string) => `With ${how}`,
   with: 'With',
+  paidBefore: 'Paid before',
+  paidNow: 'Paid now',
   paidSum: 'Paid',
   tip: 'Tip',
   thanks: 'Received with thanks.',
@@ -86,6 +88,11 @@ export const en = {
   seeHere: 'See it here:',
   attached: 'It is attached as a PDF.',
   answerThis: (house: string) => `Questions? Answer this e-mail, and ${house} reads it.`,
+  remindersSubject: (count: number, house: string) => `A reminder: ${count} invoices from ${house}`,
+  remindersText: 'These invoices are still open. Each has a page of its own, where it can be seen and paid.',
+  nothingSubject: (number: string, house: string) => `Invoice ${number} from ${house}: nothing is to be paid`,
+  toYourCredit: (sum: string) => `You have paid ${sum} more than is owed. It stays to your credit.`,
+  attachedAll: 'They are attached as PDFs.',
   reminderSubject: (number: string, sum: string) => `A reminder: invoice ${number}, ${sum}`,
   reminderText: (days: number, date: string): string =>
     days < 0

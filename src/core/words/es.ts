@@ -66,6 +66,8 @@ export const es: Words = {
   paidOn: 'Pagado el',
   paidWith: (how) => `Con ${how}`,
   with: 'Con',
+  paidBefore: 'Pagado antes',
+  paidNow: 'Pagado ahora',
   paidSum: 'Pagado',
   tip: 'Propina',
   thanks: 'Recibido, muchas gracias.',
@@ -80,6 +82,11 @@ export const es: Words = {
   seeHere: 'Véala aquí:',
   attached: 'Va adjunta en PDF.',
   answerThis: (house) => `¿Preguntas? Responda a este correo y ${house} lo leerá.`,
+  remindersSubject: (count, house) => `Recordatorio: ${count} facturas de ${house}`,
+  remindersText: 'Estas facturas siguen pendientes. Cada una tiene su página, donde puede verla y pagarla.',
+  nothingSubject: (number, house) => `Factura ${number} de ${house}: nada que pagar`,
+  toYourCredit: (sum) => `Ha pagado ${sum} más de lo debido. Queda a su favor.`,
+  attachedAll: 'Van adjuntas en PDF.',
   reminderSubject: (number, sum) => `Recordatorio: factura ${number}, ${sum}`,
   reminderText: (days, date) =>
     days < 0

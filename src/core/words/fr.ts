@@ -66,6 +66,8 @@ export const fr: Words = {
   paidOn: 'Payé le',
   paidWith: (how) => `Par ${how}`,
   with: 'Par',
+  paidBefore: 'Payé auparavant',
+  paidNow: 'Payé maintenant',
   paidSum: 'Payé',
   tip: 'Pourboire',
   thanks: 'Reçu avec nos remerciements.',
@@ -80,6 +82,11 @@ export const fr: Words = {
   seeHere: 'À voir ici :',
   attached: 'Elle est jointe en PDF.',
   answerThis: (house) => `Une question ? Répondez à ce message, ${house} le lira.`,
+  remindersSubject: (count, house) => `Rappel : ${count} factures de ${house}`,
+  remindersText: 'Ces factures restent à payer. Chacune a sa page, où vous pouvez la voir et la payer.',
+  nothingSubject: (number, house) => `Facture ${number} de ${house} : rien à payer`,
+  toYourCredit: (sum) => `Vous avez payé ${sum} de plus que dû. Cette somme reste à votre crédit.`,
+  attachedAll: 'Elles sont jointes en PDF.',
   reminderSubject: (number, sum) => `Rappel : facture ${number}, ${sum}`,
   reminderText: (days, date) =>
     days < 0

@@ -1,7 +1,7 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { longDate } from '@/core/dates/date-text';
 import type { PrintedCredit } from '@/core/invoice/credit';
-import type { PrintedInvoice, Seller } from '@/core/invoice/printed';
+import type { PrintedInvoice, PrintedLine, Seller } from '@/core/invoice/printed';
 import { money } from '@/core/money/money';
 import { figureText, moneyText } from '@/core/money/money-text';
 import type { PrintedReceipt } from '@/core/receipt/receipt';
@@ -9,6 +9,7 @@ import { type GiftLetter, giftSum } from '@/core/statement/gifts';
 import type { Statement } from '@/core/statement/statement';
 import { howMuchText, sumRows, transferFacts } from '@/core/words/invoice-wording';
 import { laterText } from '@/core/words/plan-wording';
+import { receiptRows } from '@/core/words/receipt-wording';
 import { wordsOf } from '@/core/words/words';
 import { html, joined, type Raw } from '../html';
 import { mailPage, styleOf } from './layout';
@@ -25,7 +26,8 @@ const figure = (minor: number, of: Written): string => figureText(money(BigInt(m
 const houseFoot = (seller: Seller): string =>
   [seller.name, ...seller.address, seller.phone, seller.website].filter(Boolean).join(' · ');
 
-export type Row = { readonly label: string; readonly value: string };
+/** A row of a letter's table; `link` is where its label leads. */
+export type Row = { readonly label: string; readonly value: string; readonly link?: string };
 
 /** One letter in our one form: who it is from, a line, a leading sum, words, a table, a button, a last line. */
 export function letter(of: {
@@ -47,8 +49,8 @@ export function letter(of: {
 }): Letter {
   const style = styleOf(of.accent);
   const paragraphs = of.words.flatMap((text) => text.split(/\n{2,}/)).filter((text) => text.trim());
-  const row = ({ label, value }: Row): Raw =>
-    html`<tr><td style="${style.cell}">${label}</td><td style="${style.number}">${value}</td></tr>`;
+  const row = ({ label, value, link }: Row): Raw =>
+    html`<tr><td style="${style.cell}">${link ? html`<a href="${link}" style="color:#241A26">${label}</a>` : label}</td><td style="${style.number}">${value}</td></tr>`;
   const total = of.total
     ? html`<tr><td style="${style.total}">${of.total.label}</td><td style="${style.total};text-align:right;white-space:nowrap">${of.total.value}</td></tr>`
     : '';
@@ -70,7 +72,10 @@ ${of.italic ? html`<p style="${style.text};font-style:italic;white-space:pre-lin
     [of.sum, of.under].filter(Boolean).join(', '),
     '',
     ...paragraphs.flatMap((words) => [words, '']),
-    ...[...of.rows, ...(of.total ? [of.total] : [])].map(({ label, value }) => `${label}: ${value}`),
+    ...[...of.rows, ...(of.total ? [of.total] : [])].flatMap(({ label, value, link }) => [
+      `${label}: ${value}`,
+      ...(link ? [link] : []),
+    ]),
     ...(of.button ? ['', `${of.button.words}:`, of.button.link] : []),
     ...(of.italic ? ['', of.italic] : []),
     '',
@@ -105,15 +110,24 @@ function dueWords(invoice: PrintedInvoice): string {
 /** What an invoice's letter needs beside the invoice: what is still due, its link, the person's own words, the logo's address. */
 export type InvoiceLetterWith = {
   readonly dueMinor: number;
+  /** What was paid more than is owed; 0 for nothing. */
+  readonly overMinor?: number;
   readonly link: string;
   readonly text?: string | undefined;
   readonly logo?: string | undefined;
 };
 
+/** A line with what is off it, so that its figure is understood. */
+function lineLabel(line: PrintedLine, of: Written, label: string): string {
+  const words = wordsOf(of.locale);
+  const off = line.discount > 0 ? words.less(line.discountText || words.aDiscount, figure(line.discount, of)) : '';
+  return [label, off].filter(Boolean).join(', ');
+}
+
 function invoiceTable(invoice: PrintedInvoice): { rows: Row[]; total: Row } {
   const words = wordsOf(invoice.locale);
   const lines = invoice.lines.map((line) => ({
-    label: `${line.what}, ${howMuchText(line, invoice, words)}`,
+    label: lineLabel(line, invoice, `${line.what}, ${howMuchText(line, invoice, words)}`),
     value: figure(line.net, invoice),
   }));
   const sums = sumRows(invoice, words)
@@ -126,6 +140,7 @@ function invoiceTable(invoice: PrintedInvoice): { rows: Row[]; total: Row } {
 export function invoiceLetter(invoice: PrintedInvoice, given: InvoiceLetterWith, changed = false): Letter {
   const words = wordsOf(invoice.locale);
   const due = sumText(given.dueMinor, invoice);
+  const isOpen = given.dueMinor > 0;
   const reference = invoice.reference ? `, “${invoice.reference}”` : '';
   const { rows, total } = invoiceTable(invoice);
   return letter({
@@ -133,14 +148,20 @@ export function invoiceLetter(invoice: PrintedInvoice, given: InvoiceLetterWith,
     seller: invoice.seller,
     accent: invoice.accent,
     logo: given.logo,
-    subject: words.invoiceSubject(invoice.number, invoice.seller.name, due),
+    subject: isOpen
+      ? words.invoiceSubject(invoice.number, invoice.seller.name, due)
+      : words.nothingSubject(invoice.number, invoice.seller.name),
     lead: words.invoiceFor(invoice.number, invoice.payer.name),
-    sum: due,
-    under: `${dueWords(invoice)}${reference}`,
-    words: [given.text || (changed ? words.changedText : words.invoiceText), transferFacts(invoice, words).join('\n')],
+    sum: isOpen ? due : '',
+    under: isOpen ? `${dueWords(invoice)}${reference}` : words.nothingToPay,
+    words: [
+      given.text || (changed ? words.changedText : words.invoiceText),
+      given.overMinor ? words.toYourCredit(sumText(given.overMinor, invoice)) : '',
+      isOpen ? transferFacts(invoice, words).join('\n') : '',
+    ],
     rows,
     total,
-    button: { words: given.dueMinor > 0 ? words.seeAndPay(due) : words.see, link: given.link },
+    button: { words: isOpen ? words.seeAndPay(due) : words.see, link: given.link },
     italic: invoice.note,
     last: `${words.attached} ${words.answerThis(invoice.seller.name)}`,
   });
@@ -167,6 +188,39 @@ export function reminderLetter(invoice: PrintedInvoice, given: InvoiceLetterWith
     total: { label: words.stillDue, value: due },
     button: { words: words.seeAndPay(due), link: given.link },
     last: `${words.attached} ${words.answerThis(invoice.seller.name)}`,
+  });
+}
+
+/** One friendly word about several invoices of one customer that are still open; sums in minor units. */
+export function remindersLetter(
+  open: readonly { readonly printed: PrintedInvoice; readonly dueMinor: number; readonly link: string }[],
+  text?: string,
+): Letter {
+  const [{ printed }] = open as readonly [(typeof open)[number]];
+  const words = wordsOf(printed.locale);
+  const isOne = open.every((one) => one.printed.currency === printed.currency);
+  const sum = isOne
+    ? sumText(
+        open.reduce((minor, { dueMinor }) => minor + dueMinor, 0),
+        printed,
+      )
+    : '';
+  return letter({
+    locale: printed.locale,
+    seller: printed.seller,
+    accent: printed.accent,
+    subject: words.remindersSubject(open.length, printed.seller.name),
+    lead: printed.payer.name,
+    sum,
+    under: words.stillDue,
+    words: [text || words.remindersText],
+    rows: open.map(({ printed: one, dueMinor, link }) => ({
+      label: `${words.invoice} ${one.number}, ${dueWords(one)}`,
+      value: sumText(dueMinor, one),
+      link,
+    })),
+    ...(isOne ? { total: { label: words.stillDue, value: sum } } : {}),
+    last: `${words.attachedAll} ${words.answerThis(printed.seller.name)}`,
   });
 }
 
@@ -236,6 +290,10 @@ export function answerLetter(
 export function receiptLetter(receipt: PrintedReceipt, link: string): Letter {
   const words = wordsOf(receipt.locale);
   const paid = sumText(receipt.amount + (receipt.tip ?? 0), receipt);
+  const orderEnd = [
+    { label: words.tip, minor: receipt.tip ?? 0 },
+    { label: words.stillDue, minor: receipt.stillDue },
+  ].filter(({ minor }) => minor > 0);
   return letter({
     locale: receipt.locale,
     seller: receipt.seller,
@@ -249,22 +307,20 @@ export function receiptLetter(receipt: PrintedReceipt, link: string): Letter {
       { label: words.paidOn, value: day(receipt.paidOn, receipt.locale) },
       { label: words.with, value: receipt.method },
       ...(receipt.order ? [{ label: words.offer.order, value: receipt.order.reference }] : []),
-      ...(receipt.invoiceNumber ? [{ label: words.invoice, value: receipt.invoiceNumber }] : []),
+      ...(receipt.order && receipt.invoiceNumber ? [{ label: words.invoice, value: receipt.invoiceNumber }] : []),
       ...(receipt.ownReference ? [{ label: words.offer.ourReference, value: receipt.ownReference }] : []),
       ...(receipt.order?.sums.lines ?? []).map((line) => ({
-        label: line.quantity === '1' ? line.what : `${line.quantity} × ${line.what}`,
+        label: lineLabel(line, receipt, line.quantity === '1' ? line.what : `${line.quantity} × ${line.what}`),
         value: figure(line.net, receipt),
       })),
       ...(receipt.order ? sumRows(receipt.order.sums, words).slice(1) : [])
         .filter(({ minor }) => minor !== 0)
         .map(({ label, minor }) => ({ label, value: figure(minor, receipt) })),
       ...(receipt.order?.answers ?? []).map(({ label, text }) => ({ label, value: text })),
-      ...(receipt.order ? [] : receipt.taxes).map((tax) => ({
-        label: words.ofWhich(`${tax.name}, ${tax.rate} %`),
-        value: figure(tax.amount, receipt),
+      ...(receipt.order ? orderEnd : receiptRows(receipt, words)).map(({ label, minor }) => ({
+        label,
+        value: figure(minor, receipt),
       })),
-      ...(receipt.tip ? [{ label: words.tip, value: figure(receipt.tip, receipt) }] : []),
-      ...(receipt.stillDue > 0 ? [{ label: words.stillDue, value: figure(receipt.stillDue, receipt) }] : []),
     ],
     total: { label: words.paidSum, value: paid },
     button: { words: receipt.invoiceNumber ? words.see : words.offer.order, link },

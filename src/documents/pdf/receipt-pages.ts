@@ -1,6 +1,7 @@
 import type { PrintedReceipt } from '@/core/receipt/receipt';
 import { type GiftLetter, giftSum } from '@/core/statement/gifts';
 import { laterText } from '@/core/words/plan-wording';
+import { receiptRows } from '@/core/words/receipt-wording';
 import { type Words, wordsOf } from '@/core/words/words';
 import {
   dayOf,
@@ -69,14 +70,10 @@ export function receiptPages(receipt: PrintedReceipt, measure: Measure, pictures
   );
   if (receipt.order) orderedPart(set, receipt, receipt.order, words);
   else
-    wideRows(set, [
-      [words.invoiceTotal(receipt.invoiceNumber), figureOf(receipt.invoiceTotal, receipt)],
-      ...receipt.taxes.map(
-        (tax) => [words.ofWhich(`${tax.name}, ${tax.rate} %`), figureOf(tax.amount, receipt)] as const,
-      ),
-      ...(receipt.tip ? [[words.tip, figureOf(receipt.tip, receipt)] as const] : []),
-      ...(receipt.stillDue > 0 ? [[words.stillDue, figureOf(receipt.stillDue, receipt)] as const] : []),
-    ]);
+    wideRows(
+      set,
+      receiptRows(receipt, words).map(({ label, minor }) => [label, figureOf(minor, receipt)] as const),
+    );
   total(set, MARGIN, words.paidSum, sumOf(receipt.amount + (receipt.tip ?? 0), receipt));
   set.text(MARGIN, words.thanks, 'serif-italic', 11.5);
   set.y += 20;

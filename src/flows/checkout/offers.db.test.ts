@@ -416,6 +416,13 @@ describe('a prefilled request', () => {
       way: 'mail',
       words: 'As we said.',
     });
+    expect((await offerRequests(house.owner, id))[0]).toMatchObject({ state: 'sent', failed: false });
+    await asSuperuser(
+      workshop.admin,
+      `update messages set state = 'bounced', trouble = 'no such address' where request_id = $1`,
+      [requestId],
+    );
+    expect((await offerRequests(house.owner, id))[0]).toMatchObject({ state: 'sent', failed: true });
     const page = await checkoutPage(called, { ...READER, request: sign });
     expect(page?.request).toMatchObject({ toName: 'Otto Reed', locked: true, state: 'sent' });
     const asked = { ...(await attempt(called, { amount: '1' })), request: sign };

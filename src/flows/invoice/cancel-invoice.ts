@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { dateInZone } from '@/core/dates/zone';
-import { creditedTaxes } from '@/core/invoice/credit';
+import { taxesInPart } from '@/core/invoice/credit';
 import { sendBy } from '@/core/invoice/send-with';
 import { invoiceCancelled } from '@/core/ledger/movements';
 import { money } from '@/core/money/money';
@@ -33,7 +33,7 @@ export const cancelInvoice = desk('ask').turn(async (tx, id: string, reason: str
   const business = await businessById(tx);
   const printed = found(invoice.printed);
   const left = invoice.totalMinor - invoice.creditedMinor;
-  const taxes = creditedTaxes(printed, invoice.creditedMinor, left).reduce((sum, tax) => sum + tax.amount, 0n);
+  const taxes = taxesInPart(printed, invoice.creditedMinor, left).reduce((sum, tax) => sum + tax.amount, 0n);
   await updateCancelled(tx, id);
   if (left > 0n) {
     await insertEntry(

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { dateInZone } from '@/core/dates/zone';
-import { creditedTaxes, type PrintedCredit } from '@/core/invoice/credit';
+import { type PrintedCredit, taxesInPart } from '@/core/invoice/credit';
 import { credited } from '@/core/ledger/movements';
 import { jsonMinor, money } from '@/core/money/money';
 import { businessById, takeNumber } from '@/db/businesses';
@@ -40,7 +40,7 @@ export async function creditNow(
   const business = await businessById(tx);
   const printed = found(invoice.printed);
   const today = dateInZone(tx.now, business.zone);
-  const taxes = creditedTaxes(printed, invoice.creditedMinor, asked.amountMinor);
+  const taxes = taxesInPart(printed, invoice.creditedMinor, asked.amountMinor);
   const taxMinor = taxes.reduce((sum, tax) => sum + tax.amount, 0n);
   const number = `C${await takeNumber(tx, 'credit-note')}`;
   const { locale, currency, seller, payer, total, logoId, accent, pricesIncludeTax } = printed;

@@ -10,17 +10,20 @@ export type InvoiceMessage = {
   readonly key: string;
   readonly kind?: 'invoice' | 'reminder' | 'changed' | 'cancelled';
   readonly offset?: number;
+  /** Further invoices that a reminder is about. */
+  readonly others?: readonly string[];
 };
 
 /** The messages with which an invoice goes out: one for each address. */
 export function invoiceMessages(
   { id: invoiceId, printed }: { readonly id: string; readonly printed: PrintedInvoice },
   customer: Pick<Customer, 'copies' | 'phone'> | null,
-  { how, key, kind = 'invoice', offset }: InvoiceMessage,
+  { how, key, kind = 'invoice', offset, others = [] }: InvoiceMessage,
 ): Outgoing[] {
   const details = {
     ...(how.text.trim() ? { text: how.text.trim() } : {}),
     ...(offset === undefined ? {} : { offset }),
+    ...(others.length > 0 ? { others } : {}),
   };
   const base = { kind, invoiceId, details, toName: printed.payer.name } as const;
   if (how.way === 'text' || how.way === 'chat')

@@ -16,7 +16,7 @@ import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { type File, picturesOf } from '@/flows/file/kept-files';
 import { cancelInvoice } from './cancel-invoice';
-import { remindNow } from './remind';
+import { remindTogether } from './remind';
 
 /** What became of each: how many were done, and why the others were not. */
 export type ManyResult = {
@@ -37,10 +37,12 @@ async function each(ids: readonly string[], work: (id: string) => Promise<void>)
   return { done: ids.length - refused.length, refused };
 }
 
-/** Reminds of many invoices; each that cannot be is named with the reason, and the others are done. */
+/** Reminds of many invoices, each customer in one mail; each that cannot be is named with the reason, and the others are done. */
 export const remindMany = desk('ask').run(
-  async (ctx, ids: readonly string[], requestKey: string): Promise<ManyResult> =>
-    each(ids, (id) => remindNow(ctx.actor, id, requestKey)),
+  async (ctx, ids: readonly string[], requestKey: string): Promise<ManyResult> => {
+    const refused = await remindTogether(ctx.actor, ids, requestKey);
+    return { done: ids.length - refused.length, refused };
+  },
 );
 
 /** Cancels many invoices for one reason. */

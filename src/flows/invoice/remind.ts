@@ -1,12 +1,16 @@
-import { isQuiet } from '@/core/business/business';
+import { type Business, isQuiet } from '@/core/business/business';
+import { type CalendarDate, daysBetween } from '@/core/dates/calendar-date';
 import { clockTime } from '@/core/dates/date-text';
-import { dateInZone } from '@/core/dates/zone';
+import { dateInZone, instantInZone } from '@/core/dates/zone';
+import type { PrintedInvoice } from '@/core/invoice/printed';
+import { remindedTogether } from '@/core/invoice/reminders';
 import { type SendWith, sendBy } from '@/core/invoice/send-with';
 import { businessById } from '@/db/businesses';
 import { customerById, customersByIds } from '@/db/customers';
 import { type Invoice, invoicesByIds, lockedInvoice } from '@/db/invoices';
+import { remindedSince } from '@/db/messages';
 import type { Tx } from '@/db/pool';
-import { claimReminders, updateReminders } from '@/db/reminders';
+import { claimOthers, claimReminders, updateReminders } from '@/db/reminders';
 import { addLines, addToTimeline } from '@/db/timeline';
 import { type Context, desk, type Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
@@ -31,6 +35,90 @@ export const remindNow = desk('ask').write(
   },
 );
 
+/**
+ * Reminds of several invoices now, each customer in one mail.
+ *
+ * @param requestKey one press, one reminder
+ * @returns those that cannot be reminded of, with the reason
+ */
+export const remindTogether = desk('ask').write(
+  async (tx, ids: readonly string[], requestKey: string): Promise<{ id: string; words: string }[]> => {
+    const refused: { id: string; words: string }[] = [];
+    const asked: Reminded[] = [];
+    const business = await businessById(tx);
+    const invoices = new Map((await invoicesByIds(tx, ids, true)).map((one) => [one.id, one]));
+    for (const id of ids) {
+      try {
+        const invoice = sent(found(invoices.get(id)));
+        if (invoice.dueMinor === 0n) throw new Refusal('already-paid');
+        const address = found(invoice.printed).payer.email;
+        if (!address) throw new Refusal('customer-without-email');
+        asked.push({ ...remindedOf(invoice, address), offset: daysLate(tx, business, invoice) });
+      } catch (error) {
+        if (!(error instanceof Refusal)) throw error;
+        refused.push({ id, words: error.words });
+      }
+    }
+    await queueGroups(tx, asked, ({ invoice }) => `reminder:${invoice.id}:${requestKey}`);
+    await tellReminded(tx, asked, tx.name);
+    return refused;
+  },
+);
+
+/** An invoice of which its customer is reminded, by its days from the due date. */
+type Reminded = {
+  readonly invoice: Invoice;
+  readonly printed: PrintedInvoice;
+  readonly customerId: string;
+  readonly address: string;
+  readonly dueOn: CalendarDate;
+  readonly offset: number;
+};
+
+const remindedOf = (invoice: Invoice, address: string): Omit<Reminded, 'offset'> => {
+  const printed = found(invoice.printed);
+  return { invoice, printed, customerId: invoice.customerId ?? '', address, dueOn: printed.dueOn };
+};
+
+const daysLate = (tx: Tx, business: Business, { printed }: Invoice): number =>
+  daysBetween(found(printed).dueOn, dateInZone(tx.now, business.zone));
+
+/** Queues them, one mail for each customer and address. */
+async function queueGroups(tx: Tx, reminded: readonly Reminded[], keyOf: (first: Reminded) => string): Promise<void> {
+  const customers = new Map(
+    (
+      await customersByIds(
+        tx,
+        reminded.flatMap(({ customerId }) => customerId || []),
+      )
+    ).map((one) => [one.id, one]),
+  );
+  await queueMessages(
+    tx,
+    remindedTogether(reminded).flatMap(([first, ...others]) =>
+      first
+        ? invoiceMessages({ id: first.invoice.id, printed: first.printed }, customers.get(first.customerId) ?? null, {
+            how: sendBy('mail'),
+            key: keyOf(first),
+            kind: 'reminder',
+            offset: first.offset,
+            others: others.map(({ invoice }) => invoice.id),
+          })
+        : [],
+    ),
+  );
+}
+
+const tellReminded = (tx: Tx, reminded: readonly Reminded[], byName: string): Promise<void> =>
+  addLines(
+    tx,
+    reminded.map(({ invoice, address }) => ({
+      of: { invoiceId: invoice.id },
+      event: { kind: 'reminded', to: address },
+      byName,
+    })),
+  );
+
 /** Queues a reminder, with its days from the due date, and tells the timeline. */
 async function queueReminder(
   tx: Writing,
@@ -42,12 +130,15 @@ async function queueReminder(
   const customer = await customerById(tx, invoice.customerId ?? '');
   const to = how.way === 'mail' ? (how.to[0] ?? printed.payer.email) : how.phone || customer?.phone || '';
   if (!to) throw new Refusal(how.way === 'mail' ? 'customer-without-email' : 'customer-without-phone');
-  const days = Math.round((Date.parse(dateInZone(tx.now, business.zone)) - Date.parse(printed.dueOn)) / 86_400_000);
-  await queueInvoice(tx, { id: invoice.id, printed }, customer, { how, key, kind: 'reminder', offset: days });
+  const offset = daysLate(tx, business, invoice);
+  await queueInvoice(tx, { id: invoice.id, printed }, customer, { how, key, kind: 'reminder', offset });
   await addToTimeline(tx, invoice.id, { kind: 'reminded', to }, tx.name);
 }
 
-/** Sends the reminders whose day has come, outside the quiet hours. Of several that are due for one invoice the latest goes out. */
+/**
+ * Sends the reminders whose day has come, outside the quiet hours. Of several that are due for one invoice the latest goes out, and
+ * what goes to one customer is one mail.
+ */
 export async function remindDue(ctx: Context): Promise<number> {
   for (let sent = 0; ; ) {
     const done = await ctx.sets(remindSome);
@@ -60,47 +151,34 @@ export async function remindDue(ctx: Context): Promise<number> {
 async function remindSome(tx: Tx): Promise<{ claimed: number; sent: number } | null> {
   const business = await businessById(tx);
   if (isQuiet(business, clockTime(tx.now, business.zone))) return null;
-  const due = await claimReminders(tx, dateInZone(tx.now, business.zone), AT_ONCE);
-  if (due.length === 0) return { claimed: 0, sent: 0 };
-  const latest = new Map(due.map(({ invoiceId, offset }) => [invoiceId, offset]));
-  const invoices = new Map((await invoicesByIds(tx, [...latest.keys()], true)).map((one) => [one.id, one]));
-  const customers = new Map(
-    (
-      await customersByIds(
-        tx,
-        [...invoices.values()].flatMap(({ customerId }) => customerId ?? []),
-      )
-    ).map((one) => [one.id, one]),
+  const today = dateInZone(tx.now, business.zone);
+  const some = await claimReminders(tx, today, AT_ONCE);
+  if (some.length === 0) return { claimed: 0, sent: 0 };
+  const others = await claimOthers(
+    tx,
+    today,
+    some.map(({ invoiceId }) => invoiceId),
   );
-  const going = due.flatMap(({ invoiceId, offset }) => {
-    const { stage, dueMinor, printed, customerId } = found(invoices.get(invoiceId));
-    const open = stage === 'sent' && dueMinor > 0n && latest.get(invoiceId) === offset;
-    if (!open || found(printed).payer.email === '') return [];
-    return [{ invoiceId, offset, printed: found(printed), customer: customers.get(customerId ?? '') ?? null }];
+  const keyOf = ({ invoiceId, offset }: { invoiceId: string; offset: number }) => `${invoiceId} ${offset}`;
+  const due = [...new Map([...some, ...others].map((one) => [keyOf(one), one])).values()];
+  const latest = new Map<string, number>();
+  for (const { invoiceId, offset } of due)
+    latest.set(invoiceId, Math.max(offset, latest.get(invoiceId) ?? Number.NEGATIVE_INFINITY));
+  const invoices = new Map((await invoicesByIds(tx, [...latest.keys()], true)).map((one) => [one.id, one]));
+  // Somebody was quicker today, by hand: once a day is enough.
+  const already = await remindedSince(tx, [...latest.keys()], instantInZone(today, '00:00', business.zone));
+  const going = due.flatMap(({ invoiceId, offset }): Reminded[] => {
+    const invoice = found(invoices.get(invoiceId));
+    const open = invoice.stage === 'sent' && invoice.dueMinor > 0n && latest.get(invoiceId) === offset;
+    const address = invoice.printed?.payer.email ?? '';
+    return open && address && !already.has(invoiceId) ? [{ ...remindedOf(invoice, address), offset }] : [];
   });
-  const goes = new Set(going.map(({ invoiceId, offset }) => `${invoiceId} ${offset}`));
+  const goes = new Set(going.map(({ invoice, offset }) => keyOf({ invoiceId: invoice.id, offset })));
   await updateReminders(
     tx,
-    due.map((one) => ({ ...one, state: goes.has(`${one.invoiceId} ${one.offset}`) ? 'sent' : 'dropped' })),
+    due.map((one) => ({ ...one, state: goes.has(keyOf(one)) ? 'sent' : 'dropped' })),
   );
-  await queueMessages(
-    tx,
-    going.flatMap(({ invoiceId, offset, printed, customer }) =>
-      invoiceMessages({ id: invoiceId, printed }, customer, {
-        how: sendBy('mail'),
-        key: `reminder:${invoiceId}:${offset}`,
-        kind: 'reminder',
-        offset,
-      }),
-    ),
-  );
-  await addLines(
-    tx,
-    going.map(({ invoiceId, printed }) => ({
-      of: { invoiceId },
-      event: { kind: 'reminded', to: printed.payer.email },
-      byName: 'Dahlia',
-    })),
-  );
+  await queueGroups(tx, going, ({ invoice, offset }) => `reminder:${invoice.id}:${offset}`);
+  await tellReminded(tx, going, 'Dahlia');
   return { claimed: due.length, sent: going.length };
 }

@@ -120,7 +120,7 @@ export const sampleRequest = desk('see').run(async (ctx, id: string): Promise<Le
 
 /** An offer's requests with the signs that stand in their addresses. */
 export const offerRequests = desk('see').run(
-  async (ctx, offerId: string): Promise<(Request & { readonly sign: string })[]> => {
+  async (ctx, offerId: string): Promise<(Request & { readonly failed: boolean; readonly sign: string })[]> => {
     const rows = await ctx.read((db) => requestsOf(db, offerId));
     return rows.map((row) => ({ ...row, sign: requestSign(row.id) }));
   },

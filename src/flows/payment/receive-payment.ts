@@ -87,7 +87,12 @@ export const recordReceived = desk('take').turn(async (tx, id: string, received:
   const words = wordsOf(printed.locale).methods[received.method];
   const method = [words, received.reference].filter(Boolean).join(', ');
   const payment = found(await paymentById(tx, paymentId));
-  await writeReceipts(tx, business, [{ printed, payment, method, leftMinor: left }], repeated.orders);
+  await writeReceipts(
+    tx,
+    business,
+    [{ printed, payment, method, beforeMinor, creditedMinor: invoice.creditedMinor, leftMinor: left }],
+    repeated.orders,
+  );
   if (left === 0n) await settle(tx, [id]);
   const how = { by: received.method, reference: received.reference } as const;
   await followMoney(tx, business, found(await invoiceById(tx, id)), how);

@@ -166,14 +166,16 @@ async function recordPaid(
   for (const { payment, outcome } of paid) {
     const invoice = found(after.get(found(payment.invoiceId)));
     const dueMinor = invoice.dueMinor - payment.amountMinor;
-    came.push({ payment, feeMinor: outcome.feeMinor, beforeMinor: invoice.paidMinor - invoice.refundedMinor });
+    const beforeMinor = invoice.paidMinor - invoice.refundedMinor;
+    came.push({ payment, feeMinor: outcome.feeMinor, beforeMinor });
     after.set(invoice.id, { ...invoice, dueMinor, paidMinor: invoice.paidMinor + payment.amountMinor });
     more.set(invoice.id, (more.get(invoice.id) ?? 0n) + payment.amountMinor);
     const day = received.get(payment.currency) ?? { count: 0, minor: 0n };
     const minor = day.minor + payment.amountMinor + payment.tipMinor;
     received.set(payment.currency, { count: day.count + 1, minor });
-    const how = { method: cardText(outcome.card), leftMinor: dueMinor };
-    receipts.push({ printed: found(invoice.printed), payment, ...how });
+    const { printed, creditedMinor } = invoice;
+    const left = { beforeMinor, creditedMinor, leftMinor: dueMinor };
+    receipts.push({ printed: found(printed), payment, method: cardText(outcome.card), ...left });
   }
   await updatePaymentsPaid(
     tx,

@@ -18,11 +18,16 @@ import { type Outgoing, queueMessages } from '@/flows/message/queue-message';
 export const paidSubject = ({ invoiceId, orderId }: Pick<Payment, 'invoiceId' | 'orderId'>): TimelineSubject =>
   invoiceId ? { invoiceId } : { orderId: found(orderId) };
 
-/** A payment of an invoice that is to have its receipt: how it was paid, in the customer's words, and what is left to pay. */
+/**
+ * A payment of an invoice that is to have its receipt: how it was paid, in the customer's words, what had been paid and credited
+ * before, and what is left to pay; minor units.
+ */
 export type ToReceipt = {
   readonly printed: PrintedInvoice;
   readonly payment: Payment;
   readonly method: string;
+  readonly beforeMinor: bigint;
+  readonly creditedMinor: bigint;
   readonly leftMinor: bigint;
 };
 
@@ -42,7 +47,7 @@ export async function writeReceipts(
   const numbered = wanted.map((one, at) => ({ ...one, number: String(first + BigInt(at)) }));
   await insertReceipts(
     tx,
-    numbered.map(({ printed, payment, method, leftMinor, number }) => ({
+    numbered.map(({ printed, payment, method, beforeMinor, creditedMinor, leftMinor, number }) => ({
       id: randomUUID(),
       number,
       paymentId: payment.id,
@@ -56,6 +61,8 @@ export async function writeReceipts(
           amountMinor: jsonMinor(payment.amountMinor),
           tipMinor: jsonMinor(payment.tipMinor),
           stillDueMinor: jsonMinor(leftMinor),
+          earlierMinor: jsonMinor(beforeMinor),
+          creditedMinor: jsonMinor(creditedMinor),
           method,
         },
         againOf(business, orders.get(payment.invoiceId ?? '')),

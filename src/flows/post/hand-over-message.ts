@@ -22,13 +22,13 @@ export const handOverMessage = worker().run(async (ctx, messageId: string): Prom
 });
 
 type Result =
-  | { readonly state: 'handed-over'; readonly trouble: null }
+  | { readonly state: 'handed-over' | 'dropped'; readonly trouble: null }
   | { readonly state: 'failed'; readonly trouble: string };
 
 async function handOver(subject: Subject): Promise<Result> {
   try {
-    await (subject.message.way === 'mail' ? postMail(subject) : postShort(subject));
-    return { state: 'handed-over', trouble: null };
+    const isSent = await (subject.message.way === 'mail' ? postMail(subject) : postShort(subject));
+    return { state: isSent ? 'handed-over' : 'dropped', trouble: null };
   } catch (error) {
     if (error instanceof MailRefused || error instanceof MessageRefused)
       return { state: 'failed', trouble: error.message };
@@ -36,10 +36,13 @@ async function handOver(subject: Subject): Promise<Result> {
   }
 }
 
-async function postMail(subject: Subject): Promise<void> {
+/** Whether there was anything to send. */
+async function postMail(subject: Subject): Promise<boolean> {
   const { post, mailFrom, publicUrl } = services();
   const { message, business } = subject;
-  const { subject: about, text, html, files } = await WRITERS[message.kind].mail(subject);
+  const written = await WRITERS[message.kind].mail(subject);
+  if (!written) return false;
+  const { subject: about, text, html, files } = written;
   const inward = MESSAGE_KINDS[message.kind].reader === 'business';
   await post.handOver({
     messageId: `<${message.id}.${business.id}@${new URL(publicUrl).hostname}>`,
@@ -52,20 +55,22 @@ async function postMail(subject: Subject): Promise<void> {
     html,
     attachments: files.map(({ name, bytes, type }) => ({ filename: name, content: bytes, contentType: type })),
   });
+  return true;
 }
 
-async function postShort(subject: Subject): Promise<void> {
+async function postShort(subject: Subject): Promise<boolean> {
   const { id, kind, way, toAddress } = subject.message;
   const { short } = WRITERS[kind];
   if (!short) throw new MessageRefused(`${MESSAGE_KINDS[kind].called} does not go as a short message`);
   const text = await short(subject);
   await services().messenger.handOver({ key: id, way: way === 'chat' ? 'chat' : 'text', to: toAddress, text });
+  return true;
 }
 
 async function note(tx: Writing, { message, receipt }: Subject, result: Result): Promise<void> {
   if (!(await updateMessage(tx, message.id, result))) return;
   const about = subjectOfMessage(message);
-  if (!about || MESSAGE_KINDS[message.kind].told === 'nothing') return;
+  if (!about || result.state === 'dropped' || MESSAGE_KINDS[message.kind].told === 'nothing') return;
   const told = { what: message.kind, to: message.toAddress };
   const number = message.kind === 'receipt' ? receipt?.number : undefined;
   const event =

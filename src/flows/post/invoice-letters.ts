@@ -1,3 +1,5 @@
+import { daysBetween } from '@/core/dates/calendar-date';
+import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { wordsOf } from '@/core/words/words';
@@ -11,11 +13,12 @@ import {
   receiptLetter,
   refundLetter,
   reminderLetter,
+  remindersLetter,
 } from '@/documents/mail/letters';
 import { found } from '@/flows/door/rights';
 import { keptCreditPdf, keptInvoicePdf, keptReceiptPdf } from '@/flows/file/kept-files';
 import { draftPrinted } from '@/flows/invoice/invoice-sheet';
-import { customerLink, deskLink, type Subject, type Written } from './subject';
+import { customerLink, deskLink, invoiceLink, type Subject, type Written } from './subject';
 
 /** The invoice as the letter shows it: what is asked for, with words of the business's own. */
 async function shown(subject: Subject, ownWords: boolean) {
@@ -24,11 +27,13 @@ async function shown(subject: Subject, ownWords: boolean) {
   const printed = invoice.printed ?? (await ctx.read((db) => draftPrinted(db, business, invoice)));
   const { stage } = invoice;
   const dueMinor = stage === 'draft' ? printed.total : stage === 'sent' ? jsonMinor(invoice.dueMinor) : 0;
+  const over = invoice.paidMinor - invoice.refundedMinor + invoice.creditedMinor - invoice.totalMinor;
+  const overMinor = stage === 'sent' && over > 0n ? jsonMinor(over) : 0;
   const link = customerLink(subject);
   const usual = ownWords ? business.mailTexts[printed.locale.slice(0, 2)] : undefined;
   const logo = printed.logoId && stage !== 'draft' ? `${link}/files/${printed.logoId}` : undefined;
   const files = invoice.printed ? [await keptInvoicePdf(ctx, invoice)] : [];
-  return { printed, given: { dueMinor, link, logo, text: message.details.text ?? usual }, files };
+  return { printed, given: { dueMinor, overMinor, link, logo, text: message.details.text ?? usual }, files };
 }
 
 export async function invoiceMail(subject: Subject): Promise<Written> {
@@ -41,9 +46,28 @@ export async function changedMail(subject: Subject): Promise<Written> {
   return { ...invoiceLetter(printed, given, true), files };
 }
 
-export async function reminderMail(subject: Subject): Promise<Written> {
-  const { printed, given, files } = await shown(subject, false);
-  return { ...reminderLetter(printed, { ...given, offset: subject.message.details.offset ?? 0 }), files };
+/** A reminder of what is still open of its invoices when it goes out; null where all of it was paid meanwhile. */
+export async function reminderMail(subject: Subject): Promise<Written | null> {
+  const { ctx, message, business } = subject;
+  const open = [found(subject.invoice), ...subject.others].filter(
+    ({ stage, dueMinor }) => stage === 'sent' && dueMinor > 0n,
+  );
+  const [only] = open;
+  if (!only) return null;
+  if (open.length === 1) {
+    const { printed, given, files } = await shown({ ...subject, invoice: only }, false);
+    const offset = daysBetween(printed.dueOn, dateInZone(ctx.now, business.zone));
+    const isFirst = only.id === message.invoiceId;
+    return { ...reminderLetter(printed, { ...given, offset: (isFirst && message.details.offset) || offset }), files };
+  }
+  const files = [];
+  for (const invoice of open) files.push(await keptInvoicePdf(ctx, invoice));
+  const shownOf = open.map((invoice) => ({
+    printed: found(invoice.printed),
+    dueMinor: jsonMinor(invoice.dueMinor),
+    link: invoiceLink(invoice),
+  }));
+  return { ...remindersLetter(shownOf, message.details.text), files };
 }
 
 export async function cancelledMail(subject: Subject): Promise<Written> {

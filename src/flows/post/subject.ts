@@ -1,6 +1,6 @@
 import { type Business, businessById } from '@/db/businesses';
 import { type CreditNote, creditById } from '@/db/credit-notes';
-import { type Invoice, invoiceById } from '@/db/invoices';
+import { type Invoice, invoiceById, invoicesByIds } from '@/db/invoices';
 import { type Message, messageById } from '@/db/messages';
 import { type Order, orderById } from '@/db/orders';
 import { type Receipt, receiptOfPayment } from '@/db/receipts';
@@ -16,6 +16,8 @@ export type Subject = {
   readonly message: Message;
   readonly business: Business;
   readonly invoice: Invoice | null;
+  /** Further invoices of the same customer that it speaks of. */
+  readonly others: readonly Invoice[];
   readonly receipt: Receipt | null;
   readonly credit: CreditNote | null;
   readonly order: Order | null;
@@ -35,6 +37,7 @@ export const subjectOf = (ctx: Context, messageId: string): Promise<Subject | nu
       message,
       business: await businessById(db),
       invoice: message.invoiceId ? await invoiceById(db, message.invoiceId) : null,
+      others: await invoicesByIds(db, message.details.others ?? []),
       receipt: message.paymentId ? await receiptOfPayment(db, message.paymentId) : null,
       credit: message.details.creditId ? await creditById(db, message.details.creditId) : null,
       order: message.orderId ? await orderById(db, message.orderId) : null,
@@ -42,11 +45,15 @@ export const subjectOf = (ctx: Context, messageId: string): Promise<Subject | nu
     };
   });
 
+/** An invoice's page for its customer. */
+export const invoiceLink = ({ linkToken }: Pick<Invoice, 'linkToken'>): string =>
+  `${services().publicUrl}/i/${linkToken}`;
+
 /** Where the customer sees what a message is about. */
 export function customerLink({ order, invoice }: Subject): string {
   const { publicUrl } = services();
   if (order) return `${publicUrl}/o/${order.token}`;
-  return invoice ? `${publicUrl}/i/${invoice.linkToken}` : publicUrl;
+  return invoice ? invoiceLink(invoice) : publicUrl;
 }
 
 /** Where the business sees the invoice that a message is about. */

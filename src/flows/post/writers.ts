@@ -33,7 +33,8 @@ import type { Subject, Written } from './subject';
 
 /** Who writes a kind of message: as a mail, and as a short text where it can go to a phone. */
 type Writer = {
-  readonly mail: (subject: Subject) => Promise<Written>;
+  /** Null where there is nothing left to say. */
+  readonly mail: (subject: Subject) => Promise<Written | null>;
   readonly short?: (subject: Subject) => Promise<string>;
 };
 

@@ -18,6 +18,8 @@ type Row = {
   readonly id: string;
   readonly toName: string;
   readonly state: keyof typeof STATES;
+  /** The message has not arrived, and nobody has followed the link. */
+  readonly failed: boolean;
   readonly when: string;
   readonly amount: string;
   readonly link: string;
@@ -95,7 +97,7 @@ export function OfferRequests({
             <span className="min-w-0">
               <span className="private block truncate font-serif text-[16px]/5">{row.toName}</span>
               <span className="block text-[12.5px]/[17px] text-soft">
-                {WORDS[row.state]} {row.when}
+                {row.failed ? <b className="font-medium text-brick">Not delivered</b> : WORDS[row.state]} {row.when}
                 {row.amount ? ` · ${row.amount} ${currency}` : ''}
               </span>
             </span>

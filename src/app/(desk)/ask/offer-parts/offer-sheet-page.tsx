@@ -103,6 +103,7 @@ export async function OfferSheetPage({ id, placement }: { id: string; placement:
             id: one.id,
             toName: one.toName || one.toAddress || 'Nobody named',
             state: one.state,
+            failed: one.failed && one.state === 'sent',
             when: when(one.endedAt ?? one.seenAt ?? one.sentAt),
             amount: one.filled.amount ?? '',
             link: `${link}?for=${one.sign}`,
