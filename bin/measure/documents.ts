@@ -86,7 +86,7 @@ export async function measureImport(count: number): Promise<void> {
   ] as const) {
     const begun = performance.now();
     for (let from = 0; from < rows.length; from += 1000)
-      await work(house.owner, rows.slice(from, from + 1000), mapping);
+      await work(house.owner, rows.slice(from, from + 1000), mapping, 'refuse');
     const seconds = (performance.now() - begun) / 1000;
     report(`${count} customers ${name}`, [seconds * 1000], seconds, { rowsPerSecond: Math.round(count / seconds) });
   }

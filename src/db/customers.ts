@@ -189,12 +189,13 @@ export const knownAmong = (
   db: Db,
   emails: readonly string[],
   keys: readonly string[],
-): Promise<{ email: string; nameKey: string }[]> =>
+): Promise<(Customer & { readonly nameKey: string })[]> =>
   many(
     db,
-    sql`select lower(email) as email, name_key as "nameKey" from customers
+    sql`select ${COLUMNS}, name_key as "nameKey" from customers
         where business_id = ${db.businessId} and merged_into is null
-          and (lower(email) = any(${[...emails]}::text[]) or name_key = any(${[...keys]}::text[]))`,
+          and (lower(email) = any(${[...emails]}::text[]) or name_key = any(${[...keys]}::text[]))
+        order by created_at, id`,
   );
 
 /** The names of all groups, with how many are in each. */

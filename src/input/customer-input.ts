@@ -18,7 +18,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import type { Customer } from '@/core/customer/customer';
-import { IMPORT_FIELDS, IMPORT_PART, type ImportField } from '@/core/customer/import-rows';
+import { IMPORT_FIELDS, IMPORT_PART, type ImportField, ON_FILE, type OnFile } from '@/core/customer/import-rows';
 import type { Address } from '@/core/place/address';
 import { DueInput } from './paper-input';
 import { trimmed } from './trimmed';
@@ -83,6 +83,7 @@ export class ImportInput {
   mapping!: (ImportField | null)[];
   @IsArray() @ArrayMaxSize(IMPORT_PART) @IsArray({ each: true }) rows!: string[][];
   @IsBoolean() write!: boolean;
+  @IsOptional() @IsIn(ON_FILE) onFile?: OnFile;
 }
 
 export class CountryInput {

@@ -78,7 +78,7 @@ test('customers come from a file: columns told, rows checked, the refused ones n
   await untilShown(page, '2 can be added, 1 cannot.');
   expect(await shown(page)).toContain('Not an e-mail address: not-an-address');
   await press(page, 'Add 2 customers', 'button');
-  await untilShown(page, '2 were added, 1 were not.');
+  await untilShown(page, '2 were added, 1 was not.');
   await press(page, 'To the customers', 'button');
   await type(page, 'Name, address, phone or group', 'altmoor');
   // By the row's words: the list of before the file came also had one row.

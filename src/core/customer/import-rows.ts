@@ -1,5 +1,5 @@
 import { isNoAddress, NO_ADDRESS } from '../place/address';
-import type { Customer } from './customer';
+import { type Customer, distinctAddresses } from './customer';
 
 /** What a column of an imported file can be. */
 export const IMPORT_FIELDS = {
@@ -60,6 +60,18 @@ export function guessedMapping(headings: readonly string[]): Mapping {
   });
 }
 
+/** The languages that customers are written to in, by the names that files have for them. */
+const LANGUAGES: Readonly<Record<string, RegExp>> = {
+  en: /^(en|eng)\b|^(english|englisch|ingl[eé]s|anglais)$/i,
+  de: /^(de|deu|ger)\b|^(german|deutsch|alem[aá]n|allemand)$/i,
+  fr: /^(fr|fra|fre)\b|^(french|franz[oö]sisch|franc[eé]s|fran[cç]ais)$/i,
+  es: /^(es|spa)\b|^(spanish|spanisch|espa[nñ]ol|espagnol)$/i,
+};
+
+/** A language as a file says it (`de-CH`, `Deutsch`); empty for one in which nothing is written here. */
+export const languageOf = (text: string): string =>
+  Object.entries(LANGUAGES).find(([, says]) => says.test(text.trim()))?.[0] ?? '';
+
 /** A row as read: a customer without its id, or why it cannot be one. */
 export type ImportedRow =
   | { readonly ok: true; readonly customer: Omit<Customer, 'id'> }
@@ -107,10 +119,16 @@ export function importedRow(cells: readonly string[], mapping: Mapping, places: 
   const regionText = cell('region');
   const region = regionText && country ? places.regionCode(country, regionText) : '';
   if (region === null) reasons.push(`Unknown state or region: ${regionText}`);
-  const language = cell('language').toLowerCase().slice(0, 2);
+  const languageText = cell('language');
+  const language = languageOf(languageText);
   const currency = cell('currency').toUpperCase();
   if (currency && !/^[A-Z]{3}$/.test(currency)) reasons.push(`Not a currency: ${currency}`);
-  const note = [cell('note'), company && person && company !== person ? `Contact: ${person}` : ''];
+  const note = [
+    cell('note'),
+    company && person && company !== person ? `Contact: ${person}` : '',
+    // Nothing is written in it here, but whoever calls them should know.
+    languageText && !language ? `Language: ${languageText}` : '',
+  ];
   const written = {
     ...NO_ADDRESS,
     lines: [cell('street'), cell('street2')].filter(Boolean),
@@ -127,7 +145,7 @@ export function importedRow(cells: readonly string[], mapping: Mapping, places: 
       email,
       copies,
       phone: cell('phone'),
-      language: /^(en|de|fr|es)$/.test(language) ? language : '',
+      language,
       currency,
       billing: isNoAddress(billing) && !countryText && !regionText ? NO_ADDRESS : billing,
       delivery: null,
@@ -136,6 +154,31 @@ export function importedRow(cells: readonly string[], mapping: Mapping, places: 
       due: null,
       groups: list('groups'),
     },
+  };
+}
+
+/** What becomes of rows of customers who are on file already. */
+export const ON_FILE = ['refuse', 'update'] as const;
+export type OnFile = (typeof ON_FILE)[number];
+
+/** A customer on file with what a row says: what the row leaves open stays; groups, copies and notes of both stay. */
+export function overlaid(onFile: Customer, row: Omit<Customer, 'id'>): Customer {
+  const emails = [row.email || onFile.email, ...onFile.copies, ...row.copies];
+  const [email = '', ...copies] = distinctAddresses(emails.filter(Boolean));
+  const isNewNote = row.note !== '' && !onFile.note.includes(row.note);
+  return {
+    ...onFile,
+    kind: row.kind === 'company' ? 'company' : onFile.kind,
+    name: row.name,
+    email,
+    copies,
+    phone: row.phone || onFile.phone,
+    language: row.language || onFile.language,
+    currency: row.currency || onFile.currency,
+    billing: isNoAddress(row.billing) ? onFile.billing : row.billing,
+    taxNumber: row.taxNumber || onFile.taxNumber,
+    note: isNewNote ? [onFile.note, row.note].filter(Boolean).join('\n') : onFile.note,
+    groups: [...new Set([...onFile.groups, ...row.groups])],
   };
 }
 

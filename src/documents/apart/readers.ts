@@ -1,8 +1,8 @@
+import { decoded } from '@/core/file/decoded';
 import { holidaysOf } from '@/documents/calendar/charges';
 import { tableOf } from '@/documents/csv/read';
 import { readHybrid } from '@/documents/pdf/embedded';
 import { readRates } from '@/documents/rates/read';
-import { decoded } from '@/documents/text/decoded';
 import { readInvoiceXml } from '@/documents/xml/read-invoice';
 
 const readInvoice = (bytes: Uint8Array) => readInvoiceXml(decoded(bytes).text);

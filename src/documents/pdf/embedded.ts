@@ -1,5 +1,5 @@
 import { PDFDocument } from '@cantoo/pdf-lib';
-import { decoded } from '../text/decoded';
+import { decoded } from '@/core/file/decoded';
 import { readInvoiceXml } from '../xml/read-invoice';
 import { NotAnInvoice } from '../xml/tree';
 

@@ -81,12 +81,50 @@ describe('customers', () => {
       ['', 'x', 'Atlantis'],
     ];
     const before = (await customersPage(own.owner, { words: '', group: '' })).rows.length;
-    const checked = await checkCustomers(own.owner, rows, mapping);
+    const checked = await checkCustomers(own.owner, rows, mapping, 'refuse');
     expect(checked.written).toBe(2);
     expect(checked.refused.map(({ at }) => at)).toEqual([1, 3, 4, 5]);
     expect((await customersPage(own.owner, { words: '', group: '' })).rows.length).toBe(before);
-    expect(await importCustomers(own.owner, rows, mapping)).toEqual(checked);
-    expect((await importCustomers(own.owner, rows, mapping)).written).toBe(0);
+    expect(await importCustomers(own.owner, rows, mapping, 'refuse')).toEqual(checked);
+    expect((await importCustomers(own.owner, rows, mapping, 'refuse')).written).toBe(0);
+  });
+
+  test('rows on file can update: what the file says takes the place of what was there, what it leaves open stays', async () => {
+    const own = await foundHouse('Updating');
+    const kept = await addCustomer(
+      own.owner,
+      newCustomer('Ada Okafor', {
+        email: 'ada@okafor.example',
+        phone: '1',
+        note: 'Plays',
+        language: 'fr',
+        groups: ['Choir'],
+      }),
+    );
+    const mapping = ['name', 'email', 'phone', 'language', 'groups', 'note', 'city', 'country'] as const;
+    const rows = [
+      ['Ada Okafor-Lind', 'ADA@okafor.example', '', 'Deutsch', 'Board', 'Moved', 'Oslo', 'Norway'],
+      ['Ada twice', 'ada@okafor.example', '2', '', '', '', '', ''],
+      ['Somebody New', 'new@okafor.example', '3', 'Italian', '', '', '', ''],
+    ];
+    expect(await checkCustomers(own.owner, rows, mapping, 'update')).toMatchObject({ written: 1, updated: 1 });
+    const done = await importCustomers(own.owner, rows, mapping, 'update');
+    expect(done).toMatchObject({ written: 1, updated: 1, refused: [{ at: 1 }] });
+    const [after] = await findCustomers(own.owner, 'ada okafor');
+    expect(after).toMatchObject({
+      id: kept.id,
+      name: 'Ada Okafor-Lind',
+      phone: '1',
+      language: 'de',
+      groups: ['Choir', 'Board'],
+      note: 'Plays\nMoved',
+      billing: { city: 'Oslo', country: 'NO' },
+    });
+    const [fresh] = await findCustomers(own.owner, 'somebody new');
+    expect(fresh).toMatchObject({ language: '', note: 'Language: Italian' });
+    // The same file once more changes nothing and adds nobody.
+    expect(await importCustomers(own.owner, rows, mapping, 'update')).toMatchObject({ written: 0, updated: 2 });
+    expect((await findCustomers(own.owner, 'ada okafor'))[0]).toEqual(after);
   });
 
   test('handed out they can be brought in again, as CSV without formulas and as vCards', async () => {

@@ -1,11 +1,12 @@
 'use client';
 import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
-import Papa from 'papaparse';
 import { useState } from 'react';
 import { bulkColumns, bulkRow, type OwnWords } from '@/core/invoice/bulk';
 import { sendBy } from '@/core/invoice/send-with';
+import { csvTable } from '../import/csv-table';
 import { FileDrop } from '../import/file-drop';
+import { fileText } from '../import/file-text';
 import { Button } from '../kit/button';
 import { TickField } from '../kit/check';
 import { Field, FieldError } from '../kit/field';
@@ -49,11 +50,12 @@ export function BulkForm({
   const [busy, setBusy] = useState(false);
 
   async function readFile(file: File) {
-    const { data } = Papa.parse<string[]>((await file.text()).replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' });
-    const [headings = [], ...cells] = data;
+    const { headings, rows: cells, broken } = csvTable(await fileText(file));
     const columns = bulkColumns(headings);
     if (!columns.some((column) => column?.is === 'customer'))
       return setTrouble('The file needs a column “Customer” or “E-mail” in its first row.');
+    // Nobody is left out without a word: the file is mended first.
+    if (broken[0]) return setTrouble(`Line ${broken[0].line}: ${broken[0].words} Nothing was read.`);
     setTrouble('');
     setRows(cells.map((row) => bulkRow(row, columns)));
   }

@@ -1,16 +1,25 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
-import { guessedMapping, IMPORT_FIELDS, type ImportField, type Mapping } from '@/core/customer/import-rows';
+import {
+  guessedMapping,
+  IMPORT_FIELDS,
+  type ImportField,
+  type Mapping,
+  type OnFile,
+} from '@/core/customer/import-rows';
 import { Button } from '../kit/button';
 import { FieldError } from '../kit/field';
+import { Segment } from '../kit/segment';
 import { Select } from '../kit/select';
 import { send } from '../kit/send';
 import { FileDrop } from './file-drop';
-import type { Table } from './vcard-table';
+import type { BrokenRow, Table } from './table';
 
 type Refused = { readonly at: number; readonly reasons: readonly string[] };
-type Outcome = { written: number; refused: Refused[] };
+type Outcome = { written: number; updated: number; refused: Refused[] };
+
+const NONE: Outcome = { written: 0, updated: 0, refused: [] };
 
 const PART = 1000;
 const SAMPLES = 3;
@@ -36,9 +45,46 @@ function refusedFile(table: Table, refused: readonly Refused[]): Blob {
   const lines = [
     [...table.headings, 'Why not'],
     ...refused.map(({ at, reasons }) => [...(table.rows[at] ?? []), reasons.join('; ')]),
+    ...table.broken.map(({ line, raw, words }) => [
+      raw,
+      ...table.headings.slice(1).map(() => ''),
+      `Line ${line}: ${words}`,
+    ]),
   ];
   return new Blob([lines.map((line) => line.map(cell).join(',')).join('\r\n')], { type: 'text/csv' });
 }
+
+const many = (count: number, one: string, more: string): string =>
+  `${count.toLocaleString('en')} ${count === 1 ? one : more}`;
+
+/** What became of the rows, or would. */
+function outcomeWords({ written, updated }: Outcome, bad: number, isChecked: boolean): string {
+  const parts = isChecked
+    ? [
+        `${written.toLocaleString('en')} can be added`,
+        ...(updated > 0 ? [`${updated.toLocaleString('en')} updated`] : []),
+        `${bad.toLocaleString('en')} cannot`,
+      ]
+    : [
+        `${many(written, 'was', 'were')} added`,
+        ...(updated > 0 ? [`${many(updated, 'was', 'were')} updated`] : []),
+        `${many(bad, 'was', 'were')} not`,
+      ];
+  return `${parts.join(', ')}.`;
+}
+
+const goWords = ({ written, updated }: Outcome): string =>
+  [
+    ...(written > 0 ? [`Add ${many(written, 'customer', 'customers')}`] : []),
+    ...(updated > 0 ? [`${written > 0 ? 'update' : 'Update'} ${updated.toLocaleString('en')}`] : []),
+  ].join(', ') || 'Add customers';
+
+/** All rows that do not come in, by their line: those that cannot be read, and those that are refused. */
+const badRows = (table: Table | null, refused: readonly Refused[]): Pick<BrokenRow, 'line' | 'words'>[] =>
+  [
+    ...(table?.broken ?? []),
+    ...refused.map(({ at, reasons }) => ({ line: table?.lines[at] ?? at + 2, words: reasons.join('; ') })),
+  ].sort((a, b) => a.line - b.line);
 
 /** Customers from a CSV or vCard file: what each column is, every row checked, then written; what is refused comes back as a file. */
 export function ImportCustomers() {
@@ -47,7 +93,8 @@ export function ImportCustomers() {
   const [mapping, setMapping] = useState<Mapping>([]);
   const [stage, setStage] = useState<'choose' | 'map' | 'checking' | 'checked' | 'writing' | 'written'>('choose');
   const [progress, setProgress] = useState(0);
-  const [outcome, setOutcome] = useState<Outcome>({ written: 0, refused: [] });
+  const [outcome, setOutcome] = useState<Outcome>(NONE);
+  const [onFile, setOnFile] = useState<OnFile>('refuse');
   const [trouble, setTrouble] = useState('');
   const [href, setHref] = useState('');
   const stopped = useRef(false);
@@ -59,7 +106,7 @@ export function ImportCustomers() {
   }, []);
 
   useEffect(() => {
-    if (!table || outcome.refused.length === 0) return setHref('');
+    if (!table || outcome.refused.length + table.broken.length === 0) return setHref('');
     const url = URL.createObjectURL(refusedFile(table, outcome.refused));
     setHref(url);
     return () => URL.revokeObjectURL(url);
@@ -69,7 +116,12 @@ export function ImportCustomers() {
     setTrouble('');
     try {
       const read = await readTable(file);
-      if (read.rows.length === 0) return setTrouble('There are no rows below the headings of this file.');
+      if (read.rows.length === 0)
+        return setTrouble(
+          read.broken[0]
+            ? `No row of this file can be read. Line ${read.broken[0].line}: ${read.broken[0].words}`
+            : 'There are no rows below the headings of this file.',
+        );
       setTable(read);
       setMapping(guessedMapping(read.headings));
       setStage('map');
@@ -83,15 +135,16 @@ export function ImportCustomers() {
     setTrouble('');
     setProgress(0);
     setStage(write ? 'writing' : 'checking');
-    const whole: Outcome = { written: 0, refused: [] };
+    const whole: Outcome = { written: 0, updated: 0, refused: [] };
     for (let from = 0; from < table.rows.length && !stopped.current; from += PART) {
       const rows = table.rows.slice(from, from + PART);
-      const answer = await send<Outcome>('POST', '/api/customers/import', { mapping, rows, write });
+      const answer = await send<Outcome>('POST', '/api/customers/import', { mapping, rows, write, onFile });
       if (!answer.ok) {
         setTrouble(`${answer.words} ${write ? `${whole.written} are written; the rest can be brought in again.` : ''}`);
         return setStage('map');
       }
       whole.written += answer.value.written;
+      whole.updated += answer.value.updated;
       whole.refused.push(...answer.value.refused.map(({ at, reasons }) => ({ at: at + from, reasons })));
       setProgress(Math.min(from + PART, table.rows.length));
     }
@@ -100,6 +153,7 @@ export function ImportCustomers() {
     if (write) router.refresh();
   }
 
+  const bad = badRows(table, outcome.refused);
   const named = mapping.some((field) => field && ['name', 'company', 'firstName', 'lastName'].includes(field));
   return (
     <article className="sheet max-w-[760px] px-7 py-5" aria-label="Customers from a file">
@@ -159,6 +213,17 @@ export function ImportCustomers() {
               </div>
             ))}
           </div>
+          <div className="mt-4">
+            <Segment
+              label="Customers who are on file already"
+              value={onFile}
+              choices={[
+                ['refuse', 'stay as they are'],
+                ['update', 'get what the file says'],
+              ]}
+              onChoose={setOnFile}
+            />
+          </div>
           <div className="mt-4 flex items-center justify-end gap-3">
             {named ? null : <span className="text-soft">Say which column holds the name.</span>}
             <Button look="go" disabled={!named} onClick={() => void go(false)}>
@@ -184,22 +249,20 @@ export function ImportCustomers() {
       {table && (stage === 'checked' || stage === 'written') ? (
         <>
           <p className="document mb-3" role="status">
-            {stage === 'checked'
-              ? `${outcome.written.toLocaleString('en')} can be added, ${outcome.refused.length.toLocaleString('en')} cannot.`
-              : `${outcome.written.toLocaleString('en')} were added, ${outcome.refused.length.toLocaleString('en')} were not.`}
+            {outcomeWords(outcome, bad.length, stage === 'checked')}
           </p>
-          {outcome.refused.length > 0 ? (
+          {bad.length > 0 ? (
             <>
               <ul className="max-h-[36vh] overflow-auto border-t border-ink" aria-label="Rows that cannot be added">
-                {outcome.refused.slice(0, SHOWN).map(({ at, reasons }) => (
-                  <li key={at} className="grid grid-cols-[70px_1fr] gap-2 border-b border-rule py-1">
-                    <span className="text-soft">Row {at + 2}</span>
-                    <span>{reasons.join('; ')}</span>
+                {bad.slice(0, SHOWN).map(({ line, words }) => (
+                  <li key={line} className="grid grid-cols-[70px_1fr] gap-2 border-b border-rule py-1">
+                    <span className="text-soft">Line {line}</span>
+                    <span>{words}</span>
                   </li>
                 ))}
               </ul>
               <p className="mt-2">
-                {outcome.refused.length > SHOWN ? `The first ${SHOWN} are shown. ` : ''}
+                {bad.length > SHOWN ? `The first ${SHOWN} are shown. ` : ''}
                 <a className="link" href={href} download="rows-not-added.csv">
                   All of them as CSV, with the reasons
                 </a>
@@ -210,8 +273,8 @@ export function ImportCustomers() {
             {stage === 'checked' ? (
               <>
                 <Button onClick={() => setStage('map')}>Back to the columns</Button>
-                <Button look="go" disabled={outcome.written === 0} onClick={() => void go(true)}>
-                  Add {outcome.written.toLocaleString('en')} customers
+                <Button look="go" disabled={outcome.written + outcome.updated === 0} onClick={() => void go(true)}>
+                  {goWords(outcome)}
                 </Button>
               </>
             ) : (

@@ -5,6 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { PLAN_COLUMNS } from '@/core/plan/rows';
 import { FileDrop } from '../import/file-drop';
+import { fileText } from '../import/file-text';
 import { Amount } from '../kit/amount';
 import { Button } from '../kit/button';
 import { FieldError, TextField } from '../kit/field';
@@ -69,7 +70,7 @@ export function ManyPlans({ locale, mayAsk }: { locale: string; mayAsk: boolean 
           accept=".csv,text/csv"
           hint="or drop a CSV file here"
           onFile={async (file) => {
-            const read = await file.text();
+            const read = await fileText(file);
             setText(read);
             await check(read);
           }}

@@ -3,6 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { type ReceiptStyle, STAMP_PLACES, type Stamp } from '@/core/business/business';
 import { FileDrop } from '../import/file-drop';
+import { fileText } from '../import/file-text';
 import { Button } from '../kit/button';
 import { FieldError, TextField } from '../kit/field';
 import { SelectField } from '../kit/select';
@@ -133,7 +134,7 @@ export function RatesSection({
   const router = useRouter();
   const [trouble, setTrouble] = useState('');
   async function bring(file: File) {
-    const text = await file.text();
+    const text = await fileText(file);
     const answer = await send<{ days: number; latest: string; currencies: number }>('POST', '/api/rates', {
       name: file.name,
       text,

@@ -1,9 +1,10 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import Papa from 'papaparse';
 import { useState } from 'react';
 import type { BusinessTax } from '@/core/tax/business-tax';
 import { newTaxes, taxOfCells } from '@/core/tax/tax-csv';
+import { csvTable } from '../import/csv-table';
+import { fileText } from '../import/file-text';
 import { Button } from '../kit/button';
 import { EditableTable } from '../kit/editable-table';
 import { OwnersOnly } from '../kit/owners-only';
@@ -14,8 +15,11 @@ import { rulesFor, useAsked, WhichTax } from './which-tax';
 
 /** The rules of a file that are not in the table yet; says what is wrong with the file, or that it brings nothing. */
 async function rulesOfFile(file: File, rules: readonly BusinessTax[]): Promise<readonly BusinessTax[]> {
-  const { data } = Papa.parse<string[]>((await file.text()).replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' });
-  const [headings = [], ...rows] = data;
+  const { headings, rows, broken } = csvTable(await fileText(file));
+  if (broken[0]) {
+    sayTrouble(`Line ${broken[0].line}: ${broken[0].words} Nothing was read.`);
+    return [];
+  }
   if (!headings.some((heading) => /^name$/i.test(heading.trim()))) {
     sayTrouble('The first row of the file has to name its columns: Name, Rate, Class, Country, Regions, Postal codes.');
     return [];

@@ -5,5 +5,6 @@ import { ImportInput } from '@/input/customer-input';
 export const POST = desk(ImportInput, (actor, { input }) => {
   // Whatever a cell is, it is read as text: a row of a file has nothing else.
   const rows = input.rows.map((cells) => cells.map((cell) => (typeof cell === 'string' ? cell : '')));
-  return input.write ? importCustomers(actor, rows, input.mapping) : checkCustomers(actor, rows, input.mapping);
+  const work = input.write ? importCustomers : checkCustomers;
+  return work(actor, rows, input.mapping, input.onFile ?? 'refuse');
 });

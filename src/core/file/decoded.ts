@@ -21,8 +21,18 @@ function declared(bytes: Uint8Array): string {
   return /^<\?xml[^>]*encoding\s*=\s*["']([\w.:-]+)["']/.exec(head)?.[1] ?? '';
 }
 
+// Signs of 0x80 to 0x9f; the rest is as in Latin-1. Some programs' own decoders take all of it for Latin-1.
+const WINDOWS = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ';
+
+/** A text in Windows-1252 (WHATWG encoding standard, index windows-1252); every file is one. */
+export function windows1252(bytes: Uint8Array): string {
+  const latin = new TextDecoder('latin1').decode(bytes);
+  return latin.replace(/[\u0080-\u009f]/g, (sign) => WINDOWS[sign.charCodeAt(0) - 0x80] ?? sign);
+}
+
 /** A text in a named character set; null where there is none of that name, or the bytes are none of it. */
 export function inCharset(bytes: Uint8Array, name: string): string | null {
+  if (/^(windows-1252|cp-?1252)$/i.test(name)) return windows1252(bytes);
   try {
     return new TextDecoder(name, { fatal: true }).decode(bytes);
   } catch {
@@ -45,5 +55,5 @@ export function decoded(bytes: Uint8Array): { readonly text: string; readonly ch
   if (wide) return { text: new TextDecoder(wide).decode(bytes), charset: wide };
   const text = inCharset(bytes, 'utf-8');
   if (text !== null) return { text, charset: 'utf-8' };
-  return { text: new TextDecoder('windows-1252').decode(bytes), charset: 'windows-1252' };
+  return { text: windows1252(bytes), charset: 'windows-1252' };
 }
