@@ -65,6 +65,14 @@ export const retriedSums = (db: Db, customerId: string): Promise<{ currency: str
         group by charges.currency order by charges.currency`,
   );
 
+/** The charges of an invoice that money by hand has paid, the latest first, locked. */
+export const chargesPaidByHand = (tx: Tx, invoiceId: string): Promise<Charge[]> =>
+  many(
+    tx,
+    sql`select ${CHARGE} from charges where business_id = ${tx.businessId} and invoice_id = ${invoiceId} and state = any(${[...PAID_STATES]})
+        and payment_id is null order by settled_at desc, charged_on desc, id for update`,
+  );
+
 /** What the paid charges of each of these invoices come to, in minor units. */
 export async function paidByCharges(db: Db, invoiceIds: readonly string[]): Promise<Map<string, bigint>> {
   const rows = await many<{ invoiceId: string; minor: bigint }>(

@@ -191,6 +191,14 @@ export const updatePaid = (
         where business_id = ${tx.businessId} and invoices.id = given.id`,
   );
 
+/** Money that had come in has not: the invoice owes it again. Minor units. */
+export const updateTakenBack = (tx: Tx, id: string, amountMinor: bigint): Promise<number> =>
+  run(
+    tx,
+    sql`update invoices set paid_minor = paid_minor - ${amountMinor}, changed_at = ${tx.now}, settled_at = null
+        where business_id = ${tx.businessId} and id = ${id}`,
+  );
+
 /** Sets when a draft goes out by itself, or that it does not; any later change on the paper takes the date away. */
 export const updateSendAt = (
   tx: Tx,

@@ -130,6 +130,25 @@ export async function insertPromises(tx: Tx, promises: readonly StockPromise[]):
   );
 }
 
+/** What had left the stock is there again, and promised. */
+export async function promiseAgain(tx: Tx, promises: readonly StockPromise[]): Promise<void> {
+  if (promises.length === 0) return;
+  const given = sql`jsonb_to_recordset(${records(promises)}::jsonb) as given ("itemId" uuid, "optionId" uuid, quantity numeric)`;
+  await run(
+    tx,
+    sql`update items set on_hand = on_hand + back.quantity
+        from (select "itemId", sum(quantity) as quantity from ${given} where "optionId" is null group by "itemId") as back
+        where business_id = ${tx.businessId} and id = back."itemId" and on_hand is not null`,
+  );
+  await run(
+    tx,
+    sql`update item_options set on_hand = on_hand + back.quantity
+        from (select "optionId", sum(quantity) as quantity from ${given} where "optionId" is not null group by "optionId") as back
+        where business_id = ${tx.businessId} and id = back."optionId" and on_hand is not null`,
+  );
+  await insertPromises(tx, promises);
+}
+
 /** Frees what invoices or orders promised. @param ids of the ones or the others */
 export const deletePromises = (tx: Tx, ids: readonly string[]): Promise<number> =>
   run(

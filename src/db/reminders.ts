@@ -81,6 +81,14 @@ export const updateReminders = (
         where business_id = ${tx.businessId} and invoice_id = "invoiceId" and days_from_due = "offset" and reminders.state = 'waiting'`,
   );
 
+/** Reminders that were dropped because an invoice was paid, and whose day is still to come, wait again. */
+export const reviveReminders = (tx: Tx, invoiceId: string, today: CalendarDate): Promise<number> =>
+  run(
+    tx,
+    sql`update reminders set state = 'waiting', done_at = null
+        where business_id = ${tx.businessId} and invoice_id = ${invoiceId} and state = 'dropped' and remind_on > ${today}`,
+  );
+
 /** Nothing waits any more for invoices that are paid or cancelled. */
 export const dropReminders = (tx: Tx, invoiceIds: readonly string[]): Promise<number> =>
   run(

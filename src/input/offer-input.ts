@@ -206,6 +206,12 @@ export class RequestInput {
   @IsString() @trimmed @MaxLength(2000) words!: string;
 }
 
+/** Money that was written down by mistake. */
+export class TakenBackInput {
+  @IsString() @trimmed @MaxLength(300) reason!: string;
+  @IsBoolean() tell!: boolean;
+}
+
 /** Money to be given back. */
 export class RefundInput {
   @IsIn(['refund', 'void']) kind!: 'refund' | 'void';

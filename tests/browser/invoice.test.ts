@@ -277,6 +277,7 @@ test('sending what is not ready names the place and goes there', async () => {
 
 test('Enter before the search has answered waits for it, and the next letters go into the form that it opened', async () => {
   const { page } = desk;
+  await visit(page, `${stack.web}/ask/invoices`);
   await pressKeyOn(page, 'n', '/ask/compose/');
   await press(page, 'Who pays: nobody chosen yet');
   await page.waitForSelector('[cmdk-input]');

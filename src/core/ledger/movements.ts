@@ -77,6 +77,16 @@ export const moneyReceived = (
     ...shared(partners, amount.currency),
   ]);
 
+/** What taking back money that was written down by mistake books: all of `moneyReceived`, the other way round. */
+export const receivedTakenBack = (
+  on: CalendarDate,
+  words: string,
+  amount: Money,
+  by: ReceivedBy,
+  partners: PartnersPart = NO_PARTNERS,
+): Entry =>
+  moneyReceived(on, words, minus(amount), by, { shareMinor: -partners.shareMinor, feeMinor: -partners.feeMinor });
+
 /** What an order came to, in minor units: its total with the tax in it, the tip on top. */
 export type OrderSums = { readonly totalMinor: bigint; readonly taxMinor: bigint; readonly tipMinor: bigint };
 

@@ -78,6 +78,8 @@ export type ChargeEvent =
   | { readonly kind: 'accepted'; readonly paymentId: string; readonly at: Date }
   | { readonly kind: 'refused'; readonly reason: RefusalReason; readonly next: NextTry }
   | { readonly kind: 'paid'; readonly how: HowPaid; readonly paymentId: string | null; readonly at: Date }
+  /** The money was written down by mistake. */
+  | { readonly kind: 'taken-back' }
   | { readonly kind: 'skipped'; readonly by: string; readonly at: Date }
   | { readonly kind: 'waived'; readonly by: string; readonly at: Date }
   | { readonly kind: 'plan-ended'; readonly at: Date }
@@ -112,6 +114,7 @@ const FROM: Readonly<Record<ChargeEvent['kind'], readonly ChargeState[]>> = {
   // Without a card of any use it is refused before the processor hears of it.
   refused: ['charging', 'upcoming', 'refused'],
   paid: ['upcoming', 'refused', 'billed'],
+  'taken-back': ['charged', 'otherwise'],
   skipped: NOT_MADE,
   waived: [...NOT_MADE, 'billed'],
   'plan-ended': ['refused', 'billed'],
@@ -144,7 +147,8 @@ export class ChargeSettled extends Error {
  *        │          └──waived──▶ waived ◀────────────────────┘
  *        └── free (a first period that costs nothing)
  *
- * `charged`, `otherwise`, `free`, `waived` and `skipped` are final.
+ * `charged`, `otherwise`, `free`, `waived` and `skipped` are final, but for money by hand that is taken back: then `charged` is
+ * `billed` again, and `otherwise` is `upcoming` and waits for a person.
  *
  * @throws ChargeSettled for what cannot happen to a charge as it stands
  */
@@ -186,6 +190,16 @@ function changes(charge: Charge, event: ChargeEvent): Partial<Charge> {
       if (charge.state === 'billed') return { ...settled, state: 'charged' };
       return { ...settled, state: 'otherwise', note: { code: 'paid', how: event.how } };
     }
+    case 'taken-back':
+      // Asked for by invoice it is so again; else it waits for a person, and nothing is charged by itself.
+      return {
+        ...(charge.state === 'charged'
+          ? ({ state: 'billed', note: null } as const)
+          : ({ state: 'upcoming', note: { code: 'missed' } } as const)),
+        actAt: null,
+        settledAt: null,
+        paymentId: null,
+      };
     case 'skipped':
     case 'waived':
       return { state: event.kind, note: { code: 'by-hand', by: event.by }, actAt: null, settledAt: event.at };

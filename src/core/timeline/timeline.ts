@@ -36,6 +36,12 @@ export type TimelineEvent =
       readonly receipt: string;
       readonly tip?: number;
     }
+  | {
+      readonly kind: 'payment-taken-back';
+      readonly amount: number;
+      readonly receipt: string;
+      readonly reason: string;
+    }
   | { readonly kind: 'changed'; readonly version: number; readonly from: number; readonly to: number }
   | { readonly kind: 'cancelled'; readonly reason: string }
   | { readonly kind: 'credited'; readonly amount: number; readonly number: string; readonly reason: string }
@@ -231,6 +237,12 @@ export function eventWords(
         note: [event.card, event.tip ? `tip ${sum(event.tip)}` : '', `receipt ${event.receipt}`]
           .filter(Boolean)
           .join(', '),
+      };
+    case 'payment-taken-back':
+      return {
+        lead: `Taken back, ${sum(event.amount)}`,
+        rest: `by ${byName}`,
+        note: [event.receipt ? `Receipt ${event.receipt} does not count` : '', event.reason].filter(Boolean).join(': '),
       };
     case 'changed':
       return {

@@ -100,6 +100,9 @@ export const de: Words = {
   receiptFor: (number, name) => `Quittung ${number} für ${name}`,
   paidWithThanks: 'bezahlt, vielen Dank',
   receiptStays: 'Die Quittung liegt als PDF bei. Die Rechnung bleibt hier:',
+  takenBackSubject: (number, house) => `Quittung ${number} von ${house} gilt nicht`,
+  takenBackText: (sum, on, invoice) =>
+    `Die Quittung über ${sum} vom ${on} wurde irrtümlich ausgestellt. Bitte betrachten Sie sie als ungültig: Rechnung ${invoice} ist noch offen.`,
   cancelledSubject: (number, house) => `Rechnung ${number} von ${house} ist storniert`,
   cancelledText: (number) => `Rechnung ${number} ist storniert. Es ist nichts mehr zu bezahlen.`,
   creditSubject: (number, house, sum) => `Gutschrift ${number} von ${house}: ${sum}`,

@@ -104,6 +104,9 @@ export const en = {
   receiptFor: (number: string, name: string) => `Receipt ${number} for ${name}`,
   paidWithThanks: 'paid, with thanks',
   receiptStays: 'The receipt is attached as a PDF. The invoice stays here:',
+  takenBackSubject: (number: string, house: string) => `Receipt ${number} from ${house} does not count`,
+  takenBackText: (sum: string, on: string, invoice: string) =>
+    `The receipt over ${sum} of ${on} was written by mistake. Please disregard it: invoice ${invoice} is still open.`,
   cancelledSubject: (number: string, house: string) => `Invoice ${number} from ${house} is cancelled`,
   cancelledText: (number: string) => `Invoice ${number} is cancelled. There is nothing left to pay.`,
   creditSubject: (number: string, house: string, sum: string) => `Credit note ${number} from ${house}: ${sum}`,

@@ -98,6 +98,9 @@ export const es: Words = {
   receiptFor: (number, name) => `Recibo ${number} para ${name}`,
   paidWithThanks: 'pagado, muchas gracias',
   receiptStays: 'El recibo va adjunto en PDF. La factura sigue aquí:',
+  takenBackSubject: (number, house) => `El recibo ${number} de ${house} no es válido`,
+  takenBackText: (sum, on, invoice) =>
+    `El recibo por ${sum} del ${on} se emitió por error. No lo tenga en cuenta: la factura ${invoice} sigue pendiente.`,
   cancelledSubject: (number, house) => `La factura ${number} de ${house} está anulada`,
   cancelledText: (number) => `La factura ${number} está anulada. No queda nada por pagar.`,
   creditSubject: (number, house, sum) => `Nota de abono ${number} de ${house}: ${sum}`,

@@ -98,6 +98,9 @@ export const fr: Words = {
   receiptFor: (number, name) => `Reçu ${number} pour ${name}`,
   paidWithThanks: 'payé, merci',
   receiptStays: 'Le reçu est joint en PDF. La facture reste ici :',
+  takenBackSubject: (number, house) => `Le reçu ${number} de ${house} n’est pas valable`,
+  takenBackText: (sum, on, invoice) =>
+    `Le reçu de ${sum} du ${on} a été établi par erreur. N’en tenez pas compte : la facture ${invoice} reste à payer.`,
   cancelledSubject: (number, house) => `La facture ${number} de ${house} est annulée`,
   cancelledText: (number) => `La facture ${number} est annulée. Il n’y a plus rien à payer.`,
   creditSubject: (number, house, sum) => `Avoir ${number} de ${house} : ${sum}`,

@@ -328,6 +328,27 @@ export function receiptLetter(receipt: PrintedReceipt, link: string): Letter {
   });
 }
 
+/** The letter that a receipt does not count: the payment was written down by mistake. */
+export function takenBackLetter(receipt: PrintedReceipt, reason: string, dueMinor: number, link: string): Letter {
+  const words = wordsOf(receipt.locale);
+  const paid = sumText(receipt.amount, receipt);
+  const due = sumText(dueMinor, receipt);
+  return letter({
+    locale: receipt.locale,
+    seller: receipt.seller,
+    accent: receipt.accent ?? '#6B2451',
+    subject: words.takenBackSubject(receipt.number, receipt.seller.name),
+    lead: words.receiptFor(receipt.number, receipt.payer.name),
+    sum: '',
+    under: '',
+    words: [words.takenBackText(paid, day(receipt.paidOn, receipt.locale), receipt.invoiceNumber), reason],
+    rows: [],
+    total: { label: words.stillDue, value: due },
+    button: { words: words.seeAndPay(due), link },
+    last: words.answerThis(receipt.seller.name),
+  });
+}
+
 /** The letter with which money that is given back is told. @param card as the payer knows it */
 export function refundLetter(receipt: PrintedReceipt, refundedMinor: number, card: string, link: string): Letter {
   const words = wordsOf(receipt.locale);

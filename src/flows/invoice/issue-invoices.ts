@@ -16,7 +16,7 @@ import type { Paper } from '@/core/paper/paper';
 import { numberSeries, takeNumbers } from '@/db/businesses';
 import { customerById } from '@/db/customers';
 import { type Invoice, type IssuedInvoice, insertSent, type NewDraft, numbersTaken, updateSent } from '@/db/invoices';
-import { insertPromises } from '@/db/items';
+import { insertPromises, type StockPromise } from '@/db/items';
 import { insertEntries } from '@/db/ledger';
 import type { Tx } from '@/db/pool';
 import { insertReminders } from '@/db/reminders';
@@ -162,12 +162,7 @@ async function writeIssued(tx: Tx, business: Business, issued: readonly Issued[]
   );
   await insertPromises(
     tx,
-    issued.flatMap(({ one, reading }) =>
-      reading.counted.flatMap(({ itemId, optionId = null }, at) => {
-        const quantity = reading.document.lines[at]?.quantity;
-        return itemId && quantity ? [{ invoiceId: one.id, itemId, optionId, quantity }] : [];
-      }),
-    ),
+    issued.flatMap(({ one, reading }) => promisedBy(one.id, reading)),
   );
   const today = dateInZone(tx.now, business.zone);
   await insertReminders(
@@ -195,3 +190,10 @@ async function writeIssued(tx: Tx, business: Business, issued: readonly Issued[]
     ),
   );
 }
+
+/** What an invoice promises of the stock, by what was read on its paper. */
+export const promisedBy = (invoiceId: string, reading: PaperReading): StockPromise[] =>
+  reading.counted.flatMap(({ itemId, optionId = null }, at) => {
+    const quantity = reading.document.lines[at]?.quantity;
+    return itemId && quantity ? [{ invoiceId, itemId, optionId, quantity }] : [];
+  });

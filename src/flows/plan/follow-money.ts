@@ -2,7 +2,7 @@ import type { Business } from '@/core/business/business';
 import { jsonMinor } from '@/core/money/money';
 import { cardText, type SaleOutcome } from '@/core/payment/outcome';
 import { after, type ChangedCharge, type Charge, can, type HowPaid } from '@/core/plan/charge';
-import { chargesByIds, openChargesOfInvoices, paidByCharges, updateCharges } from '@/db/charges';
+import { chargesByIds, chargesPaidByHand, openChargesOfInvoices, paidByCharges, updateCharges } from '@/db/charges';
 import type { Invoice } from '@/db/invoices';
 import type { Payment } from '@/db/payments';
 import { plansByIds } from '@/db/plans';
@@ -115,3 +115,19 @@ async function writeSettled(
 }
 
 const planIds = (charges: readonly Charge[]): string[] => [...new Set(charges.map(({ planId }) => planId))];
+
+/**
+ * Money by hand was taken back: the charges of its invoice that it paid are open again, the latest first, as many as are not paid
+ * any more. @param invoice as it is afterwards
+ */
+export async function followTakenBack(tx: Tx, business: Business, invoice: Invoice): Promise<void> {
+  const paid = invoice.paidMinor - invoice.refundedMinor;
+  let counted = (await paidByCharges(tx, [invoice.id])).get(invoice.id) ?? 0n;
+  const open: ChangedCharge[] = [];
+  for (const charge of await chargesPaidByHand(tx, invoice.id)) {
+    if (counted <= paid) break;
+    counted -= charge.amountMinor;
+    open.push(after(charge, { kind: 'taken-back' }));
+  }
+  await writeSettled(tx, business, open, []);
+}

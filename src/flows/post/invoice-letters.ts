@@ -14,6 +14,7 @@ import {
   refundLetter,
   reminderLetter,
   remindersLetter,
+  takenBackLetter,
 } from '@/documents/mail/letters';
 import { found } from '@/flows/door/rights';
 import { keptCreditPdf, keptInvoicePdf, keptReceiptPdf } from '@/flows/file/kept-files';
@@ -95,6 +96,14 @@ export async function receiptMail(subject: Subject): Promise<Written> {
     ...receiptLetter(receipt.printed, customerLink(subject)),
     files: [await keptReceiptPdf(subject.ctx, receipt)],
   };
+}
+
+/** Null where the invoice was paid again before the letter went out. */
+export async function takenBackMail(subject: Subject): Promise<Written | null> {
+  const { printed } = found(subject.receipt);
+  const due = jsonMinor(found(subject.invoice).dueMinor);
+  const { text = '' } = subject.message.details;
+  return due === 0 ? null : { ...takenBackLetter(printed, text, due, customerLink(subject)), files: [] };
 }
 
 export async function refundMail(subject: Subject): Promise<Written> {

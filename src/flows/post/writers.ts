@@ -11,6 +11,7 @@ import {
   refundMail,
   reminderMail,
   shortInvoice,
+  takenBackMail,
 } from './invoice-letters';
 import { orderMail, requestMail, shortRequest } from './offer-letters';
 import {
@@ -50,6 +51,7 @@ export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
   question: { mail: newsMail('A question') },
   notice: { mail: newsMail('News') },
   receipt: { mail: receiptMail },
+  'receipt-taken-back': { mail: takenBackMail },
   refund: { mail: refundMail },
   'payment-notice': { mail: paymentMail },
   'order-notice': { mail: orderMail },

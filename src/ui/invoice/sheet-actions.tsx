@@ -10,6 +10,7 @@ import { usePress } from '../kit/press';
 import { send, troubleOf } from '../kit/send';
 import { say, sayTrouble } from '../kit/toasts';
 import { useMakeAndOpen } from '../make-and-open';
+import { TakeBackDialog } from '../payment/take-back';
 import { CancelDialog, CreditDialog, ReceivedDialog, WordsDialog } from './sheet-dialogs';
 
 /** What the sheet's actions need to know; amounts in minor units. */
@@ -25,6 +26,8 @@ export type SheetActionsOf = {
   /** What has not been credited yet. */
   readonly creditableMinor: number;
   readonly mayCancel: boolean;
+  /** Money that was written down by hand, with what it is in words. */
+  readonly byHand: readonly { readonly id: string; readonly what: string }[];
   readonly reminderText: string;
 };
 
@@ -99,6 +102,7 @@ export function MoreActions({ of, open }: { of: SheetActionsOf; open: boolean })
   const { busy, press } = usePress({ keyed: true });
   const { compose } = useMakeAndOpen();
   const [dialog, setDialog] = useState<'received' | 'credit' | 'cancel' | 'remind' | null>(null);
+  const [takingBack, setTakingBack] = useState<SheetActionsOf['byHand'][number] | null>(null);
   const base = `/api/invoices/${of.invoiceId}`;
 
   async function again(how: ReturnType<typeof sendBy>, done: string) {
@@ -137,6 +141,11 @@ export function MoreActions({ of, open }: { of: SheetActionsOf; open: boolean })
             ) : null}
             {of.creditableMinor > 0 ? item('Credit note', () => setDialog('credit')) : null}
             {of.mayCancel ? item('Cancel it', () => setDialog('cancel')) : null}
+            {of.byHand.map((payment) => (
+              <DropdownMenu.Item key={payment.id} className="menu-item" onSelect={() => setTakingBack(payment)}>
+                Take back {payment.what}
+              </DropdownMenu.Item>
+            ))}
             <DropdownMenu.Separator className="my-1 h-px bg-rule" />
             {item('Duplicate', () => void compose({ invoiceId: of.invoiceId }))}
             {item('Repeat it', () => router.push(`/ask/recurring/new?from=${of.invoiceId}` as Route))}
@@ -189,6 +198,9 @@ export function MoreActions({ of, open }: { of: SheetActionsOf; open: boolean })
         />
       ) : null}
       <RemindDialog of={of} open={dialog === 'remind'} onClose={() => setDialog(null)} />
+      {takingBack ? (
+        <TakeBackDialog paymentId={takingBack.id} what={takingBack.what} onClose={() => setTakingBack(null)} />
+      ) : null}
     </>
   );
 }

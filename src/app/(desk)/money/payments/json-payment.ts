@@ -16,6 +16,15 @@ export const CHANNEL_WORDS: Readonly<Record<PaymentRow['channel'], string>> = {
   desk: 'At the desk',
 };
 
+/** How money came, as people call it. */
+export const METHOD_WORDS = {
+  card: 'by card',
+  transfer: 'by bank transfer',
+  cash: 'in cash',
+  cheque: 'by cheque',
+  other: 'another way',
+} as const;
+
 /** Where what was paid stands: the invoice, or the offer. */
 export function subjectPath({
   invoiceId,

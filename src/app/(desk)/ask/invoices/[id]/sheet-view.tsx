@@ -19,10 +19,11 @@ import { AnswerAction, CopyLink, MoreActions, NextAction, type SheetActionsOf } 
 import { Amount, Figure } from '@/ui/kit/amount';
 import { Rosette } from '@/ui/rosette';
 import { Timeline } from '@/ui/timeline';
+import { METHOD_WORDS } from '../../../money/payments/json-payment';
 
 /** What the sheet's actions need of it. */
 function actionsOf(sheet: InvoiceSheet): SheetActionsOf {
-  const { invoice, business, customer, today } = sheet;
+  const { invoice, business, customer, today, payments } = sheet;
   const printed = printedOf(sheet);
   const late = daysBetween(printed.dueOn, today);
   return {
@@ -36,6 +37,15 @@ function actionsOf(sheet: InvoiceSheet): SheetActionsOf {
     dueMinor: jsonMinor(invoice.dueMinor),
     creditableMinor: invoice.stage === 'sent' ? jsonMinor(invoice.totalMinor - invoice.creditedMinor) : 0,
     mayCancel: invoice.stage === 'sent' && invoice.paidMinor - invoice.refundedMinor === 0n,
+    byHand: payments
+      .filter(({ method, refundedMinor }) => method !== 'card' && refundedMinor === 0n)
+      .map((payment) => ({
+        id: payment.id,
+        what: [
+          moneyText(money(payment.amountMinor, invoice.currency), business.locale),
+          METHOD_WORDS[payment.method].toLowerCase(),
+        ].join(', '),
+      })),
     reminderText: wordsOf(printed.locale).reminderText(late, longDate(printed.dueOn, printed.locale)),
   };
 }

@@ -13,17 +13,9 @@ import { Leader } from '@/ui/kit/leader';
 import { OrderPaymentActions } from '@/ui/payment/order-payment-actions';
 import { Rosette } from '@/ui/rosette';
 import { Timeline } from '@/ui/timeline';
-import { CHANNEL_WORDS, paymentState, subjectPath } from '../json-payment';
+import { CHANNEL_WORDS, METHOD_WORDS, paymentState, subjectPath } from '../json-payment';
 
 export const metadata: Metadata = { title: 'Payment' };
-
-const METHOD_WORDS = {
-  card: 'by card',
-  transfer: 'by bank transfer',
-  cash: 'in cash',
-  cheque: 'by cheque',
-  other: 'another way',
-} as const;
 
 export default async function PaymentPage({ params }: { params: Promise<{ id: string }> }) {
   const actor = await pageActor();
