@@ -26,7 +26,7 @@ export const BUSINESS: Business = {
   locale: 'en-US',
   currency: 'USD',
   pricesIncludeTax: false,
-  smallestPaymentMinor: 100n,
+  smallestPayments: { USD: 100, EUR: 100 },
 };
 
 export const PASSWORD = 'rosin and maple';

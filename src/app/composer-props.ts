@@ -45,6 +45,7 @@ export async function composerOf(
     usualReminders: business.reminders,
     mailTexts: business.mailTexts,
     hasAccount: business.bank.account !== '',
+    smallestPayments: business.smallestPayments,
     ownEmail,
     planned: sendAt
       ? `${shortDate(dateInZone(sendAt, business.zone), business.locale, { weekday: true })}, ${clockTime(sendAt, business.zone)}`

@@ -12,7 +12,7 @@ export async function businessById(db: Db): Promise<Business> {
   const row = await one<Business>(
     db,
     sql`select business_id as id, name, address, phone, email, website, tax_number as "taxNumber", country, zone, locale,
-          currency, prices_include_tax as "pricesIncludeTax", smallest_payment_minor as "smallestPaymentMinor", place,
+          currency, prices_include_tax as "pricesIncludeTax", smallest_payments as "smallestPayments", place,
           logo_id as "logoId", accent, bank, reminders, to_char(quiet_from, 'HH24:MI') as "quietFrom",
           to_char(quiet_to, 'HH24:MI') as "quietTo", mail_texts as "mailTexts", ways, terms_id as "termsId",
           signing_secret as "signingSecret",
@@ -28,11 +28,11 @@ export async function insertBusiness(tx: Tx, business: Business): Promise<void> 
   await run(
     tx,
     sql`insert into businesses (business_id, name, address, phone, email, website, tax_number, country, zone, locale,
-          currency, prices_include_tax, smallest_payment_minor, place, logo_id, accent, bank, reminders, quiet_from, quiet_to,
+          currency, prices_include_tax, smallest_payments, place, logo_id, accent, bank, reminders, quiet_from, quiet_to,
           mail_texts, ways, terms_id, created_at)
         values (${business.id}, ${business.name}, ${[...business.address]}, ${business.phone}, ${business.email},
           ${business.website}, ${business.taxNumber}, ${business.country}, ${business.zone}, ${business.locale},
-          ${business.currency}, ${business.pricesIncludeTax}, ${business.smallestPaymentMinor},
+          ${business.currency}, ${business.pricesIncludeTax}, ${JSON.stringify(business.smallestPayments)},
           ${JSON.stringify(business.place)}, ${business.logoId}, ${business.accent}, ${JSON.stringify(business.bank)},
           ${[...business.reminders]}, ${business.quietFrom}, ${business.quietTo}, ${JSON.stringify(business.mailTexts)},
           ${business.ways ? JSON.stringify(business.ways) : null}, ${business.termsId}, ${tx.now})`,
@@ -46,6 +46,7 @@ export const updateBusiness = (tx: Tx, business: Business): Promise<number> =>
     sql`update businesses set name = ${business.name}, address = ${[...business.address]}, phone = ${business.phone},
           email = ${business.email}, website = ${business.website}, tax_number = ${business.taxNumber},
           country = ${business.country}, prices_include_tax = ${business.pricesIncludeTax},
+          smallest_payments = ${JSON.stringify(business.smallestPayments)},
           place = ${JSON.stringify(business.place)}, logo_id = ${business.logoId}, accent = ${business.accent},
           bank = ${JSON.stringify(business.bank)}, reminders = ${[...business.reminders]},
           quiet_from = ${business.quietFrom}, quiet_to = ${business.quietTo},

@@ -23,6 +23,7 @@ import type { ProfileFields } from '@/core/business/business';
 import type { NumberSeries } from '@/core/invoice/numbering';
 import type { BankDetails } from '@/core/invoice/printed';
 import { MOST_REMINDERS } from '@/core/invoice/reminders';
+import { isCurrency } from '@/core/money/currency';
 import type { BusinessTax } from '@/core/tax/business-tax';
 import { isLanguage } from '@/core/words/words';
 import { AddressInput } from './customer-input';
@@ -42,6 +43,24 @@ class SeriesInput implements NumberSeries {
   @IsString() @trimmed @MaxLength(40) name!: string;
   @IsString() @trimmed @MaxLength(60) pattern!: string;
 }
+
+/** Smallest payments by currency, in minor units. */
+const Smallest = () => (target: object, propertyName: string) =>
+  registerDecorator({
+    name: 'smallest',
+    target: target.constructor,
+    propertyName,
+    validator: {
+      validate: (value: unknown) =>
+        typeof value === 'object' &&
+        value !== null &&
+        Object.entries(value).length <= 40 &&
+        Object.entries(value).every(
+          ([code, minor]) => isCurrency(code) && Number.isSafeInteger(minor) && minor >= 0 && minor <= 1_000_000_000,
+        ),
+      defaultMessage: () => 'Write the smallest card payment of each currency as an amount.',
+    },
+  });
 
 const Texts = () => (target: object, propertyName: string) =>
   registerDecorator({
@@ -85,6 +104,7 @@ export class ProfileInput implements ProfileFields {
   @IsObject() @Texts() mailTexts!: Record<string, string>;
   @IsOptional() @IsObject() @ValidateNested() @Type(() => WaysInput) ways!: WaysInput | null;
   @IsOptional() @IsUUID() termsId!: string | null;
+  @IsObject() @Smallest() smallestPayments!: Record<string, number>;
   @IsArray() @ArrayMaxSize(12) @ValidateNested({ each: true }) @Type(() => SeriesInput) series!: SeriesInput[];
 }
 

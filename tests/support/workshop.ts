@@ -118,7 +118,7 @@ const PROFILE: Business = {
   locale: 'en-US',
   currency: 'USD',
   pricesIncludeTax: false,
-  smallestPaymentMinor: 100n,
+  smallestPayments: { USD: 100 },
   // The clocks of tests jump over many days at once.
   charging: { ...NEW_PROFILE.charging, missed: 'all' },
 };

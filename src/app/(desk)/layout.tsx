@@ -12,7 +12,7 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
   const actor = await pageActor();
   const { business } = await businessToday(actor);
   return (
-    <AtDeskProvider value={{ personId: actor.personId, locale: business.locale }}>
+    <AtDeskProvider value={{ personId: actor.personId, locale: business.locale, currency: business.currency }}>
       <DeskFrame
         house={business.name}
         person={actor.name}

@@ -13,7 +13,8 @@ export type Business = Seller & {
   readonly locale: string;
   readonly currency: string;
   readonly pricesIncludeTax: boolean;
-  readonly smallestPaymentMinor: bigint;
+  /** The smallest card payment by currency, in minor units; none for a currency that is not named. */
+  readonly smallestPayments: Readonly<Record<string, number>>;
   /** Where it is, in parts; `address` is how that is printed. */
   readonly place: Address;
   readonly logoId: string | null;
@@ -94,6 +95,10 @@ export const sellerOf = (business: Business): Seller => ({
   place: business.place,
 });
 
+/** The smallest card payment in a currency, in minor units, at least 1. */
+export const smallestPayment = ({ smallestPayments }: Pick<Business, 'smallestPayments'>, currency: string): bigint =>
+  BigInt(Math.max(1, smallestPayments[currency] ?? 1));
+
 /** The ways to pay that a new paper begins with. */
 export const usualWays = (business: Pick<Business, 'ways'>): PaperWays => business.ways ?? USUAL_WAYS;
 
@@ -104,16 +109,8 @@ export function isQuiet({ quietFrom, quietTo }: Pick<Business, 'quietFrom' | 'qu
   return from < to ? time >= from && time < to : time >= from || time < to;
 }
 
-/** What a person may write of a business; zone, locale, currency and the smallest payment stay. */
+/** What a person may write of a business; zone, locale and currency stay. */
 export type ProfileFields = Omit<
   Business,
-  | 'id'
-  | 'address'
-  | 'zone'
-  | 'locale'
-  | 'currency'
-  | 'smallestPaymentMinor'
-  | 'signingSecret'
-  | 'receiptStyle'
-  | 'charging'
+  'id' | 'address' | 'zone' | 'locale' | 'currency' | 'signingSecret' | 'receiptStyle' | 'charging'
 > & { readonly series: readonly NumberSeries[] };

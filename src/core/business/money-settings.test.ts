@@ -18,7 +18,7 @@ const business: Business = {
   locale: 'en-US',
   currency: 'USD',
   pricesIncludeTax: false,
-  smallestPaymentMinor: 1n,
+  smallestPayments: {},
 };
 const rule = { id: '1', name: 'VAT', rate: '19', class: 'standard', country: 'DE', onDelivery: false, retired: false };
 

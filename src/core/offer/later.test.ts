@@ -34,7 +34,7 @@ const setting = (more: Partial<QuoteSetting> = {}): QuoteSetting => ({
   pricesIncludeTax: false,
   home: { country: 'US' },
   rateTo: (currency) => (currency === 'JPY' ? '151.37' : currency === 'EUR' ? '0.9137' : null),
-  smallestMinor: 1n,
+  smallest: () => 1n,
   homeCurrency: 'USD',
   code: null,
   codeTrouble: null,

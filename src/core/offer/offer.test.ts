@@ -32,7 +32,7 @@ const setting = (more: Partial<QuoteSetting> = {}): QuoteSetting => ({
   pricesIncludeTax: false,
   home: { country: 'US' },
   rateTo: (currency) => (currency === 'EUR' ? '0.9' : currency === 'JPY' ? '150' : null),
-  smallestMinor: 100n,
+  smallest: (currency) => (currency === 'USD' ? 100n : 1n),
   homeCurrency: 'USD',
   code: null,
   codeTrouble: null,

@@ -24,7 +24,8 @@ export type QuoteSetting = {
   readonly home: Place;
   readonly rateTo: RateTo;
   /** The business's smallest payment, in minor units of `homeCurrency`. */
-  readonly smallestMinor: bigint;
+  /** The business's smallest payment in a currency, in minor units. */
+  readonly smallest: (currency: string) => bigint;
   readonly homeCurrency: string;
   /** The code as kept, and whether it counts today; both null where none was typed. */
   readonly code: DiscountCode | null;
@@ -198,6 +199,21 @@ function readItems(offer: Offer, choice: Choice, currency: string, setting: Quot
   if (lines.length === 0 && problems.length === 0) problems.push({ field: 'items', code: 'nothing-chosen' });
   return { lines, taxed, problems };
 }
+
+/** Between which sums an own amount may lie, in minor units; `most` null for no bound. The least is never below a payment's smallest. */
+export function ownSpan(
+  offer: Offer,
+  currency: string,
+  { rateTo, smallest }: Pick<QuoteSetting, 'rateTo' | 'smallest'>,
+): { readonly least: bigint; readonly most: bigint | null } {
+  const bound = (prices: PriceTable) => priceMinor(priceIn(prices, currency, offer.currency, rateTo) ?? '', currency);
+  const [own, floor] = [bound(offer.least) ?? 1n, smallestOf(offer, currency, smallest)];
+  return { least: own > floor ? own : floor, most: bound(offer.most) };
+}
+
+/** The smallest payment of an offer in a currency, minor units: its own, else the business's. */
+const smallestOf = (offer: Offer, currency: string, smallest: QuoteSetting['smallest']): bigint =>
+  priceMinor(offer.smallest[currency], currency) ?? smallest(currency);
 
 function readAmount(offer: Offer, choice: Choice, currency: string, rateTo: RateTo): Read {
   const digits = minorDigits(currency);
@@ -391,8 +407,7 @@ export function quoteOffer(offer: Offer, choice: Choice, setting: QuoteSetting):
   const tip = tipOf(offer, choice, worked.total, digits);
   if (tip === null) problems.push({ field: 'tip', code: 'tip-wrong' });
   const tipMinor = tip ?? 0n;
-  const smallest =
-    priceMinor(offer.smallest[currency], currency) ?? (currency === setting.homeCurrency ? setting.smallestMinor : 1n);
+  const smallest = smallestOf(offer, currency, setting.smallest);
   // What a code takes away whole is free; all else has a least.
   const free = worked.total === 0n && worked.documentDiscount > 0n;
   if (lines.length > 0 && !free && worked.total < (smallest > 0n ? smallest : 1n))

@@ -12,7 +12,7 @@ import { type QuoteProblem, type QuoteSetting, quoteOffer } from './quote';
 export function requestProblems(
   offer: Offer,
   filled: Partial<Choice>,
-  business: Pick<QuoteSetting, 'smallestMinor' | 'homeCurrency' | 'pricesIncludeTax'>,
+  business: Pick<QuoteSetting, 'smallest' | 'homeCurrency' | 'pricesIncludeTax'>,
 ): QuoteProblem[] {
   // Neither taxes, codes nor stock decide whether a sum is one.
   const setting: QuoteSetting = {

@@ -26,6 +26,10 @@ export type ShownOffer = {
   /** Suggested amounts, decimals and written out. */
   readonly amounts: readonly { readonly value: string; readonly text: string }[];
   readonly ownAmount: boolean;
+  /** Between which sums an own amount may lie, in words; empty where none may be typed, or any. */
+  readonly ownSpan: string;
+  /** The currencies that people of a country are used to, where they can pay in them. */
+  readonly usualIn: Readonly<Record<string, string>>;
   readonly purposes: readonly string[];
   readonly codes: boolean;
   readonly delivers: boolean;

@@ -1,4 +1,4 @@
-import { sellerOf } from '@/core/business/business';
+import { sellerOf, smallestPayment } from '@/core/business/business';
 import { dateInZone } from '@/core/dates/zone';
 import type { Seller } from '@/core/invoice/printed';
 import { money } from '@/core/money/money';
@@ -8,7 +8,7 @@ import { blankChoice, type Choice } from '@/core/offer/choice';
 import type { Offer } from '@/core/offer/offer';
 import { type NotOpen, whyNotOpen } from '@/core/offer/open';
 import { priceMinor } from '@/core/offer/price';
-import { offerCurrencies, suggestedAmounts, unitPriceOf, zoneFor } from '@/core/offer/quote';
+import { offerCurrencies, ownSpan, suggestedAmounts, unitPriceOf, zoneFor } from '@/core/offer/quote';
 import { begunRecurring, rhythmKey } from '@/core/offer/repeat';
 import type { ShownOffer, ShownQuote } from '@/core/offer/shown';
 import { readerOf } from '@/core/words/reader';
@@ -104,6 +104,7 @@ export async function offerView(
   const terms = await quoteTerms(db, business, placed, '');
   const { offer } = terms;
   const rateTo = (to: string) => terms.rates[to]?.rate ?? null;
+  const smallest = (code: string) => smallestPayment(business, code);
   const currencies = offerCurrencies(offer, rateTo);
   const wanted = request?.filled.currency ?? (reader.currency || currencyOf(country));
   const currency = currencies.includes(wanted) ? wanted : offer.currency;
@@ -158,6 +159,10 @@ export async function offerView(
     })),
     amounts: suggestedAmounts(offer, currency, rateTo).map((value) => ({ value, text: text(value) })),
     ownAmount: offer.ownAmount,
+    ownSpan: offer.ownAmount ? spanWords(ownSpan(offer, currency, { rateTo, smallest }), currency, locale) : '',
+    usualIn: Object.fromEntries(
+      countries.flatMap(({ code }) => (currencies.includes(currencyOf(code)) ? [[code, currencyOf(code)]] : [])),
+    ),
     purposes: offer.purposes,
     codes: offer.codes,
     delivers: offer.delivery !== null,
@@ -182,6 +187,13 @@ export async function offerView(
     begun,
     quote: quoteView(terms, all, order),
   };
+}
+
+/** A span of sums in words; empty where it bounds nothing. */
+function spanWords({ least, most }: ReturnType<typeof ownSpan>, currency: string, locale: string): string {
+  const text = (minor: bigint) => moneyText(money(minor, currency), locale);
+  if (least <= 1n && most === null) return '';
+  return wordsOf(locale).offer.problems['amount-span'](text(least), most === null ? '' : text(most));
 }
 
 /** How often an offer can be paid, in the payer's words; null where everybody pays once. */

@@ -1,4 +1,4 @@
-import { homePlace } from '@/core/business/business';
+import { homePlace, smallestPayment } from '@/core/business/business';
 import { type CalendarDate } from '@/core/dates/calendar-date';
 import { longDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
@@ -97,7 +97,7 @@ export async function quoted(db: Db, business: Business, { offer, rates }: Terms
     pricesIncludeTax: business.pricesIncludeTax,
     home: homePlace(business),
     rateTo: (currency) => rates[currency]?.rate ?? null,
-    smallestMinor: business.smallestPaymentMinor,
+    smallest: (currency) => smallestPayment(business, currency),
     homeCurrency: business.currency,
     code,
     codeTrouble,

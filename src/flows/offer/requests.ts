@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { sellerOf } from '@/core/business/business';
+import { sellerOf, smallestPayment } from '@/core/business/business';
 import { MAIL_ADDRESS } from '@/core/customer/mail-address';
 import { moneyText } from '@/core/money/money-text';
 import type { Choice } from '@/core/offer/choice';
@@ -58,7 +58,7 @@ export type RequestFields = Pick<Request, 'toName' | 'toAddress' | 'filled' | 'l
 async function requireRight(tx: Tx, placed: PlacedOffer, filled: Partial<Choice>): Promise<void> {
   const business = await businessById(tx);
   const problems = requestProblems(placed.offer, filled, {
-    smallestMinor: business.smallestPaymentMinor,
+    smallest: (currency) => smallestPayment(business, currency),
     homeCurrency: business.currency,
     pricesIncludeTax: business.pricesIncludeTax,
   });

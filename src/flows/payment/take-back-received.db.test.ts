@@ -70,7 +70,11 @@ test('all is as before: what is due, the ledger, the stock, the reminders; the c
   const left = async () => (await availableStock(house.owner, [item.id]))[item.id];
   const onHand = async () =>
     (
-      await asSuperuser<{ n: string }>(workshop.admin, 'select trim_scale(on_hand)::text as n from items where id = $1', [item.id])
+      await asSuperuser<{ n: string }>(
+        workshop.admin,
+        'select trim_scale(on_hand)::text as n from items where id = $1',
+        [item.id],
+      )
     )[0]?.n;
   const cash = () => readBusiness(program, (db) => accountBalances(db, 'cash'));
   const before = { left: await left(), onHand: await onHand(), cash: await cash() };

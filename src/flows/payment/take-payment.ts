@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { smallestPayment } from '@/core/business/business';
 import { money } from '@/core/money/money';
 import { REFUSAL_WORDS, type RefusalReason } from '@/core/payment/outcome';
 import { isAllowed, payable } from '@/core/payment/part-payment';
@@ -162,7 +163,7 @@ async function claimPayment(tx: Tx, invoiceId: string, attempt: PayAttempt): Pro
     credited: invoice.creditedMinor,
     parts: ways.parts,
     ...(ways.parts && ways.firstMinor > 0 ? { firstPayment: { amount: BigInt(ways.firstMinor) } } : {}),
-    smallest: business.smallestPaymentMinor,
+    smallest: smallestPayment(business, invoice.currency),
   });
   if (terms.due === 0n && held > 0n) throw new Refusal('payment-under-way');
   if (terms.due === 0n) throw new Refusal('already-paid');

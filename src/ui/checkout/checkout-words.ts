@@ -19,6 +19,7 @@ export const checkoutWords = (words: Words) => {
     left: offer.left('{count}'),
     soldOut: offer.soldOut,
     currency: offer.currency,
+    payIn: offer.payIn('{currency}'),
     aboutYou: offer.aboutYou,
     name: offer.name,
     email: offer.email,

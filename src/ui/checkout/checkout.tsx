@@ -2,6 +2,7 @@
 import { useEffect, useState } from 'react';
 import type { Choice } from '@/core/offer/choice';
 import type { ShownOffer, ShownQuote } from '@/core/offer/shown';
+import { Button } from '../kit/button';
 import { NumberReaderProvider } from '../kit/number-input';
 import { Select } from '../kit/select';
 import { send } from '../kit/send';
@@ -80,6 +81,9 @@ export function Checkout({
     setTimeout(() => location.assign(address), 60);
   }
 
+  // What people are used to where the bill goes, or else the parcel.
+  const usual = offer.usualIn[choice.billing?.country || choice.delivery?.country || ''];
+
   /** Nothing is to be paid, because a code took it all away. */
   const free = quote.chargedMinor === 0 && quote.codeCounts;
   const [trouble] = quote.problems;
@@ -113,6 +117,11 @@ export function Checkout({
                   <option key={one}>{one}</option>
                 ))}
               </Select>
+              {usual && usual !== choice.currency && !fixed.has('currency') ? (
+                <Button look="link" disabled={busyCurrency} onClick={() => otherCurrency(usual)}>
+                  {words.payIn.replace('{currency}', usual)}
+                </Button>
+              ) : null}
             </div>
           ) : null}
           <Choose

@@ -166,6 +166,7 @@ export function Choose(props: Props) {
           <div className={offer.amounts.length > 0 ? 'mt-3' : ''}>
             <PayerField
               label={`${offer.amounts.length > 0 ? words.ownAmount : words.amount}, ${choice.currency}`}
+              help={offer.ownSpan || undefined}
               trouble={problemOf('amount')}
             >
               {(tied) => (

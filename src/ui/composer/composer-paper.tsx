@@ -3,6 +3,8 @@ import type { Customer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { dueDate } from '@/core/invoice/due';
 import type { PaperReading } from '@/core/invoice/read-paper';
+import { money } from '@/core/money/money';
+import { moneyText } from '@/core/money/money-text';
 import type { Paper } from '@/core/paper/paper';
 import type { Figure as AskedFigure } from '@/core/tally/working';
 import { ComposerLines } from './composer-lines';
@@ -14,6 +16,12 @@ import { PaperLetterhead } from './paper-letterhead';
 import { PaperSums } from './paper-sums';
 import type { ShownProblems } from './problems';
 import type { useLines } from './use-lines';
+
+/** The smallest card payment in a currency, in words; empty where there is none. */
+function smallestWords({ smallestPayments, locale }: ComposerProps, currency: string): string {
+  const minor = smallestPayments[currency] ?? 0;
+  return minor > 1 ? moneyText(money(BigInt(minor), currency), locale) : '';
+}
 
 /** The paper that the customer gets, typed into in its places. */
 export function ComposerPaper({
@@ -137,6 +145,7 @@ export function ComposerPaper({
           today={setting.today}
           locale={setting.locale}
           hasAccount={setting.hasAccount}
+          smallest={smallestWords(setting, reading.document.currency)}
           onChange={onChange}
         />
       </fieldset>

@@ -33,6 +33,8 @@ export type ComposerProps = {
   readonly usualReminders: readonly number[];
   readonly mailTexts: Readonly<Record<string, string>>;
   readonly hasAccount: boolean;
+  /** The smallest card payments by currency, in minor units. */
+  readonly smallestPayments: Readonly<Record<string, number>>;
   readonly ownEmail: string;
   /** When it goes out by itself, in words; empty where it does not. */
   readonly planned: string;

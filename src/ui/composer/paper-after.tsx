@@ -19,6 +19,7 @@ export function PaperAfter({
   today,
   locale,
   hasAccount,
+  smallest,
   onChange,
 }: {
   paper: Paper;
@@ -29,6 +30,7 @@ export function PaperAfter({
   today: CalendarDate;
   locale: string;
   hasAccount: boolean;
+  smallest: string;
   onChange: (part: Partial<Paper>) => void;
 }) {
   return (
@@ -37,6 +39,7 @@ export function PaperAfter({
         ways={paper.ways}
         problems={problems}
         hasAccount={hasAccount}
+        smallest={smallest}
         onChange={(ways) => onChange({ ways })}
       />
 

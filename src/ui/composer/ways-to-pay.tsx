@@ -10,11 +10,14 @@ export function WaysToPay({
   ways,
   problems,
   hasAccount,
+  smallest,
   onChange,
 }: {
   ways: Paper['ways'];
   problems: ShownProblems;
   hasAccount: boolean;
+  /** The smallest card payment in the paper's currency, in words; empty for none. */
+  smallest: string;
   onChange: (ways: Paper['ways']) => void;
 }) {
   const setWays = (part: Partial<Paper['ways']>) => onChange({ ...ways, ...part });
@@ -42,6 +45,7 @@ export function WaysToPay({
           />
         </label>
       ) : null}
+      {ways.parts && smallest ? <p className="small pl-[26px] text-soft">A part is at least {smallest}.</p> : null}
       <TickField
         label="Ask for a tip"
         checked={ways.tip !== null}

@@ -1,6 +1,8 @@
 'use client';
+import { currencyOf } from '@/core/money/rates';
 import type { DueChoice } from '@/core/paper/paper';
 import { NO_ADDRESS } from '@/core/place/address';
+import { useBusinessCurrency } from '../kit/at-desk';
 import { TickField } from '../kit/check';
 import { Field, TextField } from '../kit/field';
 import type { Typed } from '../kit/form';
@@ -39,6 +41,8 @@ const termOf = (due: DueChoice | null): string =>
 /** What seldom is needed of a customer: further addresses, language, terms, groups and a note. */
 export function CustomerMore({ of, home }: { of: Typed<CustomerTyped>; home: string }) {
   const { values, set, at, troubles } = of;
+  const house = useBusinessCurrency();
+  const usual = currencyOf(values.billing.country);
   return (
     <>
       <Field
@@ -90,6 +94,7 @@ export function CustomerMore({ of, home }: { of: Typed<CustomerTyped>; home: str
           maxLength={3}
           placeholder="As the business"
           error={at('currency') ? 'Three letters, such as EUR.' : undefined}
+          hint={usual && !values.currency && usual !== house ? `${usual} is usual in their country.` : undefined}
           onChange={(event) => set({ currency: event.target.value.toUpperCase() })}
         />
         <SelectField

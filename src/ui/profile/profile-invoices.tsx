@@ -4,6 +4,7 @@ import { numberText, patternProblem } from '@/core/invoice/numbering';
 import { reminderWords } from '@/core/invoice/reminders';
 import { USUAL_WAYS } from '@/core/paper/paper';
 import { LANGUAGES } from '@/core/words/words';
+import { ItemPrices } from '../item/item-prices';
 import { Button } from '../kit/button';
 import { TickField } from '../kit/check';
 import { Field, FieldError, TextField } from '../kit/field';
@@ -17,7 +18,7 @@ type Part = { of: Typed<ProfileTyped> };
 
 /** How new invoices are paid, priced and reminded of, unless one says otherwise. */
 export function ProfileInvoices({
-  of: { values, set },
+  of: { values, set, at },
   terms,
   currency,
   locale,
@@ -66,6 +67,17 @@ export function ProfileInvoices({
           Sums are counted in {currency}; dates are written as in {locale}.
         </p>
       </div>
+      <Heading>The smallest card payment</Heading>
+      <ItemPrices
+        label="At least"
+        prices={values.smallestPayments}
+        currency={currency}
+        onChange={(smallestPayments) => set({ smallestPayments })}
+      />
+      {at('smallestPayments') ? <FieldError>{at('smallestPayments')}</FieldError> : null}
+      <p className="text-soft">
+        A part of an invoice is never smaller, nor is what a part leaves open; an offer can ask for more.
+      </p>
       <Heading>Reminders</Heading>
       <div className="grid gap-4 sm:grid-cols-[2fr_1fr_1fr]">
         <Field

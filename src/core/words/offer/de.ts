@@ -59,6 +59,7 @@ export const offerDe: OfferWords = {
       : `alle ${every} ${{ day: 'Tage', week: 'Wochen', month: 'Monate', year: 'Jahre' }[unit]}`,
   repeatNote:
     'Jede weitere Zahlung wird derselben Karte belastet. Sie bekommen einen Link zu Ihrer eigenen Seite, auf der Sie beenden können.',
+  payIn: (currency) => `In ${currency} bezahlen`,
   ownAmount: 'Ein anderer Betrag',
   purpose: 'Wofür ist es?',
   howMany: 'Wie viele',

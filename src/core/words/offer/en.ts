@@ -63,6 +63,7 @@ export const offerEn = {
       ? { day: 'every day', week: 'every week', month: 'every month', year: 'every year' }[unit]
       : `every ${every} ${{ day: 'days', week: 'weeks', month: 'months', year: 'years' }[unit]}`,
   repeatNote: 'Each later payment is charged to the same card. You get a link to your own page, where you can end it.',
+  payIn: (currency: string) => `Pay in ${currency}`,
   ownAmount: 'Another amount',
   purpose: 'What is it for?',
   howMany: 'How many',

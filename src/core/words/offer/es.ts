@@ -58,6 +58,7 @@ export const offerEs: OfferWords = {
       ? { day: 'cada día', week: 'cada semana', month: 'cada mes', year: 'cada año' }[unit]
       : `cada ${every} ${{ day: 'días', week: 'semanas', month: 'meses', year: 'años' }[unit]}`,
   repeatNote: 'Cada pago siguiente se carga en la misma tarjeta. Recibe un enlace a su página, donde puede terminarlo.',
+  payIn: (currency) => `Pagar en ${currency}`,
   ownAmount: 'Otro importe',
   purpose: '¿Para qué es?',
   howMany: 'Cuántos',

@@ -59,6 +59,7 @@ export const offerFr: OfferWords = {
       : `tous les ${every} ${{ day: 'jours', week: 'semaines', month: 'mois', year: 'ans' }[unit]}`,
   repeatNote:
     'Chaque paiement suivant est débité de la même carte. Vous recevez un lien vers votre page, où vous pouvez y mettre fin.',
+  payIn: (currency) => `Payer en ${currency}`,
   ownAmount: 'Un autre montant',
   purpose: 'Pour quoi ?',
   howMany: 'Combien',

@@ -14,7 +14,7 @@ export const metadata: Metadata = { title: 'The business’s profile' };
 export default async function ProfilePage() {
   const actor = await pageActor();
   const { business, series, terms } = await businessProfile(actor);
-  const { id: _, address: _a, zone: _z, locale, currency, smallestPaymentMinor: _s, ...rest } = business;
+  const { id: _, address: _a, zone: _z, locale, currency, ...rest } = business;
   const { signingSecret, receiptStyle, charging, ...fields } = rest;
   const wording = await authorisationWording(actor);
   const rates = await ratesToday(actor);
