@@ -190,7 +190,7 @@ CREATE FUNCTION public.payer_view(token text) RETURNS TABLE(business_id uuid, in
     SET search_path TO 'public', 'pg_temp'
     AS $$
     select i.business_id, i.id, i.printed, i.stage, i.paid_minor, i.due_minor, i.credited_minor, i.refunded_minor, i.total_minor,
-      b.smallest_payment_minor, b.zone, i.terms_accepted,
+      coalesce((b.smallest_payments ->> i.currency)::bigint, 1), b.zone, i.terms_accepted,
       (select jsonb_build_object('id', p.id, 'approvalUrl', p.approval_url) from payments p
         where p.business_id = i.business_id and p.invoice_id = i.id and p.state = 'pending' and p.exclusive),
       coalesce((select sum(p.amount_minor) from payments p
@@ -203,12 +203,12 @@ CREATE FUNCTION public.payer_view(token text) RETURNS TABLE(business_id uuid, in
           order by started_at desc, id desc limit 1) as last),
       coalesce((select jsonb_agg(jsonb_build_object('number', r.number, 'amountMinor', p.amount_minor, 'tipMinor', p.tip_minor,
           'at', p.settled_at, 'method', p.method, 'card', coalesce(p.card_scheme || ' ·' || p.card_last4, '')) order by r.issued_at, r.id)
-        from receipts r join payments p on p.business_id = r.business_id and p.id = r.payment_id
+        from receipts r join payments p on p.business_id = r.business_id and p.id = r.payment_id and p.state = 'paid'
         where r.business_id = i.business_id and r.invoice_id = i.id), '[]'),
       coalesce((select jsonb_agg(one) from (
-          select distinct on (a.file_id) a.file_id as "fileId", a.decision, a.by_name as "byName", a.decided_at as at
+          select distinct on (a.file_id, a.approver_id) a.file_id as "fileId", a.approver_id as "approverId", a.decision, a.by_name as "byName", a.decided_at as at
           from approvals a where a.business_id = i.business_id and a.invoice_id = i.id
-          order by a.file_id, a.decided_at desc) as one), '[]'),
+          order by a.file_id, a.approver_id, a.decided_at desc) as one), '[]'),
       coalesce((select sum(c.amount_minor) from charges c
         where c.business_id = i.business_id and c.invoice_id = i.id and c.state in ('billed', 'refused')), 0)::bigint,
       coalesce((select sum(c.amount_minor) from charges c
@@ -357,6 +357,7 @@ CREATE TABLE public.approvals (
     by_name text NOT NULL,
     sha256 text NOT NULL,
     decided_at timestamp with time zone NOT NULL,
+    approver_id uuid,
     CONSTRAINT approvals_decision_known CHECK ((decision = ANY (ARRAY['approved'::text, 'change'::text])))
 );
 
@@ -402,6 +403,7 @@ CREATE TABLE public.bulk_invoices (
     state text NOT NULL,
     by_id uuid NOT NULL,
     created_at timestamp with time zone NOT NULL,
+    draft jsonb,
     CONSTRAINT bulk_invoices_state_known CHECK ((state = ANY (ARRAY['checked'::text, 'sending'::text, 'done'::text])))
 );
 
@@ -432,7 +434,6 @@ CREATE TABLE public.businesses (
     locale text NOT NULL,
     currency text NOT NULL,
     prices_include_tax boolean DEFAULT false NOT NULL,
-    smallest_payment_minor bigint DEFAULT 1 NOT NULL,
     created_at timestamp with time zone NOT NULL,
     place jsonb DEFAULT '{"city": "", "lines": [], "region": "", "country": "", "postalCode": ""}'::jsonb NOT NULL,
     logo_id uuid,
@@ -449,7 +450,7 @@ CREATE TABLE public.businesses (
     charging jsonb DEFAULT '{}'::jsonb NOT NULL,
     batches_closed_to date,
     feed_version integer DEFAULT 0 NOT NULL,
-    CONSTRAINT businesses_smallest_payment_positive CHECK ((smallest_payment_minor > 0))
+    smallest_payments jsonb DEFAULT '{}'::jsonb NOT NULL
 );
 
 CREATE TABLE public.card_claims (
@@ -695,6 +696,7 @@ CASE
     WHEN (seen_at IS NOT NULL) THEN 'seen'::text
     ELSE 'sent'::text
 END) STORED NOT NULL,
+    kept_by jsonb,
     CONSTRAINT invoices_amounts_not_negative CHECK (((total_minor >= 0) AND (tax_minor >= 0) AND (paid_minor >= 0) AND (refunded_minor >= 0) AND (credited_minor >= 0))),
     CONSTRAINT invoices_never_overcredited CHECK ((credited_minor <= total_minor)),
     CONSTRAINT invoices_never_overpaid CHECK (((paid_minor - refunded_minor) <= total_minor)),
@@ -800,8 +802,8 @@ CREATE TABLE public.messages (
     order_id uuid,
     request_id uuid,
     plan_id uuid,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text]))),
-    CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text]))),
+    CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
 

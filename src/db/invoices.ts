@@ -1,4 +1,5 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
+import type { FileDecision } from '@/core/invoice/approval';
 import { completePrinted, type PrintedInvoice } from '@/core/invoice/printed';
 import type { SendWith } from '@/core/invoice/send-with';
 import type { InvoiceStatus } from '@/core/invoice/state';
@@ -392,13 +393,8 @@ export type PayerView = {
     readonly method: PaymentMethod;
     readonly card: string;
   }[];
-  /** The latest word on each file. */
-  readonly approvals: readonly {
-    readonly fileId: string;
-    readonly decision: 'approved' | 'change';
-    readonly byName: string;
-    readonly at: string;
-  }[];
+  /** The latest word of each on each file. */
+  readonly approvals: readonly FileDecision[];
 };
 
 export async function payerView(db: Connection, token: string): Promise<PayerView | null> {

@@ -11,6 +11,8 @@ export type MessageDetails = {
   readonly offset?: number;
   /** A reminder's further invoices of the same customer. */
   readonly others?: readonly string[];
+  /** Who is asked to approve files. */
+  readonly approverId?: string;
   readonly creditId?: string;
   readonly from?: string;
   readonly to?: string;

@@ -20,6 +20,7 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
+import type { Approver } from '@/core/invoice/approval';
 import { EXEMPT_AS, type ExemptAs } from '@/core/invoice/exempt';
 import { MOST_REMINDERS } from '@/core/invoice/reminders';
 import type { SendingWay, SendWith } from '@/core/invoice/send-with';
@@ -27,6 +28,7 @@ import { HANDED, type Handed, UNITS, type Unit } from '@/core/item/item';
 import type { Following } from '@/core/paper/kept-by';
 import {
   type DueChoice,
+  MOST_APPROVERS,
   MOST_FILES,
   MOST_LINES,
   type Paper,
@@ -91,12 +93,24 @@ class DeliveryInput implements PaperDelivery {
   @IsOptional() @IsArray() @ArrayMaxSize(10) @IsUUID('all', { each: true }) taxes!: string[] | null;
 }
 
+class ApproverInput implements Approver {
+  @IsUUID() id!: string;
+  @IsString() @MaxLength(160) name!: string;
+  @IsString() @MaxLength(254) email!: string;
+}
+
 class PaperFileInput implements PaperFile {
   @IsUUID() id!: string;
   @IsString() @MaxLength(200) name!: string;
   @IsString() @MaxLength(100) type!: string;
   @IsInt() @Min(1) size!: number;
   @IsBoolean() approve!: boolean;
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(MOST_APPROVERS)
+  @ValidateNested({ each: true })
+  @Type(() => ApproverInput)
+  approvers?: ApproverInput[];
 }
 
 export class WaysInput implements PaperWays {

@@ -46,6 +46,7 @@ export class DecisionInput {
   @IsIn(['approved', 'change']) decision!: 'approved' | 'change';
   @IsString() @trimmed @MaxLength(2000) comment!: string;
   @IsString() @trimmed @MaxLength(160) byName!: string;
+  @IsOptional() @IsString() @MaxLength(200) approver?: string;
 }
 
 export class QuestionInput {

@@ -1,8 +1,10 @@
+import { MAIL_ADDRESS } from '../customer/mail-address';
 import { addDays, type CalendarDate } from '../dates/calendar-date';
 import { minorDigits } from '../money/currency';
 import { isDayOrNone, type Paper } from '../paper/paper';
 import { RuleError } from '../rule-error';
 import { percentOf } from '../tally/tally';
+import type { Approver } from './approval';
 import { dueDate, issueDate } from './due';
 import { type PaperProblem, type PaperReading, typedShare } from './read-paper';
 
@@ -58,6 +60,8 @@ function waysProblems(paper: Paper, reading: PaperReading): PaperProblem[] {
   return problems;
 }
 
+const isReachable = ({ name, email }: Approver): boolean => name.trim() !== '' && MAIL_ADDRESS.test(email.trim());
+
 const SAY_NOTHING = 'There is nothing to pay yet: give a line a price.';
 const SAY_ALL_OFF =
   'All of it is taken off, and an invoice asks for something: take less off, or leave the discount out.';
@@ -86,5 +90,13 @@ export function sendingProblems(paper: Paper, reading: PaperReading, today: Cale
       : []),
     ...(total > MOST_MINOR ? [{ field: 'lines', words: 'This amount is too large to be written down.' }] : []),
     ...waysProblems(paper, reading),
+    ...(paper.files.some(({ approve, approvers = [] }) => approve && approvers.some((one) => !isReachable(one)))
+      ? [
+          {
+            field: 'files',
+            words: 'Write the name and the whole e-mail address of everybody who is to approve a file.',
+          },
+        ]
+      : []),
   ];
 }

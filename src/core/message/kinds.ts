@@ -5,6 +5,7 @@
 export const MESSAGE_KINDS = {
   invoice: { called: 'Invoice', reader: 'customer', told: 'all' },
   receipt: { called: 'Receipt', reader: 'customer', told: 'all' },
+  'approval-asked': { called: 'Request to approve', reader: 'customer', told: 'all' },
   'receipt-taken-back': { called: 'Notice that a receipt does not count', reader: 'customer', told: 'all' },
   'gift-letter': { called: 'Letter over gifts', reader: 'customer', told: 'all' },
   'payment-notice': { called: 'Notice of the payment', reader: 'business', told: 'handing-over' },

@@ -1,4 +1,5 @@
 import { isCalendarDate } from '../dates/calendar-date';
+import type { Approver } from '../invoice/approval';
 import type { ExemptAs } from '../invoice/exempt';
 import type { Handed, Unit } from '../item/item';
 
@@ -52,13 +53,14 @@ export type PaperDelivery = {
   readonly taxes: readonly string[] | null;
 };
 
-/** A file that goes with the document; one to be approved asks the customer before paying. */
+/** A file that goes with the document; one to be approved asks before paying: named approvers, or whoever has the link. */
 export type PaperFile = {
   readonly id: string;
   readonly name: string;
   readonly type: string;
   readonly size: number;
   readonly approve: boolean;
+  readonly approvers?: readonly Approver[];
 };
 
 /** How the customer may pay this one. `first` is the least first payment (`30%` or `100.00`, empty for any). */
@@ -112,6 +114,8 @@ export type Paper = {
 
 export const MOST_LINES = 500;
 export const MOST_FILES = 5;
+/** How many people can be asked by name to approve a file. */
+export const MOST_APPROVERS = 8;
 
 export const USUAL_WAYS: PaperWays = { card: true, transfer: false, parts: false, first: '', tip: null };
 

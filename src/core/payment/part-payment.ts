@@ -73,3 +73,10 @@ export function isAllowed(payment: bigint, { least, greatest, smallest }: Payabl
   const left = greatest - payment;
   return payment > 0n && payment >= least && left >= 0n && (left === 0n || left >= smallest);
 }
+
+/** The most that a part may be which is not the whole, in minor units: what it leaves is enough for another payment. */
+export const mostPart = ({ greatest, smallest }: Payable): bigint => greatest - smallest;
+
+/** Whether a payment (minor units) is refused for what it would leave alone, and not for being too small or too large. */
+export const isInGap = (payment: bigint, may: Payable): boolean =>
+  payment > mostPart(may) && payment >= may.least && payment < may.greatest;

@@ -4,7 +4,7 @@ import { calendarDate } from '../dates/calendar-date';
 import { entry } from '../ledger/entry';
 import { cardPaymentTaken, invoiceSent } from '../ledger/movements';
 import { money } from '../money/money';
-import { askedNow, isAllowed, payable } from './part-payment';
+import { askedNow, isAllowed, isInGap, mostPart, payable } from './part-payment';
 
 const ON = calendarDate('2026-05-04');
 const usd = (minor: bigint) => money(minor, 'USD');
@@ -42,6 +42,17 @@ test('whatever may be paid can be followed until nothing is due, in steps that a
         expect(last.due).toBe(total - paid);
       },
     ),
+  );
+});
+
+test('what is refused between the least and the whole lies in the gap, which is what would be left and is too small', () => {
+  fc.assert(
+    fc.property(fc.bigInt(1n, 10_000n), fc.bigInt(1n, 500n), fc.bigInt(1n, 10_000n), (total, smallest, payment) => {
+      const may = payable({ total, parts: true, smallest });
+      const inside = payment >= may.least && payment <= may.greatest;
+      expect(isInGap(payment, may)).toBe(inside && !isAllowed(payment, may));
+      if (may.least < may.greatest) expect(isAllowed(mostPart(may), may)).toBe(true);
+    }),
   );
 });
 

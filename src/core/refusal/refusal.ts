@@ -57,6 +57,7 @@ export type RefusalCode =
   | 'plan-changed-elsewhere'
   | 'authorise-first'
   | 'no-card'
+  | 'not-asked'
   | 'payment-not-by-hand'
   | 'is-credit-note'
   | 'e-invoice-not-whole'
@@ -95,6 +96,7 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'approve-first': 'A file waits for your approval. Look at it and approve it before you pay; nothing was charged.',
   'accept-first': 'Accept the terms and conditions before you pay; nothing was charged.',
   'asked-too-often': 'Several questions are on their way already. Wait a while, or answer the e-mail instead.',
+  'not-asked': 'Others are asked to approve this file, each with a link of their own.',
   'payment-not-by-hand': 'Only money that was written down by hand can be taken back. A card payment is given back.',
   'is-credit-note': 'This is a credit note. Credit the invoice that it is about, on the invoice’s own sheet.',
   'e-invoice-not-whole': 'Something is missing for an e-invoice. The invoice itself is as it was; its PDF can be sent.',

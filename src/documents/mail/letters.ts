@@ -264,6 +264,28 @@ export function creditLetter(credit: PrintedCredit, given: { link: string; logo?
   });
 }
 
+/** The letter that asks somebody by name to approve files. */
+export function approvalLetter(
+  invoice: PrintedInvoice,
+  given: { readonly files: readonly string[]; readonly link: string; readonly logo?: string | undefined },
+): Letter {
+  const words = wordsOf(invoice.locale);
+  return letter({
+    locale: invoice.locale,
+    seller: invoice.seller,
+    accent: invoice.accent,
+    logo: given.logo,
+    subject: words.approvalSubject(invoice.number, invoice.seller.name),
+    lead: words.invoiceFor(invoice.number, invoice.payer.name),
+    sum: '',
+    under: '',
+    words: [words.approvalText(given.files.map((name) => `“${name}”`).join(', ')), words.approvalOwn],
+    rows: [],
+    button: { words: words.approvalSee, link: given.link },
+    last: words.answerThis(invoice.seller.name),
+  });
+}
+
 /** The answer to a customer's question. */
 export function answerLetter(
   invoice: PrintedInvoice,

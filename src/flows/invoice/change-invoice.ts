@@ -17,6 +17,8 @@ import { addToTimeline } from '@/db/timeline';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
+import { queueMessages } from '@/flows/message/queue-message';
+import { approvalMessages } from './approvers';
 import { queueInvoice } from './invoice-message';
 import { headingOf, readingOf } from './paper-setting';
 import { sent } from './sent-invoice';
@@ -77,6 +79,8 @@ export const changeInvoice = desk('ask').turn(
     await replaceReminders(tx, id, reminderDays(offsets, printed.dueOn, today));
     const sums = { from: before.total, to: jsonMinor(total) };
     await addToTimeline(tx, id, { kind: 'changed', version: printed.version, ...sums }, tx.name);
+    // Whoever is asked to approve only now; the others have their links.
+    await queueMessages(tx, approvalMessages(id, printed));
     if (tell && printed.payer.email) {
       const key = `changed:${id}:${printed.version}`;
       await queueInvoice(tx, { id, printed }, customer, { how: sendBy('mail'), key, kind: 'changed' });

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { fileStanding } from '@/core/invoice/approval';
 import { insertApproval, latestApprovals } from '@/db/approvals';
 import { businessById } from '@/db/businesses';
 import { fileById } from '@/db/files';
@@ -12,6 +13,7 @@ import { byLink } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { queueMessage } from '@/flows/message/queue-message';
+import { approverOf } from './approvers';
 
 /**
  * Makes sure that everything which has to be agreed to before paying is agreed to: files marked so, and the terms. Terms
@@ -21,14 +23,9 @@ import { queueMessage } from '@/flows/message/queue-message';
  */
 export async function requireConsent(tx: Tx, invoice: Invoice, acceptsTerms: boolean): Promise<void> {
   const { files, terms, payer } = found(invoice.printed);
-  const waiting = files.filter(({ approve }) => approve);
-  if (waiting.length > 0) {
-    const approved = new Set(
-      (await latestApprovals(tx, invoice.id))
-        .filter(({ decision }) => decision === 'approved')
-        .map(({ fileId }) => fileId),
-    );
-    if (waiting.some(({ id }) => !approved.has(id))) throw new Refusal('approve-first');
+  if (files.some(({ approve }) => approve)) {
+    const decisions = (await latestApprovals(tx, invoice.id)).map((one) => ({ ...one, at: one.at.toISOString() }));
+    if (files.some((file) => fileStanding(file, decisions).isOpen)) throw new Refusal('approve-first');
   }
   if (!terms || invoice.termsAccepted?.versionId === terms.versionId) return;
   if (!acceptsTerms) throw new Refusal('accept-first');
@@ -43,15 +40,29 @@ export const decideFile = byLink(INVOICE_LINK).write(
     tx,
     invoiceId: string,
     fileId: string,
-    decision: { decision: 'approved' | 'change'; comment: string; byName: string },
+    {
+      approver: sign,
+      ...decision
+    }: {
+      decision: 'approved' | 'change';
+      comment: string;
+      byName: string;
+      /** The sign of an approver's own link; empty for the invoice's. */
+      approver?: string;
+    },
   ): Promise<void> => {
     const invoice = found(await lockedInvoice(tx, invoiceId));
     const file = found(invoice.printed?.files.find(({ id, approve }) => id === fileId && approve));
     if (invoice.stage !== 'sent') throw new Refusal('invoice-not-payable');
     const { sha256 } = found(await fileById(tx, fileId));
-    const byName = decision.byName.trim() || found(invoice.printed).payer.name;
+    const named = sign ? approverOf({ invoiceId, printed: found(invoice.printed) }, sign) : null;
+    const { approvers = [] } = file;
+    // Asked by name, only they decide, each with their own link.
+    if (approvers.length > 0 && !approvers.some(({ id: mine }) => mine === named?.id)) throw new Refusal('not-asked');
+    const byName = named?.name.trim() || decision.byName.trim() || found(invoice.printed).payer.name;
+    const approverId = approvers.length > 0 ? (named?.id ?? null) : null;
     const id = randomUUID();
-    await insertApproval(tx, invoiceId, { id, fileId, ...decision, byName, sha256, at: tx.now });
+    await insertApproval(tx, invoiceId, { id, fileId, approverId, ...decision, byName, sha256, at: tx.now });
     const kind = decision.decision === 'approved' ? 'file-approved' : 'change-asked';
     const event = { kind, name: file.name, comment: decision.comment } as const;
     await addToTimeline(tx, invoiceId, event, byName);

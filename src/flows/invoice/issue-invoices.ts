@@ -26,6 +26,7 @@ import { addLines } from '@/db/timeline';
 import type { Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { queueMessages } from '@/flows/message/queue-message';
+import { approvalMessages } from './approvers';
 import { invoiceMessages } from './invoice-message';
 import { headingFor, seriesFor, settingFor } from './paper-setting';
 
@@ -185,9 +186,10 @@ async function writeIssued(tx: Tx, business: Business, issued: readonly Issued[]
   );
   await queueMessages(
     tx,
-    issued.flatMap(({ one: { id, how, customer }, invoice: { printed } }) =>
-      invoiceMessages({ id, printed }, customer, { how, key: `invoice:${id}` }),
-    ),
+    issued.flatMap(({ one: { id, how, customer }, invoice: { printed } }) => [
+      ...invoiceMessages({ id, printed }, customer, { how, key: `invoice:${id}` }),
+      ...approvalMessages(id, printed),
+    ]),
   );
 }
 

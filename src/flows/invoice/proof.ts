@@ -1,4 +1,6 @@
+import { smallestPayment } from '@/core/business/business';
 import { jsonMinor } from '@/core/money/money';
+import { payable } from '@/core/payment/part-payment';
 import { invoiceLetter } from '@/documents/mail/letters';
 import { invoicePdf } from '@/documents/pdf/draw';
 import { desk } from '@/flows/door/operation';
@@ -31,5 +33,16 @@ export const proofPdf = desk('see').run(async (ctx, id: string): Promise<File> =
 /** What the customer's page would show now. */
 export const proofPage = desk('see').run(async (ctx, id: string) => {
   const sheet = await invoiceSheet(ctx.actor, id);
-  return { invoice: printedOf(sheet), dueMinor: dueOf(sheet), zone: sheet.business.zone };
+  const invoice = printedOf(sheet);
+  const dueMinor = dueOf(sheet);
+  const { ways } = invoice;
+  const may = payable({
+    total: BigInt(dueMinor),
+    parts: ways.parts,
+    ...(ways.parts && ways.firstMinor > 0 && ways.firstMinor <= dueMinor
+      ? { firstPayment: { amount: BigInt(ways.firstMinor) } }
+      : {}),
+    smallest: smallestPayment(sheet.business, invoice.currency),
+  });
+  return { invoice, dueMinor, payable: may, zone: sheet.business.zone };
 });

@@ -1,10 +1,12 @@
 import { daysBetween } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
+import { filesByApprover } from '@/core/invoice/approval';
 import { jsonMinor } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { wordsOf } from '@/core/words/words';
 import {
   answerLetter,
+  approvalLetter,
   cancelledLetter,
   creditLetter,
   invoiceLetter,
@@ -18,6 +20,7 @@ import {
 } from '@/documents/mail/letters';
 import { found } from '@/flows/door/rights';
 import { keptCreditPdf, keptInvoicePdf, keptReceiptPdf } from '@/flows/file/kept-files';
+import { approverSign } from '@/flows/invoice/approvers';
 import { draftPrinted } from '@/flows/invoice/invoice-sheet';
 import { customerLink, deskLink, invoiceLink, type Subject, type Written } from './subject';
 
@@ -80,6 +83,19 @@ export async function answerMail(subject: Subject): Promise<Written> {
   const { printed, given } = await shown(subject, false);
   const { subject: question = '', text = '' } = subject.message.details;
   return { ...answerLetter(printed, { link: given.link, logo: given.logo, question, answer: text }), files: [] };
+}
+
+/** Null for somebody who is not asked any more: the invoice was changed meanwhile, or cancelled. */
+export async function approvalMail(subject: Subject): Promise<Written | null> {
+  const { id, stage } = found(subject.invoice);
+  const { printed, given } = await shown(subject, false);
+  const asked = filesByApprover(printed.files).find(
+    ({ approver }) => approver.id === subject.message.details.approverId,
+  );
+  if (!asked || stage !== 'sent') return null;
+  const link = `${given.link}?approver=${approverSign(id, asked.approver.id)}`;
+  const files = asked.files.map(({ name }) => name);
+  return { ...approvalLetter(printed, { files, link, logo: given.logo }), files: [] };
 }
 
 export async function creditMail(subject: Subject): Promise<Written> {

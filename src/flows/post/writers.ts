@@ -1,6 +1,7 @@
 import type { MessageKind } from '@/core/message/kinds';
 import {
   answerMail,
+  approvalMail,
   cancelledMail,
   changedMail,
   creditMail,
@@ -51,6 +52,7 @@ export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
   question: { mail: newsMail('A question') },
   notice: { mail: newsMail('News') },
   receipt: { mail: receiptMail },
+  'approval-asked': { mail: approvalMail },
   'receipt-taken-back': { mail: takenBackMail },
   refund: { mail: refundMail },
   'payment-notice': { mail: paymentMail },

@@ -6,6 +6,7 @@ import { FileDrop } from '../import/file-drop';
 import { Check } from '../kit/check';
 import { FieldError } from '../kit/field';
 import { upload } from '../kit/send-file';
+import { FileApprovers } from './file-approvers';
 
 const sizeWords = (bytes: number): string =>
   bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} KB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
@@ -63,6 +64,15 @@ export function PaperFiles({
             >
               <X size={13} strokeWidth={1.6} aria-hidden="true" />
             </button>
+            {file.approve ? (
+              <FileApprovers
+                name={file.name}
+                approvers={file.approvers ?? []}
+                onChange={(approvers) =>
+                  onChange(files.map((one) => (one.id === file.id ? { ...one, approvers } : one)))
+                }
+              />
+            ) : null}
           </li>
         ))}
       </ul>

@@ -56,10 +56,13 @@ export function AskQuestion({
 export function DecideFile({
   token,
   fileId,
+  approver,
   words,
 }: {
   token: string;
   fileId: string;
+  /** The sign of an approver's own link; empty for the invoice's. */
+  approver: string;
   words: { readonly approve: string; readonly change: string; readonly comment: string; readonly troubles: Troubles };
 }) {
   const router = useRouter();
@@ -68,7 +71,12 @@ export function DecideFile({
   const [trouble, setTrouble] = useState('');
   async function decide(decision: 'approved' | 'change') {
     setBusy(true);
-    const answer = await send('POST', `/api/pay/${token}/decide/${fileId}`, { decision, comment, byName: '' });
+    const answer = await send('POST', `/api/pay/${token}/decide/${fileId}`, {
+      decision,
+      comment,
+      byName: '',
+      approver,
+    });
     setBusy(false);
     setTrouble(troubleWords(words.troubles, answer));
     if (answer.ok) router.refresh();

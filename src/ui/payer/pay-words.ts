@@ -1,6 +1,6 @@
 import type { Words } from '@/core/words/words';
 
-/** What the payment's own parts say; `{sum}`, `{least}` and `{most}` are filled in where they stand. Strings only, so that they reach the browser. */
+/** What the payment's own parts say; `{sum}`, `{least}`, `{most}` … are filled in where they stand. Strings only, so that they reach the browser. */
 export const payWords = (words: Words) => ({
   pay: words.pay('{sum}'),
   paying: words.paying,
@@ -9,7 +9,8 @@ export const payWords = (words: Words) => ({
   askedNow: words.askedNow('{sum}'),
   isMeant: words.isMeant('{number}'),
   partAmount: words.partAmount,
-  partSpan: words.partSpan('{least}', '{most}'),
+  partSpan: words.partSpan('{least}', '{most}', '{whole}'),
+  partGap: words.partGap('{most}', '{whole}', '{smallest}'),
   tipTitle: words.tipTitle,
   noTip: words.noTip,
   ownTip: words.ownTip,

@@ -3,35 +3,43 @@ import { longDate } from '@/core/dates/date-text';
 import { eInvoiceOf } from '@/core/einvoice/of-invoice';
 import { eInvoiceProblems } from '@/core/einvoice/rules';
 import type { PrintedInvoice } from '@/core/invoice/printed';
-import { money } from '@/core/money/money';
-import { moneyText } from '@/core/money/money-text';
 import { transferFacts } from '@/core/words/invoice-wording';
 import { LANGUAGES, type Words, wordsOf } from '@/core/words/words';
 import { ContactLine } from '../contact-line';
 import { InvoiceLines, InvoiceSums, type PaidLine } from '../invoice/invoice-paper';
 import { Amount } from '../kit/amount';
-import { Button } from '../kit/button';
 import { AskQuestion, DecideFile } from './ask-back';
 import type { PayOpen } from './card-pay';
-import { PayPanel, type PayTerms } from './pay-panel';
+import type { PayTerms } from './pay-choices';
+import { PayPanel } from './pay-panel';
 import { payWords } from './pay-words';
+import { ProofPay } from './proof-pay';
 
 /** A payment that went through, with its receipt. Amounts in minor units. */
 export type PayerReceipt = PaidLine & { readonly number: string; readonly href: string };
 
-/** A file on the page; `decided` says what was decided about it, in words, and `waits` whether the customer still has to. */
+/**
+ * A file on the page; `decided` says in words what was decided about it, `waits` whether it still holds the payment up, and for
+ * whom in words; `mine` whether whoever reads can decide it.
+ */
 export type PayerFile = {
   readonly id: string;
   readonly name: string;
   readonly href: string;
   readonly approve: boolean;
-  readonly decided: string;
+  readonly decided: readonly string[];
   readonly waits: boolean;
+  readonly waitsFor: string;
+  readonly mine: boolean;
 };
+
+/** Somebody who is asked by name to approve: their name, and the sign of their link; both empty for anybody else. */
+export type PayerApprover = { readonly name: string; readonly sign: string };
+const NOBODY_NAMED: PayerApprover = { name: '', sign: '' };
 
 type Pay =
   | { readonly kind: 'open'; readonly open: PayOpen; readonly terms: PayTerms; readonly card: boolean }
-  | { readonly kind: 'proof'; readonly fieldsUrl: string }
+  | { readonly kind: 'proof'; readonly fieldsUrl: string; readonly terms: PayTerms; readonly card: boolean }
   | { readonly kind: 'closed' };
 
 function Settled({ receipts, note, words }: { receipts: readonly PayerReceipt[]; note: string; words: Words }) {
@@ -61,11 +69,22 @@ const Receipts = ({ receipts, words }: { receipts: readonly PayerReceipt[]; word
 );
 
 /** The files that go with the invoice, those to be approved with what decides them. */
-function Files({ files, token, words }: { files: readonly PayerFile[]; token: string | null; words: Words }) {
+function Files({
+  files,
+  token,
+  approver,
+  words,
+}: {
+  files: readonly PayerFile[];
+  token: string | null;
+  approver: PayerApprover;
+  words: Words;
+}) {
   if (files.length === 0) return null;
   return (
     <div className="mt-6">
       <h2 className="font-serif text-[17px] font-semibold">{words.files}</h2>
+      {approver.name ? <p className="text-[15px]">{words.decideAs(approver.name)}</p> : null}
       <ul>
         {files.map((file) => (
           <li key={file.id} className="border-b border-rule py-2.5 text-[15px]">
@@ -78,12 +97,19 @@ function Files({ files, token, words }: { files: readonly PayerFile[]; token: st
               <FileText size={16} strokeWidth={1.5} aria-hidden="true" />
               {file.name}
             </a>
-            {file.decided ? <p className="text-[14px] text-leaf">{file.decided}</p> : null}
-            {file.waits ? <p className="text-[14px] font-medium text-ochre">{words.approveTitle}</p> : null}
-            {file.waits && token ? (
+            {file.decided.map((line) => (
+              <p key={line} className="text-[14px] text-leaf">
+                {line}
+              </p>
+            ))}
+            {file.waits ? (
+              <p className="text-[14px] font-medium text-ochre">{file.waitsFor || words.approveTitle}</p>
+            ) : null}
+            {file.mine && token ? (
               <DecideFile
                 token={token}
                 fileId={file.id}
+                approver={approver.sign}
                 words={{
                   approve: words.approve,
                   change: words.askChange,
@@ -108,6 +134,7 @@ export function PayerInvoice({
   receipts,
   files,
   token,
+  approver = NOBODY_NAMED,
   logo,
   pay,
 }: {
@@ -121,13 +148,14 @@ export function PayerInvoice({
   files: readonly PayerFile[];
   /** The link's own sign; null in the proof. */
   token: string | null;
+  /** Who reads, where it is somebody who is asked by name to approve. */
+  approver?: PayerApprover;
   logo: string | null;
   pay: Pay;
 }) {
   const { seller, payer, locale, currency } = invoice;
   const { paidMinor, creditedMinor, dueMinor } = balance;
   const words = wordsOf(locale);
-  const sum = moneyText(money(BigInt(dueMinor), currency), locale);
   const settled = dueMinor === 0;
   const transfer = transferFacts(invoice, words);
   return (
@@ -175,7 +203,7 @@ export function PayerInvoice({
             {invoice.note ? (
               <p className="mt-6 whitespace-pre-line font-serif text-[16px]/[23px] italic">{invoice.note}</p>
             ) : null}
-            <Files files={files} token={token} words={words} />
+            <Files files={files} token={token} approver={approver} words={words} />
             {token ? (
               <p className="mt-6 flex flex-wrap gap-x-6 gap-y-2">
                 <a className="link text-[15px]/[22px]" href={`/i/${token}/invoice.pdf`}>
@@ -226,7 +254,9 @@ export function PayerInvoice({
               {pay.kind === 'open' && pay.card && token ? (
                 <PayPanel token={token} open={pay.open} terms={pay.terms} words={payWords(words)} />
               ) : null}
-              {pay.kind === 'proof' && !settled ? <ProofPay fieldsUrl={pay.fieldsUrl} sum={sum} words={words} /> : null}
+              {pay.kind === 'proof' && pay.card && !settled ? (
+                <ProofPay fieldsUrl={pay.fieldsUrl} terms={pay.terms} words={payWords(words)} />
+              ) : null}
               {stage === 'cancelled' ? <p className="text-[16px]/6">{words.cancelled}</p> : null}
               {stage === 'sent' && settled && pay.kind === 'closed' ? (
                 <Settled
@@ -276,7 +306,7 @@ export function PayerInvoice({
             {Object.entries(LANGUAGES).map(([code, { name }]) => (
               <a
                 key={code}
-                href={`/i/${token}?lang=${code}`}
+                href={`/i/${token}?lang=${code}${approver.sign ? `&approver=${approver.sign}` : ''}`}
                 lang={code}
                 hrefLang={code}
                 aria-current={locale.startsWith(code) ? 'true' : undefined}
@@ -293,16 +323,3 @@ export function PayerInvoice({
 }
 
 const day = (date: string) => date as PrintedInvoice['issuedOn'];
-
-/** The same place in the proof: everything stands where the customer finds it, and nothing can be charged. */
-function ProofPay({ fieldsUrl, sum, words }: { fieldsUrl: string; sum: string; words: Words }) {
-  return (
-    <>
-      <iframe title="Card fields" src={fieldsUrl} className="card-fields" tabIndex={-1} />
-      <Button size="tall" className="mt-2" disabled>
-        {words.pay(sum)}
-      </Button>
-      <p className="mt-2 text-center text-[13px]/5 text-soft">A proof: nothing can be paid here.</p>
-    </>
-  );
-}

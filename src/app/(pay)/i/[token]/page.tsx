@@ -3,13 +3,18 @@ import { notFound } from 'next/navigation';
 import { cache } from 'react';
 import { longDate, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
+import { fileStanding } from '@/core/invoice/approval';
 import { jsonMinor } from '@/core/money/money';
 import { isLanguage, localeFor, wordsOf } from '@/core/words/words';
+import { approverOf } from '@/flows/invoice/approvers';
 import { cardFieldsUrl, partAskedNow, payableNow, viewByLink } from '@/flows/invoice/payer-page';
 import { PayerInvoice } from '@/ui/payer/payer-invoice';
 
 const view = cache(viewByLink);
-type Props = { params: Promise<{ token: string }>; searchParams: Promise<{ lang?: string | string[] }> };
+type Props = {
+  params: Promise<{ token: string }>;
+  searchParams: Promise<{ lang?: string | string[]; approver?: string | string[] }>;
+};
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
   const found = await view((await params).token);
@@ -23,32 +28,48 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
     : { title: 'Not found' };
 }
 
+/** Names one after another, as a language joins them. */
+const listed = (names: readonly string[], locale: string): string => new Intl.ListFormat(locale).format(names);
+
 /** What the customer sees through the link: the invoice, and beside it what to pay. */
 export default async function LinkedInvoice({ params, searchParams }: Props) {
   const { token } = await params;
   const found = await view(token);
   if (!found) notFound();
-  const { lang } = await searchParams;
+  const { lang, approver: given } = await searchParams;
   const asked = typeof lang === 'string' && isLanguage(lang) ? lang : '';
   const locale = localeFor(asked, found.printed.locale, found.printed.payer.country ?? '');
   const printed = { ...found.printed, locale };
   const words = wordsOf(locale);
   const { zone, dueMinor, approvals, termsAccepted } = found;
   const on = (at: string) => dateInZone(new Date(at), zone);
+  const sign = typeof given === 'string' ? given : '';
+  const approver = sign ? approverOf(found, sign) : null;
+  const isPayable = found.stage === 'sent' && dueMinor > 0n;
   const files = printed.files.map((file) => {
-    const said = approvals.find(({ fileId }) => fileId === file.id);
-    const approved = said?.decision === 'approved';
+    const { said, waitsFor, isOpen } = fileStanding(file, approvals);
+    const isAsked = (file.approvers ?? []).length > 0 ? waitsFor.some(({ id }) => id === approver?.id) : isOpen;
     return {
       id: file.id,
       name: file.name,
       href: `/i/${token}/files/${file.id}`,
       approve: file.approve,
-      decided: !said
-        ? ''
-        : approved
-          ? words.approvedOn(longDate(on(said.at), locale), said.byName)
-          : words.changeAskedOn(longDate(on(said.at), locale)),
-      waits: file.approve && !approved && found.stage === 'sent' && dueMinor > 0n,
+      decided: said.map(({ decision, at, byName }) =>
+        decision === 'approved'
+          ? words.approvedOn(longDate(on(at), locale), byName)
+          : words.changeAskedOn(longDate(on(at), locale)),
+      ),
+      waits: isOpen && isPayable,
+      waitsFor:
+        waitsFor.length > 0
+          ? words.waitsFor(
+              listed(
+                waitsFor.map(({ name }) => name),
+                locale,
+              ),
+            )
+          : '',
+      mine: isAsked && isPayable,
     };
   });
   const payable = payableNow(found);
@@ -74,6 +95,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
       }))}
       files={files}
       token={token}
+      {...(approver ? { approver: { name: approver.name, sign } } : {})}
       logo={printed.logoId ? `/i/${token}/files/${printed.logoId}` : null}
       pay={
         open

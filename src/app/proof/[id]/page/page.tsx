@@ -1,6 +1,8 @@
 import type { Metadata } from 'next';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
+import { jsonMinor } from '@/core/money/money';
+import { wordsOf } from '@/core/words/words';
 import { cardFieldsUrl } from '@/flows/invoice/payer-page';
 import { proofPage } from '@/flows/invoice/proof';
 import { PayerInvoice } from '@/ui/payer/payer-invoice';
@@ -10,7 +12,7 @@ export const metadata: Metadata = { title: 'Proof' };
 export default async function ProofPage({ params }: { params: Promise<{ id: string }> }) {
   const actor = await pageActor();
   const { id } = await params;
-  const { invoice, dueMinor } = await orNotFound(id, proofPage(actor, id));
+  const { invoice, dueMinor, payable } = await orNotFound(id, proofPage(actor, id));
   return (
     <PayerInvoice
       invoice={invoice}
@@ -22,12 +24,32 @@ export default async function ProofPage({ params }: { params: Promise<{ id: stri
         name: file.name,
         href: `/files/own/${file.id}`,
         approve: file.approve,
-        decided: '',
+        decided: [],
         waits: file.approve,
+        waitsFor: file.approvers?.length
+          ? wordsOf(invoice.locale).waitsFor(file.approvers.map(({ name }) => name || '…').join(', '))
+          : '',
+        mine: false,
       }))}
       token={null}
       logo={invoice.logoId ? `/files/own/${invoice.logoId}` : null}
-      pay={{ kind: 'proof', fieldsUrl: cardFieldsUrl() }}
+      pay={{
+        kind: 'proof',
+        fieldsUrl: cardFieldsUrl(),
+        card: invoice.ways.card,
+        terms: {
+          currency: invoice.currency,
+          locale: invoice.locale,
+          dueMinor: jsonMinor(payable.due),
+          leastMinor: jsonMinor(payable.least),
+          askedMinor: null,
+          smallestMinor: jsonMinor(payable.smallest),
+          parts: invoice.ways.parts,
+          tip: invoice.ways.tip,
+          terms: invoice.terms && { name: invoice.terms.name, text: invoice.terms.text },
+          approveFirst: invoice.files.some(({ approve }) => approve),
+        },
+      }}
     />
   );
 }

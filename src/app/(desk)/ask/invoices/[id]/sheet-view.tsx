@@ -8,10 +8,12 @@ import { eCreditOf } from '@/core/einvoice/of-credit';
 import { eInvoiceOf } from '@/core/einvoice/of-invoice';
 import { eInvoiceProblems } from '@/core/einvoice/rules';
 import { isEInvoiceUsual } from '@/core/einvoice/where';
+import { fileStanding } from '@/core/invoice/approval';
 import { reminderWords } from '@/core/invoice/reminders';
 import { invoiceState, sharePaid } from '@/core/invoice/state';
 import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
+import type { PaperFile } from '@/core/paper/paper';
 import { wordsOf } from '@/core/words/words';
 import { type InvoiceSheet, printedOf } from '@/flows/invoice/invoice-sheet';
 import { InvoicePaper } from '@/ui/invoice/invoice-paper';
@@ -48,6 +50,20 @@ function actionsOf(sheet: InvoiceSheet): SheetActionsOf {
       })),
     reminderText: wordsOf(printed.locale).reminderText(late, longDate(printed.dueOn, printed.locale)),
   };
+}
+
+/** Who approved a file when, and for whom it still waits. */
+function approvalWords({ approvals, business }: InvoiceSheet, file: PaperFile): string {
+  const { said, waitsFor, isOpen } = fileStanding(
+    file,
+    approvals.map((one) => ({ ...one, at: one.at.toISOString() })),
+  );
+  const parts = said.map(({ decision, byName, at }) => {
+    const on = shortDate(dateInZone(new Date(at), business.zone), business.locale);
+    return decision === 'approved' ? `approved by ${byName} on ${on}` : `${byName} asks for a change, ${on}`;
+  });
+  const waiting = waitsFor.length > 0 ? `waits for ${waitsFor.map(({ name }) => name).join(', ')}` : 'to be approved';
+  return [...parts, ...(isOpen ? [waiting] : [])].join('; ');
 }
 
 /** The e-invoice; where it is usual and lacks something, what that is. */
@@ -268,13 +284,7 @@ export function InvoiceSheetView({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAs
                 rel="noreferrer"
               >
                 <FileText size={15} strokeWidth={1.5} aria-hidden="true" /> {file.name}
-                {file.approve ? (
-                  <span className="text-soft">
-                    {sheet.approvals.find(({ fileId }) => fileId === file.id)?.decision === 'approved'
-                      ? 'approved'
-                      : 'to be approved'}
-                  </span>
-                ) : null}
+                {file.approve ? <span className="text-soft">{approvalWords(sheet, file)}</span> : null}
               </a>
             ))}
             <EInvoiceLink sheet={sheet} />
