@@ -2,7 +2,7 @@
 import { Command } from 'cmdk';
 import { ChevronDown, Plus } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import type { Customer } from '@/core/customer/customer';
 import { useFinding } from '../kit/use-finding';
@@ -10,22 +10,36 @@ import { NewCustomer } from './new-customer';
 
 const ADD = 'add-somebody';
 
-/** "Who pays": found by typing, or added on the spot without leaving the paper. */
+/**
+ * "Who pays": found by typing, or added on the spot without leaving the paper. On an untouched paper it is open from the start, and
+ * once somebody is chosen, or nobody for now, the first line is next.
+ */
 export function CustomerPicker({
   customer,
   invalid,
   home,
+  untouched,
+  toLines,
   onChoose,
 }: {
   customer: Customer | null;
   home: string;
   invalid: boolean;
+  /** Nothing has been written on the paper yet. */
+  untouched: boolean;
+  toLines: () => void;
   onChoose: (customer: Customer) => void;
 }) {
   const [open, setOpen] = useState(false);
+  const goesOn = useRef(untouched);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the paper comes up
+  useEffect(() => {
+    if (untouched) setOpen(true);
+  }, []);
   const [adding, setAdding] = useState(false);
   const [marked, setMarked] = useState(ADD);
   const choose = (one: Customer) => {
+    goesOn.current = true;
     onChoose(one);
     setOpen(false);
     type('');
@@ -39,6 +53,10 @@ export function CustomerPicker({
   const { words, found, trouble, type, onKeyDown } = useFinding<Customer>('/api/customers', open, ([first]) =>
     first ? choose(first) : add(),
   );
+  const goOn = () => {
+    if (goesOn.current) toLines();
+    goesOn.current = false;
+  };
   // Enter takes the first one found, or adds where there is none.
   useEffect(() => setMarked(found?.[0]?.id ?? ADD), [found]);
 
@@ -62,7 +80,14 @@ export function CustomerPicker({
             align="start"
             sideOffset={4}
             aria-label="Who pays"
-            onCloseAutoFocus={(event) => adding && event.preventDefault()}
+            onCloseAutoFocus={(event) => {
+              if (adding || goesOn.current) event.preventDefault();
+              if (!adding) goOn();
+            }}
+            onInteractOutside={() => {
+              // Whoever presses elsewhere is already where they want to be.
+              goesOn.current = false;
+            }}
           >
             <Command
               shouldFilter={false}
@@ -106,6 +131,8 @@ export function CustomerPicker({
           onAdded={(added) => {
             setAdding(false);
             choose(added);
+            // After the form has given the focus back.
+            setTimeout(goOn, 50);
           }}
         />
       ) : null}

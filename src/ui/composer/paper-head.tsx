@@ -7,6 +7,7 @@ import { FieldError } from '../kit/field';
 import { CustomerPicker } from './customer-picker';
 import { DuePicker } from './due-picker';
 import type { ShownProblems } from './problems';
+import { focusField } from './use-lines';
 
 /** Who pays, when, and what they call it. */
 export function PaperHead({
@@ -17,6 +18,7 @@ export function PaperHead({
   locale,
   home,
   fixed,
+  untouched,
   onCustomer,
   onMany,
   onChange,
@@ -29,6 +31,7 @@ export function PaperHead({
   home: string;
   /** A sent invoice that is changed stays with its customer. */
   fixed: boolean;
+  untouched: boolean;
   onCustomer: (customer: Customer) => void;
   onMany: () => void;
   onChange: (part: Partial<Paper>) => void;
@@ -47,6 +50,8 @@ export function PaperHead({
             home={home}
             customer={customer}
             invalid={problems.of('customer') !== undefined}
+            untouched={untouched}
+            toLines={() => focusField(`${paper.lines[0]?.id}.what`)}
             onChoose={onCustomer}
           />
         )}
