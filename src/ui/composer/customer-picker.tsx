@@ -18,7 +18,7 @@ export function CustomerPicker({
   customer,
   invalid,
   home,
-  untouched,
+  untouched = false,
   toLines,
   onChoose,
 }: {
@@ -26,8 +26,9 @@ export function CustomerPicker({
   home: string;
   invalid: boolean;
   /** Nothing has been written on the paper yet. */
-  untouched: boolean;
-  toLines: () => void;
+  untouched?: boolean;
+  /** Goes to the first line; where there are none, the focus stays with the choice. */
+  toLines?: () => void;
   onChoose: (customer: Customer) => void;
 }) {
   const [open, setOpen] = useState(false);
@@ -39,7 +40,7 @@ export function CustomerPicker({
   const [adding, setAdding] = useState(false);
   const [marked, setMarked] = useState(ADD);
   const choose = (one: Customer) => {
-    goesOn.current = true;
+    goesOn.current = toLines !== undefined;
     onChoose(one);
     setOpen(false);
     type('');
@@ -54,7 +55,7 @@ export function CustomerPicker({
     first ? choose(first) : add(),
   );
   const goOn = () => {
-    if (goesOn.current) toLines();
+    if (goesOn.current) toLines?.();
     goesOn.current = false;
   };
   // Enter takes the first one found, or adds where there is none.
