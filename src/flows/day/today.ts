@@ -1,5 +1,7 @@
 import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
+import { byCurrency } from '@/core/money/by-currency';
+import { type Money, money } from '@/core/money/money';
 import { payBy } from '@/core/plan/plan';
 import { DAYS_AHEAD, DAYS_BACK, type Horizon, horizon } from '@/core/today/horizon';
 import { type Business, businessById } from '@/db/businesses';
@@ -52,9 +54,12 @@ export type TodayView = {
   /** Whether more waits behind what is shown. */
   readonly more: boolean;
   readonly cameIn: readonly PaymentRow[];
-  /** What came in today, in the business's currency. */
+  /** What came in today, in the business's currency, and in others beside it. */
   readonly cameInToday: bigint;
+  readonly cameInBeside: readonly Money[];
   readonly horizon: Horizon;
+  /** What is expected in other currencies. */
+  readonly expectedBeside: readonly Money[];
   readonly names: readonly { readonly dueOn: string; readonly customer: string; readonly invoiceId: string }[];
 };
 
@@ -62,10 +67,8 @@ export type TodayView = {
 export const todayView = desk('see').read(async (db): Promise<TodayView> => {
   const business = await businessById(db);
   const today = dateInZone(db.now, business.zone);
-  const own = <T extends { currency: string }>(sums: T[]): T[] =>
-    sums.filter((sum) => sum.currency === business.currency);
-  const received = own(await receivedByDay(db, addDays(today, -DAYS_BACK), today));
-  const due = own(await dueByDay(db));
+  const received = byCurrency(await receivedByDay(db, addDays(today, -DAYS_BACK), today), business.currency);
+  const due = byCurrency(await dueByDay(db), business.currency);
   const refused = await refusedLately(db, new Date(db.now.getTime() - REFUSED_DAYS * 86_400_000), QUEUE);
   const charges = await refusedCharges(db, QUEUE);
   const parts = await lateParts(db, today);
@@ -73,7 +76,8 @@ export const todayView = desk('see').read(async (db): Promise<TodayView> => {
   const known = new Set(
     [...refused, ...charges, ...parts.map(({ charge }) => charge)].map(({ invoiceId }) => invoiceId),
   );
-  const planned = own(await plannedByDay(db, today, addDays(today, DAYS_AHEAD)));
+  const planned = byCurrency(await plannedByDay(db, today, addDays(today, DAYS_AHEAD)), business.currency);
+  const abroad = [...new Set([...due.others.keys(), ...planned.others.keys()])].sort();
   const late = await lateInvoices(db, today, QUEUE * 2);
   const queue: QueueItem[] = [
     ...(await stuckJobs(db, TOLD_FROM, QUEUE)).map((job) => ({ kind: 'stuck' as const, job })),
@@ -100,8 +104,19 @@ export const todayView = desk('see').read(async (db): Promise<TodayView> => {
     queue: queue.slice(0, QUEUE),
     more: queue.length > QUEUE,
     cameIn: await cameIn(db, 10),
-    cameInToday: received.find(({ on }) => on === today)?.minor ?? 0n,
-    horizon: horizon(today, received, [...due, ...planned]),
+    cameInToday: received.own.find(({ on }) => on === today)?.minor ?? 0n,
+    cameInBeside: [...received.others].flatMap(([currency, days]) =>
+      days.flatMap(({ on, minor }) => (on === today && minor > 0n ? [money(minor, currency)] : [])),
+    ),
+    horizon: horizon(today, received.own, [...due.own, ...planned.own]),
+    expectedBeside: abroad.flatMap((currency) => {
+      const { expected } = horizon(
+        today,
+        [],
+        [...(due.others.get(currency) ?? []), ...(planned.others.get(currency) ?? [])],
+      );
+      return expected > 0n ? [money(expected, currency)] : [];
+    }),
     names: await largestDue(db, business.currency, today, addDays(today, DAYS_AHEAD)),
   };
 });

@@ -1,5 +1,6 @@
 import { dateInZone } from '@/core/dates/zone';
 import { openSums } from '@/core/invoice/list';
+import { byCurrency } from '@/core/money/by-currency';
 import { type Business, businessById } from '@/db/businesses';
 import { dueByDay } from '@/db/day-sums';
 import { type Cursor, type InvoiceRow, invoiceRows, type ListPart } from '@/db/invoices';
@@ -16,8 +17,9 @@ export type InvoiceList = {
   readonly business: Business;
   readonly today: ReturnType<typeof dateInZone>;
   readonly parts: Readonly<Record<ListPart, ListPage>>;
-  /** Open sums in the business's own currency, minor units. */
+  /** Open sums in the business's own currency, minor units, and in others beside it. */
   readonly sums: ReturnType<typeof openSums>;
+  readonly beside: readonly { readonly currency: string; readonly sums: ReturnType<typeof openSums> }[];
 };
 
 const keyOf = (part: ListPart, row: InvoiceRow): string =>
@@ -40,7 +42,7 @@ async function pageOf(
 export const invoiceList = desk('see').read(async (db): Promise<InvoiceList> => {
   const business = await businessById(db);
   const today = dateInZone(db.now, business.zone);
-  const days = await dueByDay(db);
+  const { own, others } = byCurrency(await dueByDay(db), business.currency);
   return {
     business,
     today,
@@ -49,10 +51,8 @@ export const invoiceList = desk('see').read(async (db): Promise<InvoiceList> => 
       drafts: await pageOf(db, 'drafts'),
       settled: await pageOf(db, 'settled'),
     },
-    sums: openSums(
-      days.filter((day) => day.currency === business.currency),
-      today,
-    ),
+    sums: openSums(own, today),
+    beside: [...others].map(([currency, days]) => ({ currency, sums: openSums(days, today) })),
   };
 });
 

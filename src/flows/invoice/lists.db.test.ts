@@ -131,6 +131,19 @@ test('today’s queue has what is worst first, and leaves out what has been mend
   expect(view.queue.map((item) => item.kind)).toEqual(['refused', 'late', 'draft']);
   expect(view.horizon.late).toBe(11_000n);
   expect(view.horizon.expected).toBe(11_000n);
+  expect(view.expectedBeside).toEqual([]);
+  // What is owed in other currencies stands beside, by day and in the list, and is never added up.
+  const abroad = await at({ currency: 'EUR' });
+  const beside = await todayView(own.owner);
+  expect(beside.horizon.expected).toBe(11_000n);
+  expect(beside.expectedBeside).toEqual([{ minor: 11_000n, currency: 'EUR' }]);
+  expect((await invoiceList(own.owner)).beside).toMatchObject([{ currency: 'EUR', sums: { all: 11_000n } }]);
+  await pay(abroad.link, 'corvid-good');
+  expect(await todayView(own.owner)).toMatchObject({
+    cameInToday: 0n,
+    cameInBeside: [{ minor: 11_000n, currency: 'EUR' }],
+    expectedBeside: [],
+  });
   await pay(refused.link, 'corvid-good');
   const after = await todayView(own.owner);
   expect(after.queue.map((item) => item.kind)).toEqual(['late', 'draft']);

@@ -1,5 +1,6 @@
 import { addDays, type CalendarDate, isCalendarDate, monthEnd } from '@/core/dates/calendar-date';
 import { shortDate } from '@/core/dates/date-text';
+import { byCurrency } from '@/core/money/by-currency';
 import { minorDigits } from '@/core/money/currency';
 import { decimalText } from '@/core/money/decimal';
 import { todayOf } from '@/core/plan/days';
@@ -100,10 +101,22 @@ export const planFigures = desk('see').read(async (db) => {
   const business = await businessById(db);
   const today = todayOf(business, db.now);
   const from = `${addDays(today, -270).slice(0, 7)}-01` as CalendarDate;
+  const months = byCurrency(await chargeMonths(db, from), business.currency);
   return {
     currency: business.currency,
     locale: business.locale,
-    months: (await chargeMonths(db, from)).filter(({ currency }) => currency === business.currency),
+    months: months.own,
+    /** The same in other currencies, this month. */
+    beside: [...months.others].map(([currency, list]) => {
+      const current = list.filter(({ month }) => month === today.slice(0, 7));
+      const sum = (of: (one: (typeof list)[number]) => bigint) => current.reduce((all, one) => all + of(one), 0n);
+      return {
+        currency,
+        received: sum(({ receivedMinor }) => receivedMinor),
+        expected: sum(({ expectedMinor }) => expectedMinor),
+      };
+    }),
+    all: [...months.own, ...[...months.others.values()].flat()],
     movements: await planMovements(db, from),
     members: await livingMembers(db),
     thisMonth: today.slice(0, 7),
@@ -113,16 +126,15 @@ export const planFigures = desk('see').read(async (db) => {
 
 /** The same figures as CSV. */
 export const planFiguresCsv = desk('see').run(async (ctx): Promise<string> => {
-  const { months, currency } = await planFigures(ctx.actor);
-  const digits = minorDigits(currency);
+  const { all } = await planFigures(ctx.actor);
   return csvText(
     ['month', 'kind', 'currency', 'expected', 'received', 'due', 'refused', 'recovered'],
-    months.map((one) => [
+    all.map((one) => [
       one.month,
       one.kind,
       one.currency,
-      decimalText(one.expectedMinor, digits),
-      decimalText(one.receivedMinor, digits),
+      decimalText(one.expectedMinor, minorDigits(one.currency)),
+      decimalText(one.receivedMinor, minorDigits(one.currency)),
       String(one.due),
       String(one.refused),
       String(one.recovered),

@@ -1,8 +1,9 @@
 'use client';
 import dynamic from 'next/dynamic';
 import { minorDigits } from '@/core/money/currency';
-import { money } from '@/core/money/money';
+import { type Money, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
+import { SumsBeside } from '../kit/sums-beside';
 
 const FiguresChart = dynamic(() => import('./figures-chart').then((module) => module.FiguresChart), {
   ssr: false,
@@ -28,6 +29,7 @@ export function PlanFigures({
   currency,
   locale,
   months,
+  beside,
   movements,
   members,
   thisMonth,
@@ -36,6 +38,8 @@ export function PlanFigures({
   currency: string;
   locale: string;
   months: readonly FigureMonth[];
+  /** This month in other currencies. */
+  beside: readonly { readonly received: Money; readonly expected: Money }[];
   movements: readonly { readonly month: string; readonly gained: number; readonly lost: number }[];
   members: number;
   thisMonth: string;
@@ -74,11 +78,17 @@ export function PlanFigures({
       <dl className="my-4 flex flex-wrap gap-x-10 gap-y-3 [&_dd]:font-serif [&_dd]:text-[20px]/7 [&_dt]:text-[12.5px] [&_dt]:text-soft">
         <div>
           <dt>Received this month</dt>
-          <dd className="private">{text(current.reduce((sum, { received }) => sum + received, 0))}</dd>
+          <dd className="private">
+            {text(current.reduce((sum, { received }) => sum + received, 0))}
+            <SumsBeside sums={beside.map(({ received }) => received)} locale={locale} />
+          </dd>
         </div>
         <div>
           <dt>Expected this month</dt>
-          <dd className="private">{text(current.reduce((sum, { expected }) => sum + expected, 0))}</dd>
+          <dd className="private">
+            {text(current.reduce((sum, { expected }) => sum + expected, 0))}
+            <SumsBeside sums={beside.map(({ expected }) => expected)} locale={locale} />
+          </dd>
         </div>
         <div>
           <dt>Members now</dt>

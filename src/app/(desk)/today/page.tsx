@@ -10,6 +10,7 @@ import { type TodayView, todayView } from '@/flows/day/today';
 import { mayDo } from '@/flows/door/rights';
 import { Amount, Figure } from '@/ui/kit/amount';
 import { Empty } from '@/ui/kit/empty';
+import { SumsBeside } from '@/ui/kit/sums-beside';
 import { GroupHead } from '@/ui/list/list-group';
 import { CHANNEL_WORDS } from '../money/payments/json-payment';
 import { TodayHorizon } from './today-horizon';
@@ -97,10 +98,12 @@ export default async function TodayPage() {
           {view.more ? 'More than six things need' : (COUNTS[queue.length] ?? 'Many things need')} a hand.{' '}
           <Link href="/money/payments" className="tally-link font-semibold">
             {amount(view.cameInToday)}
+            <SumsBeside sums={view.cameInBeside} locale={business.locale} />
           </Link>{' '}
           has come in today, and{' '}
           <Link href="/ask/invoices" className="tally-link font-semibold">
             {amount(horizon.expected)}
+            <SumsBeside sums={view.expectedBeside} locale={business.locale} />
           </Link>{' '}
           is expected in the coming {DAYS_AHEAD / 7} weeks.
         </p>

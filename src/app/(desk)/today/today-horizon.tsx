@@ -4,6 +4,7 @@ import { jsonMinor, money } from '@/core/money/money';
 import { figureText } from '@/core/money/money-text';
 import { DAYS_AHEAD } from '@/core/today/horizon';
 import type { TodayView } from '@/flows/day/today';
+import { SumsBeside } from '@/ui/kit/sums-beside';
 import { HorizonStrip } from '@/ui/today/horizon-strip';
 
 const NAMED = 4;
@@ -60,8 +61,8 @@ export function TodayHorizon({ view }: { view: TodayView }) {
       weeks={weeks}
       words={
         <>
-          {DAYS_AHEAD / 7} weeks ahead: <span className="private">{text(horizon.expected)}</span> due on invoices and by
-          plans.
+          {DAYS_AHEAD / 7} weeks ahead: <span className="private">{text(horizon.expected)}</span>
+          <SumsBeside sums={view.expectedBeside} locale={locale} /> due on invoices and by plans.
           {horizon.late > 0n ? (
             <>
               {' '}

@@ -11,6 +11,7 @@ import { InvoiceSearch } from '@/ui/invoice/invoice-search';
 import { StartButton } from '@/ui/invoice/start-button';
 import { Figure } from '@/ui/kit/amount';
 import { Empty } from '@/ui/kit/empty';
+import { SumsBeside } from '@/ui/kit/sums-beside';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
 import { ListGroups } from '@/ui/list/list-group';
 import { AskTabs } from '../ask-tabs';
@@ -18,9 +19,17 @@ import { jsonRow } from './json-row';
 
 export default async function InvoicesLayout({ children }: { children: ReactNode }) {
   const actor = await pageActor();
-  const { business, today, parts, sums } = await invoiceList(actor);
+  const { business, today, parts, sums, beside } = await invoiceList(actor);
   const { currency, locale } = business;
-  const figure = (minor: bigint) => <Figure minor={jsonMinor(minor)} currency={currency} locale={locale} />;
+  const figure = (part: keyof typeof sums) => (
+    <>
+      <Figure minor={jsonMinor(sums[part])} currency={currency} locale={locale} />
+      <SumsBeside
+        sums={beside.flatMap((one) => (one.sums[part] > 0n ? [{ minor: one.sums[part], currency: one.currency }] : []))}
+        locale={locale}
+      />
+    </>
+  );
   const rows = (part: keyof typeof parts) => parts[part].rows.map((row) => jsonRow(row, business, today));
   const overview = await listOverview(actor);
   const { groups } = await customerOverview(actor);
@@ -44,7 +53,7 @@ export default async function InvoicesLayout({ children }: { children: ReactNode
           <>
             <div className="flex h-[34px] items-center gap-4">
               <b className="font-semibold">
-                Owed to you <span className="font-serif text-[15px]">{figure(sums.all)}</span>
+                Owed to you <span className="font-serif text-[15px]">{figure('all')}</span>
               </b>
               <span className="flex-1" />
               {mayDo(actor.role, 'ask') ? (
@@ -69,9 +78,9 @@ export default async function InvoicesLayout({ children }: { children: ReactNode
                   <ListGroups
                     rows={rows('open')}
                     heads={[
-                      { name: 'Late', figure: figure(sums.late) },
-                      { name: 'Next two weeks', figure: figure(sums.soon) },
-                      { name: 'Later', figure: figure(sums.later) },
+                      { name: 'Late', figure: figure('late') },
+                      { name: 'Next two weeks', figure: figure('soon') },
+                      { name: 'Later', figure: figure('later') },
                     ]}
                     next={parts.open.next}
                     more="/api/invoices?part=open"

@@ -38,7 +38,10 @@ export function jsonOffer(
     id: row.id,
     href: `${path}/${row.id}`,
     name: row.name,
-    under: `${state} · ${offerAsks(row, place.locale)}`,
+    under: `${state} · ${offerAsks(row, place.locale)}${row.sums
+      .filter((sum) => sum !== most && sum.paidMinor > sum.refundedMinor)
+      .map((sum) => ` · + ${moneyText(money(BigInt(sum.paidMinor - sum.refundedMinor), sum.currency), place.locale)}`)
+      .join('')}`,
     state,
     share: 0,
     minor: (most?.paidMinor ?? 0) - (most?.refundedMinor ?? 0),

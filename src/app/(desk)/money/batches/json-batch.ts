@@ -1,6 +1,7 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { monthText, shortDate } from '@/core/dates/date-text';
-import { jsonMinor } from '@/core/money/money';
+import { jsonMinor, money } from '@/core/money/money';
+import { moneyText } from '@/core/money/money-text';
 import type { BatchDifference } from '@/core/payment/day-batch';
 import type { ListedBatch } from '@/flows/day/day-batches';
 import type { ListRow } from '@/ui/list/list-row';
@@ -33,7 +34,10 @@ export function jsonBatch(
     id: batch.day,
     href: `/money/batches/${batch.day}`,
     name: shortDate(batch.day, locale, { weekday: true }),
-    under: `${state} · ${sales === 0 ? 'no payment' : sales === 1 ? '1 payment' : `${sales} payments`}${batch.sums.length > 1 ? `, ${batch.sums.length} currencies` : ''}`,
+    under: `${state} · ${sales === 0 ? 'no payment' : sales === 1 ? '1 payment' : `${sales} payments`}${batch.sums
+      .filter((sum) => sum !== shown)
+      .map((sum) => ` + ${moneyText(money(sum.netMinor, sum.currency), locale)}`)
+      .join('')}`,
     state: rosette,
     share: rosette === 'Paid' ? 1 : 0,
     minor: jsonMinor(shown?.netMinor ?? 0n),

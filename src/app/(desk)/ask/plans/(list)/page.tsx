@@ -7,10 +7,14 @@ import { PlanFigures } from '@/ui/plan/plan-figures';
 export const metadata: Metadata = { title: 'Billing plans' };
 
 export default async function PlansPage() {
-  const figures = await planFigures(await pageActor());
+  const { all: _, beside, ...figures } = await planFigures(await pageActor());
   return (
     <PlanFigures
       {...figures}
+      beside={beside.map(({ currency, received, expected }) => ({
+        received: { minor: received, currency },
+        expected: { minor: expected, currency },
+      }))}
       months={figures.months.map(({ expectedMinor, receivedMinor, ...month }) => ({
         ...month,
         expected: jsonMinor(expectedMinor),
