@@ -178,6 +178,20 @@ test('an invoice goes all the way: typed on the paper, proved, sent, paid, seen 
   const payer = await open(link, { width: 390, height: 844 });
   await expectAccessible(payer.page, 'customer’s page');
   expect(await shown(payer.page)).toContain('The old catches are in the box.');
+  // The bar leads on while the button is below; wherever the page is scrolled to, nothing that can be pressed lies under it.
+  await untilTrue(payer.page, () => document.querySelector('a[href="#pay"]') !== null);
+  await payer.page.evaluate(() => window.scrollTo(0, document.body.scrollHeight));
+  await untilTrue(payer.page, () => document.querySelector('a[href="#pay"]') === null);
+  const covered = await payer.page.evaluate(
+    () =>
+      [...document.querySelectorAll<HTMLElement>('button, nav a, summary')].filter((one) => {
+        const { left, top, width, height } = one.getBoundingClientRect();
+        if (width === 0 || top < 0 || top + height > innerHeight) return false;
+        const at = document.elementFromPoint(left + width / 2, top + height / 2);
+        return !(at && (one === at || one.contains(at) || at.contains(one)));
+      }).length,
+  );
+  expect(covered).toBe(0);
   const pdf = await fetch(`${stack.web}/i/${link}/invoice.pdf`);
   expect(pdf.headers.get('content-type')).toBe('application/pdf');
   await untilShown(page, 'Seen on a phone');

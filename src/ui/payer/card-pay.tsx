@@ -106,11 +106,14 @@ export function CardPay(props: PayOpen & { door: PayDoor; words: PayWords }) {
   const { fieldsUrl, door, words } = props;
   const { payment, frame, stage, trouble, bank } = useCardPayment(props);
   const place = useRef<HTMLDivElement>(null);
-  const [inView, setInView] = useState(true);
+  const [isBelow, setBelow] = useState(false);
 
-  // On a phone a bar leads to the payment while its button is out of sight; it never covers the fields.
+  // On a phone a bar leads on to the payment while its button is still below; it is gone before it could cover it, and does not
+  // lie over what comes after the button.
   useEffect(() => {
-    const watch = new IntersectionObserver(([entry]) => entry && setInView(entry.isIntersecting));
+    const watch = new IntersectionObserver(
+      ([entry]) => entry && setBelow(!entry.isIntersecting && entry.boundingClientRect.top > 0),
+    );
     if (place.current) watch.observe(place.current);
     return () => watch.disconnect();
   }, []);
@@ -161,7 +164,7 @@ export function CardPay(props: PayOpen & { door: PayDoor; words: PayWords }) {
           </Button>
         </div>
       )}
-      {waiting || inView ? null : (
+      {waiting || !isBelow ? null : (
         <a
           href="#pay"
           className="fixed inset-x-0 bottom-0 z-10 flex items-baseline justify-between border-t-2 border-ink bg-sheet px-5 py-4 font-serif text-[19px]/6 font-semibold sm:hidden"
