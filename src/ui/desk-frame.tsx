@@ -60,12 +60,18 @@ export function DeskFrame({
       if (answer.ok) location.assign('/sign-in');
       else sayTrouble(answer.words);
     };
-    return { ask: () => void (mayAsk && compose()), cover, turnNight, signOut: () => void signOut() };
+    return {
+      ask: () => void (mayAsk && compose()),
+      askByKey: () => void (mayAsk && compose({}, true)),
+      cover,
+      turnNight,
+      signOut: () => void signOut(),
+    };
   }, [compose, mayAsk]);
 
   const keys = useMemo(
     () => ({
-      n: actions.ask,
+      n: actions.askByKey,
       c: actions.cover,
       '/': () => setFinding(true),
       'mod+k': () => setFinding(true),

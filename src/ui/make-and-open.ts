@@ -30,9 +30,10 @@ export function useMakeAndOpen() {
     },
     [router, opening],
   );
-  /** A new invoice, empty or from what is given, in the composer. */
+  /** A new invoice, empty or from what is given, in the composer. @param byKey whoever begins by key goes on by key: who pays is asked at once */
   const compose = useCallback(
-    (from: object = {}) => makeAndOpen('/api/invoices', from, (id) => `/ask/compose/${id}`),
+    (from: object = {}, byKey = false) =>
+      makeAndOpen('/api/invoices', from, (id) => `/ask/compose/${id}${byKey ? '?by=key' : ''}`),
     [makeAndOpen],
   );
   return { busy, makeAndOpen, compose };

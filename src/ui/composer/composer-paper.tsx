@@ -82,7 +82,7 @@ export function ComposerPaper({
           locale={setting.locale}
           home={setting.home}
           fixed={fixed}
-          untouched={!fixed && setting.draft.revision === 0 && setting.draft.paper.customerId === null}
+          asksAtOnce={setting.byKey === true && setting.draft.revision === 0 && setting.draft.paper.customerId === null}
           onCustomer={(one) => {
             onPick(one);
             onChange({ customerId: one.id, ...(one.due && one.id !== paper.customerId ? { due: one.due } : {}) });

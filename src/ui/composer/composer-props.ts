@@ -9,6 +9,8 @@ import type { TermsChoice } from './paper-after';
 
 export type ComposerProps = {
   readonly id: string;
+  /** Whether it was begun by key. */
+  readonly byKey?: boolean;
   readonly draft: Kept;
   readonly customer: Customer | null;
   readonly taxes: readonly BusinessTax[];

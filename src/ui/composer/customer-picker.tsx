@@ -11,31 +11,31 @@ import { NewCustomer } from './new-customer';
 const ADD = 'add-somebody';
 
 /**
- * "Who pays": found by typing, or added on the spot without leaving the paper. On an untouched paper it is open from the start, and
+ * "Who pays": found by typing, or added on the spot without leaving the paper. Where a paper was begun by key it is open from the start, and
  * once somebody is chosen, or nobody for now, the first line is next.
  */
 export function CustomerPicker({
   customer,
   invalid,
   home,
-  untouched = false,
+  asksAtOnce = false,
   toLines,
   onChoose,
 }: {
   customer: Customer | null;
   home: string;
   invalid: boolean;
-  /** Nothing has been written on the paper yet. */
-  untouched?: boolean;
+  /** The paper was begun by key, and nothing is written on it yet. */
+  asksAtOnce?: boolean;
   /** Goes to the first line; where there are none, the focus stays with the choice. */
   toLines?: () => void;
   onChoose: (customer: Customer) => void;
 }) {
   const [open, setOpen] = useState(false);
-  const goesOn = useRef(untouched);
+  const goesOn = useRef(asksAtOnce);
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the paper comes up
   useEffect(() => {
-    if (untouched) setOpen(true);
+    if (asksAtOnce) setOpen(true);
   }, []);
   const [adding, setAdding] = useState(false);
   const [marked, setMarked] = useState(ADD);

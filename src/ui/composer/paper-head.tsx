@@ -18,7 +18,7 @@ export function PaperHead({
   locale,
   home,
   fixed,
-  untouched,
+  asksAtOnce,
   onCustomer,
   onMany,
   onChange,
@@ -31,7 +31,7 @@ export function PaperHead({
   home: string;
   /** A sent invoice that is changed stays with its customer. */
   fixed: boolean;
-  untouched: boolean;
+  asksAtOnce: boolean;
   onCustomer: (customer: Customer) => void;
   onMany: () => void;
   onChange: (part: Partial<Paper>) => void;
@@ -50,7 +50,7 @@ export function PaperHead({
             home={home}
             customer={customer}
             invalid={problems.of('customer') !== undefined}
-            untouched={untouched}
+            asksAtOnce={asksAtOnce}
             toLines={() => focusField(`${paper.lines[0]?.id}.what`)}
             onChoose={onCustomer}
           />

@@ -55,7 +55,7 @@ export function NumberInput({ value, onChange, onBlur, ...input }: NumberProps) 
       />
       {other !== null && isOwn ? (
         <span
-          className="menu small absolute right-0 top-full z-30 mt-0.5 flex w-max gap-2 !px-2.5 !py-1.5"
+          className="menu small absolute bottom-full right-0 z-30 mb-0.5 flex w-max gap-2 !px-2.5 !py-1.5"
           role="status"
         >
           <span>= {spokenDecimal(value, sign)}</span>

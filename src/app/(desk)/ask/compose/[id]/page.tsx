@@ -8,10 +8,13 @@ import { Composer } from '@/ui/composer/composer';
 
 export const metadata: Metadata = { title: 'Write an invoice' };
 
-export default async function ComposePage({ params }: { params: Promise<{ id: string }> }) {
+type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ by?: string | string[] }> };
+
+export default async function ComposePage({ params, searchParams }: Props) {
   const actor = await pageActor();
   const { id } = await params;
   const sheet = await orGone(id, invoiceSheet(actor, id), '/ask/invoices');
   if (sheet.invoice.stage !== 'draft') redirect(`/ask/invoices/${id}` as Route);
-  return <Composer key={id} {...(await composerOf(actor, sheet, null))} />;
+  const byKey = (await searchParams).by === 'key';
+  return <Composer key={id} {...(await composerOf(actor, sheet, null))} byKey={byKey} />;
 }
