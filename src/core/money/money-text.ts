@@ -1,5 +1,5 @@
 import { minorDigits } from './currency';
-import type { Money } from './money';
+import { type Money, money } from './money';
 
 const formatters = new Map<string, Intl.NumberFormat>();
 
@@ -38,3 +38,7 @@ export function moneyText(amount: Money, locale: string): string {
   const text = leads ? `${sign}${figure}` : `${figure}\u00a0${sign}`;
   return amount.minor < 0n ? `−${text}` : text;
 }
+
+/** A sum as it is typed: a plain decimal with all of its currency's digits. @param minor minor units */
+export const plainSum = (minor: bigint, currency: string): string =>
+  figureText(money(minor, currency), 'en-US').replace(/,/g, '');

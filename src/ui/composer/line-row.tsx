@@ -249,33 +249,6 @@ export const LineRow = memo(function LineRow(props: LineProps) {
             />
           </span>
         ) : null}
-        {line.code || noting ? (
-          <label className="flex items-baseline gap-2 text-soft">
-            Code
-            <input
-              aria-label={`Line ${at + 1}: your code of the item`}
-              maxLength={40}
-              className="blank !w-[104px] !text-[13.5px]/[18px]"
-              {...field('code')}
-            />
-          </label>
-        ) : null}
-        {line.handed || noting ? (
-          <Select
-            look="blank"
-            aria-label={`Line ${at + 1}: how it comes to the customer`}
-            className="!w-auto !font-sans !text-[13px]/[18px]"
-            value={line.handed ?? ''}
-            onChange={(event) => onChange(line.id, { handed: (event.target.value || undefined) as Handed | undefined })}
-          >
-            <option value="">not said</option>
-            {HANDED.map((one) => (
-              <option key={one} value={one}>
-                {HANDED_WORDS[one]}
-              </option>
-            ))}
-          </Select>
-        ) : null}
         <span className="flex-1" />
         {noting ? null : (
           <Button look="small-link" onClick={() => setNoting(true)}>
@@ -294,16 +267,47 @@ export const LineRow = memo(function LineRow(props: LineProps) {
           Remove line {at + 1}
         </Button>
       </div>
-      {line.note || noting ? (
-        <div className="pt-0.5 sm:pl-[34px]">
-          <textarea
-            rows={1}
-            aria-label={`Line ${at + 1}: note to the customer`}
-            placeholder="A note to the customer"
-            maxLength={1000}
-            className="blank resize-none !font-sans !text-[13px]/[18px] [field-sizing:content]"
-            {...field('note')}
-          />
+      {line.note || line.code || line.handed || noting ? (
+        <div className="small flex flex-wrap items-baseline gap-x-3 pt-0.5 sm:pl-[34px]">
+          {line.note || noting ? (
+            <textarea
+              rows={1}
+              aria-label={`Line ${at + 1}: note to the customer`}
+              placeholder="A note to the customer"
+              maxLength={1000}
+              className="blank min-w-[180px] flex-1 resize-none !font-sans !text-[13px]/[18px] [field-sizing:content]"
+              {...field('note')}
+            />
+          ) : null}
+          {line.code || noting ? (
+            <label className="flex items-baseline gap-2 text-soft">
+              Code
+              <input
+                aria-label={`Line ${at + 1}: your code of the item`}
+                maxLength={40}
+                className="blank !w-[104px] !text-[13.5px]/[18px]"
+                {...field('code')}
+              />
+            </label>
+          ) : null}
+          {line.handed || noting ? (
+            <Select
+              look="blank"
+              aria-label={`Line ${at + 1}: how it comes to the customer`}
+              className="!w-auto !font-sans !text-[13px]/[18px]"
+              value={line.handed ?? ''}
+              onChange={(event) =>
+                onChange(line.id, { handed: (event.target.value || undefined) as Handed | undefined })
+              }
+            >
+              <option value="">how it comes: not said</option>
+              {HANDED.map((one) => (
+                <option key={one} value={one}>
+                  {HANDED_WORDS[one]}
+                </option>
+              ))}
+            </Select>
+          ) : null}
         </div>
       ) : null}
       {props.short !== undefined ? (

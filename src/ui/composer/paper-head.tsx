@@ -58,7 +58,7 @@ export function PaperHead({
         {problems.of('customer') ? (
           <FieldError>{problems.of('customer')}</FieldError>
         ) : (
-          <p className="small mt-1 flex gap-x-3 text-soft">
+          <p className="small mt-1 flex items-baseline gap-x-3 text-soft">
             <span className="private truncate">{known}</span>
             {fixed ? null : (
               <Button look="small-link" className="flex-none" onClick={onMany}>

@@ -2,8 +2,7 @@
 import { useEffect, useState } from 'react';
 import { typedMinor } from '@/core/invoice/read-paper';
 import { minorDigits } from '@/core/money/currency';
-import { money } from '@/core/money/money';
-import { figureText } from '@/core/money/money-text';
+import { plainSum } from '@/core/money/money-text';
 import { TickField } from '../kit/check';
 import { DateField } from '../kit/date-field';
 import { Field, TextField } from '../kit/field';
@@ -49,12 +48,9 @@ export function WordsDialog({
   );
 }
 
-const plainFigure = (minor: number, currency: string): string =>
-  figureText(money(BigInt(minor), currency), 'en-US').replace(/,/g, '');
-
 /** An amount as it is typed; `minor` is null while it is none or nothing. */
 function useAmount(firstMinor: number, { currency }: OfMoney, label: string) {
-  const [amount, setAmount] = useState(plainFigure(firstMinor, currency));
+  const [amount, setAmount] = useState(plainSum(BigInt(firstMinor), currency));
   const field = (
     <MoneyField
       label={label}

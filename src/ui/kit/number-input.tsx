@@ -36,7 +36,9 @@ export function NumberInput({ value, onChange, onBlur, ...input }: NumberProps) 
     onChange({ target: { value: text } });
   };
   return (
-    <span className="relative inline-block w-full min-w-0 [:where(&:has(.blank))]:w-auto">
+    <span
+      className={`relative min-w-0 ${/\bblank\b/.test(input.className ?? '') ? 'inline-block flex-none' : 'block w-full'}`}
+    >
       <input
         inputMode="decimal"
         autoComplete="off"
@@ -55,7 +57,7 @@ export function NumberInput({ value, onChange, onBlur, ...input }: NumberProps) 
       />
       {other !== null && isOwn ? (
         <span
-          className="menu small absolute bottom-full right-0 z-30 mb-0.5 flex w-max gap-2 !px-2.5 !py-1.5"
+          className="menu small !min-w-0 absolute bottom-full right-0 z-30 mb-0.5 flex w-max gap-2 !px-2.5 !py-1.5"
           role="status"
         >
           <span>= {spokenDecimal(value, sign)}</span>

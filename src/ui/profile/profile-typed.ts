@@ -1,7 +1,7 @@
 import type { ProfileFields } from '@/core/business/business';
 import { typedMinor } from '@/core/invoice/read-paper';
 import { isCurrency, minorDigits } from '@/core/money/currency';
-import { decimalText } from '@/core/money/decimal';
+import { plainSum } from '@/core/money/money-text';
 
 /** The profile while it is written: the days of reminders as one line, sums as they are typed. */
 export type ProfileTyped = Omit<ProfileFields, 'reminders' | 'smallestPayments'> & {
@@ -13,7 +13,7 @@ export const typedProfile = ({ reminders, smallestPayments, ...rest }: ProfileFi
   ...rest,
   reminders: reminders.join(', '),
   smallestPayments: Object.fromEntries(
-    Object.entries(smallestPayments).map(([code, minor]) => [code, decimalText(BigInt(minor), minorDigits(code))]),
+    Object.entries(smallestPayments).map(([code, minor]) => [code, plainSum(BigInt(minor), code)]),
   ),
 });
 

@@ -51,8 +51,8 @@ export default async function InvoicesLayout({ children }: { children: ReactNode
         label="Invoices"
         list={
           <>
-            <div className="flex h-[34px] items-center gap-4">
-              <b className="font-semibold">
+            <div className="flex min-h-[34px] items-center gap-3 pb-1">
+              <b className="min-w-0 font-semibold">
                 Owed to you <span className="font-serif text-[15px]">{figure('all')}</span>
               </b>
               <span className="flex-1" />
