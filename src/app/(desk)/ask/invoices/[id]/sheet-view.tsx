@@ -11,9 +11,11 @@ import { isEInvoiceUsual } from '@/core/einvoice/where';
 import { fileStanding } from '@/core/invoice/approval';
 import { reminderWords } from '@/core/invoice/reminders';
 import { invoiceState, sharePaid } from '@/core/invoice/state';
+import { MESSAGE_KINDS } from '@/core/message/kinds';
 import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import type { PaperFile } from '@/core/paper/paper';
+import { notDelivered } from '@/core/timeline/not-delivered';
 import { wordsOf } from '@/core/words/words';
 import { type InvoiceSheet, printedOf } from '@/flows/invoice/invoice-sheet';
 import { InvoicePaper } from '@/ui/invoice/invoice-paper';
@@ -133,7 +135,7 @@ function NextStep({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAsk: boolean }) {
   if (invoice.stage === 'cancelled' || (invoice.dueMinor === 0n && !question)) return null;
   const late = invoice.dueOn !== null && invoice.dueOn < today;
   const change = approvals.find(({ decision }) => decision === 'change');
-  const bounced = sheet.timeline.find(({ event }) => ['bounced', 'delivered'].includes(event.kind));
+  const lost = notDelivered(sheet.timeline);
   const words = question
     ? `${question.byName} asks: “${question.text}”`
     : pending
@@ -142,8 +144,8 @@ function NextStep({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAsk: boolean }) {
         : 'A card payment has no answer yet. Dahlia is asking the card processor.'
       : change
         ? `${change.byName} asks for a change: “${change.comment}”`
-        : bounced?.event.kind === 'bounced'
-          ? `The e-mail came back: ${bounced.event.trouble}. Send it another way, or mend the address.`
+        : lost
+          ? `${MESSAGE_KINDS[lost.what].called} to ${lost.to} has not arrived: ${lost.trouble.replace(/\.$/, '')}. Send it another way, or mend the address.`
           : refused
             ? 'The last card was refused. The link in the e-mail still works for another card.'
             : late
