@@ -1,9 +1,9 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
-import type { FileDecision } from '@/core/invoice/approval';
 import { completePrinted, type PrintedInvoice } from '@/core/invoice/printed';
 import type { SendWith } from '@/core/invoice/send-with';
 import type { InvoiceStatus } from '@/core/invoice/state';
 import { typedDecimal } from '@/core/money/typed';
+import type { FileDecision } from '@/core/paper/approval';
 import type { Writing } from '@/core/paper/kept-by';
 import { completePaper, type Paper } from '@/core/paper/paper';
 import type { RefusalReason } from '@/core/payment/outcome';

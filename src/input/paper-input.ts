@@ -20,13 +20,13 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
-import type { Approver } from '@/core/invoice/approval';
-import { EXEMPT_AS, type ExemptAs } from '@/core/invoice/exempt';
 import { MOST_REMINDERS } from '@/core/invoice/reminders';
 import type { SendingWay, SendWith } from '@/core/invoice/send-with';
 import { HANDED, type Handed, UNITS, type Unit } from '@/core/item/item';
+import { EXEMPT_AS, type ExemptAs } from '@/core/paper/exempt';
 import type { Following } from '@/core/paper/kept-by';
 import {
+  type Approver,
   type DueChoice,
   MOST_APPROVERS,
   MOST_FILES,

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { calendarDate } from '../dates/calendar-date';
-import type { ExemptAs } from '../invoice/exempt';
 import { type PrintedInvoice, printedInvoice } from '../invoice/printed';
 import { readPaper } from '../invoice/read-paper';
+import type { ExemptAs } from '../paper/exempt';
 import { completePaper, newLine } from '../paper/paper';
 import type { BusinessTax } from '../tax/business-tax';
 import type { Category, Change, EInvoice, EInvoiceLine, TaxGroup } from './einvoice';

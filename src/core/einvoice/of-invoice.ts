@@ -1,6 +1,6 @@
-import type { ExemptAs } from '../invoice/exempt';
 import type { Payer, PrintedInvoice, Seller } from '../invoice/printed';
 import { decimalText, roundedQuotient, scaledDecimal } from '../money/decimal';
+import type { ExemptAs } from '../paper/exempt';
 import { isNoAddress, NO_ADDRESS } from '../place/address';
 import {
   type Category,

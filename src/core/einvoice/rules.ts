@@ -1,7 +1,7 @@
 import { isCalendarDate } from '../dates/calendar-date';
 import { isCurrency, minorDigits } from '../money/currency';
 import { isCountryCode } from '../place/address';
-import { type Category, type EInvoice, groupKey, type Party, sum, type Taxed, UNIT_CODES } from './einvoice';
+import { type Category, type EInvoice, groupKey, type Party, sum, type Taxed } from './einvoice';
 import { taxOn } from './sums';
 
 /** A rule that does not hold, by its name in the standard, in words that say what to do. */
@@ -13,7 +13,6 @@ const said = (text: string): boolean => text.trim() !== '';
 const changes = ({ allowances, charges }: EInvoice) => [...allowances, ...charges];
 const addressed = ({ lines, city, postalCode }: Party) => [...lines, city, postalCode].some(said);
 const decimal = /^-?\d+(\.\d+)?$/;
-const KNOWN: readonly string[] = Object.values(UNIT_CODES);
 
 /** What has to be there, and of which kind (EN 16931-1, 6.4.1: integrity constraints). */
 const PRESENCE: Readonly<Record<string, Rule>> = {
@@ -313,6 +312,3 @@ export const brokenRules = (of: EInvoice): BrokenRule[] =>
 
 /** What keeps an e-invoice from being a good one, each once, in words that say what to do. */
 export const eInvoiceProblems = (of: EInvoice): string[] => [...new Set(brokenRules(of).map(({ words }) => words))];
-
-/** Whether a unit's code is one of ours. */
-export const isKnownUnit = (code: string): boolean => KNOWN.includes(code);

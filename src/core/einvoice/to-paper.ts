@@ -1,11 +1,11 @@
 import { isCalendarDate } from '../dates/calendar-date';
-import type { ExemptAs } from '../invoice/exempt';
 import type { BankDetails } from '../invoice/printed';
 import type { Unit } from '../item/item';
 import { minorDigits } from '../money/currency';
 import { decimalText } from '../money/decimal';
 import { money } from '../money/money';
 import { moneyText } from '../money/money-text';
+import type { ExemptAs } from '../paper/exempt';
 import { newLine, type Paper, type PaperLine } from '../paper/paper';
 import { type BusinessTax, STANDARD } from '../tax/business-tax';
 import { type Category, type EInvoice, type Party, sum, type Taxed, UNIT_CODES } from './einvoice';

@@ -2,11 +2,11 @@ import type { CalendarDate } from '../dates/calendar-date';
 import { isCalendarDate } from '../dates/calendar-date';
 import type { Handed, Unit } from '../item/item';
 import { jsonMinor } from '../money/money';
+import type { ExemptAs } from '../paper/exempt';
 import type { Paper, PaperFile } from '../paper/paper';
 import type { Address } from '../place/address';
 import type { TallyDocument } from '../tally/document';
 import { dueDate } from './due';
-import type { ExemptAs } from './exempt';
 import type { PaperReading } from './read-paper';
 import { firstPaymentMinor } from './sending';
 

@@ -1,10 +1,10 @@
 import { MAIL_ADDRESS } from '../customer/mail-address';
 import { addDays, type CalendarDate } from '../dates/calendar-date';
 import { minorDigits } from '../money/currency';
+import type { Approver } from '../paper/paper';
 import { isDayOrNone, type Paper } from '../paper/paper';
 import { RuleError } from '../rule-error';
 import { percentOf } from '../tally/tally';
-import type { Approver } from './approval';
 import { dueDate, issueDate } from './due';
 import { type PaperProblem, type PaperReading, typedShare } from './read-paper';
 

@@ -1,7 +1,6 @@
 import { isCalendarDate } from '../dates/calendar-date';
-import type { Approver } from '../invoice/approval';
-import type { ExemptAs } from '../invoice/exempt';
 import type { Handed, Unit } from '../item/item';
+import type { ExemptAs } from './exempt';
 
 /** When an invoice is to be paid, as the business chooses it. */
 export type DueChoice =
@@ -52,6 +51,9 @@ export type PaperDelivery = {
   readonly packaging: string;
   readonly taxes: readonly string[] | null;
 };
+
+/** Somebody who is asked by name to approve a file. */
+export type Approver = { readonly id: string; readonly name: string; readonly email: string };
 
 /** A file that goes with the document; one to be approved asks before paying: named approvers, or whoever has the link. */
 export type PaperFile = {

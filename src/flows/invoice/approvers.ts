@@ -1,5 +1,6 @@
-import { type Approver, filesByApprover } from '@/core/invoice/approval';
 import type { PrintedInvoice } from '@/core/invoice/printed';
+import { filesByApprover } from '@/core/paper/approval';
+import type { Approver } from '@/core/paper/paper';
 import { isSigned, signatureOf } from '@/flows/door/signing';
 import type { Outgoing } from '@/flows/message/queue-message';
 

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { fileStanding } from '@/core/invoice/approval';
+import { fileStanding } from '@/core/paper/approval';
 import { insertApproval, latestApprovals } from '@/db/approvals';
 import { businessById } from '@/db/businesses';
 import { fileById } from '@/db/files';

@@ -14,6 +14,7 @@ import { todayView } from '@/flows/day/today';
 import { programContext } from '@/flows/door/program';
 import { partAskedNow, payableNow, viewByLink } from '@/flows/invoice/payer-page';
 import { recordReceived } from '@/flows/payment/receive-payment';
+import { takeBackReceived } from '@/flows/payment/take-back-received';
 import { takePayment } from '@/flows/payment/take-payment';
 import { handOverMessage } from '@/flows/post/hand-over-message';
 import { asSuperuser } from '../../../tests/support/database';
@@ -119,6 +120,43 @@ test('each part is asked for on its day, by mail with its sum and last day, and 
     '$300.00 is due by May 15, 2027',
   ]);
   expect(mails.every(({ text }) => text.includes(`/i/${invoice.linkToken}`))).toBe(true);
+});
+
+test('a part whose payment is taken back is asked for again, and one paid ahead waits for its day again', async () => {
+  const { id: planId, read, asked, invoice } = await begun();
+  const received = async (amountMinor: bigint) =>
+    recordReceived(house.owner, invoice.id, {
+      amountMinor,
+      method: 'transfer',
+      reference: '',
+      receivedOn: '2027-05-03' as CalendarDate,
+      requestKey: randomUUID(),
+    });
+  const paymentOf = async (amountMinor: bigint) => {
+    const [payment] = await asSuperuser<{ id: string }>(
+      workshop.admin,
+      `select id from payments where invoice_id = $1 and amount_minor = $2`,
+      [invoice.id, amountMinor],
+    );
+    return payment?.id ?? '';
+  };
+  const back = async (paymentId: string) => takeBackReceived(house.owner, paymentId, { reason: 'Twice', tell: true });
+
+  await received(20_000n);
+  await received(60_000n);
+  expect((await read()).charges).toEqual(['charged 20000', 'otherwise 30000', 'otherwise 30000', 'upcoming 30000']);
+  const ahead = await paymentOf(60_000n);
+  // The same press twice takes it back once.
+  await Promise.all([back(ahead), back(ahead)]);
+  expect((await read()).charges).toEqual(['charged 20000', 'upcoming 30000', 'upcoming 30000', 'upcoming 30000']);
+  expect(await asked()).toBeNull();
+  await back(await paymentOf(20_000n));
+  expect((await read()).charges[0]).toBe('billed 20000');
+  expect(await asked()).toBe(20_000n);
+  // What is taken back is asked for as before, and all of it can be paid still.
+  await received(110_000n);
+  expect(await read()).toMatchObject({ plan: { id: planId, chargedMinor: 110_000n }, invoice: { dueMinor: 0n } });
+  expect(await readBusiness(programContext(house.business.id), (db) => ledgerTroubles(db))).toEqual([]);
 });
 
 test('a part is reminded of as invoices are, each time once, until it is paid', async () => {

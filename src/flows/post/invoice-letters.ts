@@ -1,8 +1,8 @@
 import { daysBetween } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
-import { filesByApprover } from '@/core/invoice/approval';
 import { jsonMinor } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
+import { filesByApprover } from '@/core/paper/approval';
 import { wordsOf } from '@/core/words/words';
 import {
   answerLetter,

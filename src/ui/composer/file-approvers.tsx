@@ -1,7 +1,6 @@
 'use client';
 import { X } from 'lucide-react';
-import type { Approver } from '@/core/invoice/approval';
-import { MOST_APPROVERS } from '@/core/paper/paper';
+import { type Approver, MOST_APPROVERS } from '@/core/paper/paper';
 import { Button } from '../kit/button';
 
 /** By whom a file is to be approved: people by name, each with a link of their own, or whoever has the invoice's. */

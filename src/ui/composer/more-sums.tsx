@@ -1,5 +1,5 @@
 'use client';
-import { EXEMPT_AS, type ExemptAs } from '@/core/invoice/exempt';
+import { EXEMPT_AS, type ExemptAs } from '@/core/paper/exempt';
 import type { Paper } from '@/core/paper/paper';
 import { Button } from '../kit/button';
 import { FieldError } from '../kit/field';

@@ -1,7 +1,4 @@
-import type { PaperFile } from '../paper/paper';
-
-/** Somebody who is asked by name to approve a file. */
-export type Approver = { readonly id: string; readonly name: string; readonly email: string };
+import type { Approver, PaperFile } from './paper';
 
 /** The latest word on a file: of a named approver, or (null) of whoever has the invoice's link. `at` ISO 8601. */
 export type FileDecision = {
