@@ -219,6 +219,10 @@ test('several go out as CSV, as e-invoices in one zip and as one PDF; an e-invoi
   await go('/ask/invoices');
   await press(page, 'Bring in an invoice made elsewhere', 'button');
   await give(page, stack.folder, 'theirs.xml', papers[0] ?? '');
+  // Its number is ours already, and that is said before one goes on.
+  await untilShown(page, 'this one gets the next number');
+  await expectAccessible(page, 'what the draft could not keep');
+  await press(page, 'Go to the draft', 'button');
   await untilTrue(page, () => location.pathname.startsWith('/ask/compose/'));
   await untilShown(page, '110.00');
 });
