@@ -37,7 +37,6 @@ export function invoiceMessages(
   }));
 }
 
-/** Queues them. */
-export const queueInvoice = async (tx: Tx, ...message: Parameters<typeof invoiceMessages>): Promise<void> => {
-  await queueMessages(tx, invoiceMessages(...message));
-};
+/** Queues them; false if their key came before. */
+export const queueInvoice = async (tx: Tx, ...message: Parameters<typeof invoiceMessages>): Promise<boolean> =>
+  (await queueMessages(tx, invoiceMessages(...message))) > 0;

@@ -59,8 +59,8 @@ export const remindTogether = desk('ask').write(
         refused.push({ id, words: error.words });
       }
     }
-    await queueGroups(tx, asked, ({ invoice }) => `reminder:${invoice.id}:${requestKey}`);
-    await tellReminded(tx, asked, tx.name);
+    const isNew = await queueGroups(tx, asked, ({ invoice }) => `reminder:${invoice.id}:${requestKey}`);
+    if (isNew) await tellReminded(tx, asked, tx.name);
     return refused;
   },
 );
@@ -83,8 +83,12 @@ const remindedOf = (invoice: Invoice, address: string): Omit<Reminded, 'offset'>
 const daysLate = (tx: Tx, business: Business, { printed }: Invoice): number =>
   daysBetween(found(printed).dueOn, dateInZone(tx.now, business.zone));
 
-/** Queues them, one mail for each customer and address. */
-async function queueGroups(tx: Tx, reminded: readonly Reminded[], keyOf: (first: Reminded) => string): Promise<void> {
+/** Queues them, one mail for each customer and address; false if all their keys came before. */
+async function queueGroups(
+  tx: Tx,
+  reminded: readonly Reminded[],
+  keyOf: (first: Reminded) => string,
+): Promise<boolean> {
   const customers = new Map(
     (
       await customersByIds(
@@ -93,7 +97,7 @@ async function queueGroups(tx: Tx, reminded: readonly Reminded[], keyOf: (first:
       )
     ).map((one) => [one.id, one]),
   );
-  await queueMessages(
+  const fresh = await queueMessages(
     tx,
     remindedTogether(reminded).flatMap(([first, ...others]) =>
       first
@@ -107,6 +111,7 @@ async function queueGroups(tx: Tx, reminded: readonly Reminded[], keyOf: (first:
         : [],
     ),
   );
+  return fresh > 0;
 }
 
 const tellReminded = (tx: Tx, reminded: readonly Reminded[], byName: string): Promise<void> =>
@@ -119,7 +124,7 @@ const tellReminded = (tx: Tx, reminded: readonly Reminded[], byName: string): Pr
     })),
   );
 
-/** Queues a reminder, with its days from the due date, and tells the timeline. */
+/** Queues a reminder, with its days from the due date, and tells the timeline; the same press twice does it once. */
 async function queueReminder(
   tx: Writing,
   invoice: Invoice,
@@ -131,8 +136,8 @@ async function queueReminder(
   const to = how.way === 'mail' ? (how.to[0] ?? printed.payer.email) : how.phone || customer?.phone || '';
   if (!to) throw new Refusal(how.way === 'mail' ? 'customer-without-email' : 'customer-without-phone');
   const offset = daysLate(tx, business, invoice);
-  await queueInvoice(tx, { id: invoice.id, printed }, customer, { how, key, kind: 'reminder', offset });
-  await addToTimeline(tx, invoice.id, { kind: 'reminded', to }, tx.name);
+  const isNew = await queueInvoice(tx, { id: invoice.id, printed }, customer, { how, key, kind: 'reminder', offset });
+  if (isNew) await addToTimeline(tx, invoice.id, { kind: 'reminded', to }, tx.name);
 }
 
 /**

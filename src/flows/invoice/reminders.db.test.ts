@@ -14,6 +14,7 @@ import { asSuperuser } from '../../../tests/support/database';
 import { foundHouse, mailOf, plainPaper, sentInvoice, sharedWorkshop } from '../../../tests/support/workshop';
 import { changeInvoice } from './change-invoice';
 import { creditInvoice } from './credit-invoice';
+import { invoiceSheet } from './invoice-sheet';
 import { remindMany } from './many-invoices';
 import { remindDue, remindNow } from './remind';
 
@@ -96,14 +97,19 @@ test('reminded by hand on the day, the planned one is not another; several ticke
     expect(await remindMany(house.owner, [first.id, second.id], key)).toEqual({ done: 2, refused: [] });
   await mailAll();
   expect(await remindersTo(one.email)).toHaveLength(1);
+  const told = async (invoiceId: string) =>
+    (await invoiceSheet(house.owner, invoiceId)).timeline.filter(({ event }) => event.kind === 'reminded').length;
+  expect([await told(first.id), await told(second.id)]).toEqual([1, 1]);
 
   const two = await customerOf();
   const { id } = await asked(two.id, { due: { kind: 'receipt' }, reminders: [1] });
   await asSuperuser(workshop.admin, 'update reminders set remind_on = current_date - 3 where invoice_id = $1', [id]);
-  await remindNow(house.owner, id, randomUUID());
+  const press = randomUUID();
+  await Promise.all([remindNow(house.owner, id, press), remindNow(house.owner, id, press)]);
   await remindDue(programContext(house.business.id, new Date()));
   await mailAll();
   expect(await remindersTo(two.email)).toHaveLength(1);
+  expect(await told(id)).toBe(1);
 });
 
 test('a changed invoice that is paid already asks for nothing, and says what stays to the customer’s credit', async () => {
