@@ -205,6 +205,7 @@ function takenOutside(): { file: string; path: string; name: string }[] {
 
 /** Addresses and words about what was read already; `hostedPage` keeps what its own operation made. */
 const NO_ROWS = [
+  'approverOf',
   'Refusal',
   'cardFieldsUrl',
   'hearingSince',
