@@ -359,6 +359,8 @@ test('the first payment of an offer that is repeated begins a plan', async () =>
   await press(payer.page, 'Pay $13.20', 'button');
   await untilShown(payer.page, 'Tick that you agree to being charged again');
   await press(payer.page, 'I agree to this', 'checkbox');
+  // What was said goes, and the button moves up.
+  await untilTrue(payer.page, () => !document.body.innerText.includes('Tick that you agree'));
   await press(payer.page, 'Pay $13.20', 'button');
   await untilShown(payer.page, 'Thank you');
   expect(payer.errors).toEqual([]);

@@ -149,8 +149,15 @@ test('a batch and its reminders are sent once each, whatever becomes of the work
   const group = 'Choir';
   for (let at = 0; at < BATCH; at++)
     await addCustomer(own.owner, newCustomer(`Singer ${at}`, { email: `singer${at}@batch.example`, groups: [group] }));
-  for (let at = 0; at < REMINDED; at++)
-    await sentInvoice(own, plainPaper(own, { due: { kind: 'receipt' }, reminders: [1] }));
+  // Two of each customer, who get one mail for both.
+  for (let at = 0; at < REMINDED; at += 2) {
+    const { id: customerId } = await addCustomer(
+      own.owner,
+      newCustomer(`Late ${at}`, { email: `late${at}@late.example` }),
+    );
+    for (let both = 0; both < 2; both++)
+      await sentInvoice(own, plainPaper(own, { customerId, due: { kind: 'receipt' }, reminders: [1] }));
+  }
   await asSuperuser(stack.admin, `update reminders set remind_on = current_date - 2 where business_id = $1`, [
     businessId,
   ]);
@@ -190,11 +197,13 @@ test('a batch and its reminders are sent once each, whatever becomes of the work
   ).map(({ number }) => Number(number));
   expect(numbers.sort((a, b) => a - b)).toEqual(Array.from({ length: BATCH + REMINDED }, (_, at) => at + 1));
   expect(await readBusiness(programContext(businessId), (db) => ledgerTroubles(db))).toEqual([]);
-  const [reminders] = await asSuperuser<{ all: number; invoices: number }>(
+  const reminders = await asSuperuser<{ of: string[] }>(
     stack.admin,
-    `select count(*)::int as all, count(distinct invoice_id)::int as invoices from messages where kind = 'reminder'`,
+    `select array[invoice_id::text] || array(select jsonb_array_elements_text(details->'others')) as of
+       from messages where kind = 'reminder'`,
   );
-  expect(reminders).toEqual({ all: REMINDED, invoices: REMINDED });
+  expect(reminders.map(({ of }) => of.length)).toEqual(Array.from({ length: REMINDED / 2 }, () => 2));
+  expect(new Set(reminders.flatMap(({ of }) => of)).size).toBe(REMINDED);
   for (let at = 0; at < BATCH; at++) {
     const copies = await mailOf(stack.standIns, `singer${at}@batch.example`);
     expect(copies.length).toBeGreaterThanOrEqual(1);

@@ -36,7 +36,10 @@ async function listening(page: Page | Frame, selector: string): Promise<ElementH
 export const byName = (page: Page | Frame, name: string, role = ''): Promise<ElementHandle<Element> | null> =>
   listening(page, `::-p-aria([name="${name}"]${role ? `[role="${role}"]` : ''})`);
 
-/** Presses it once nothing lies over it: a bar that leads to what is out of sight goes a moment after that has come into sight. */
+/**
+ * Presses it once it stands still and nothing lies over it: a bar that leads to what is out of sight goes a moment after that has
+ * come into sight, and a press that begins on what then moves away is none.
+ */
 export async function press(page: Page | Frame, name: string, role = ''): Promise<void> {
   const element = await byName(page, name, role);
   await element?.scrollIntoView();
@@ -45,9 +48,12 @@ export async function press(page: Page | Frame, name: string, role = ''): Promis
       (one) => {
         const { x, y, width, height } = (one as Element).getBoundingClientRect();
         const hit = document.elementFromPoint(x + width / 2, y + height / 2);
-        return hit !== null && ((one as Element).contains(hit) || hit.contains(one as Element));
+        const seen = one as Element & { lastSeenAt?: string };
+        const isStill = seen.lastSeenAt === `${x} ${y}`;
+        seen.lastSeenAt = `${x} ${y}`;
+        return isStill && hit !== null && (seen.contains(hit) || hit.contains(seen));
       },
-      { timeout: 5000, polling: 60 },
+      { timeout: 5000, polling: 40 },
       element,
     )
     .catch(() => null);
