@@ -1,7 +1,7 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import type { InvoiceAsk, Sort } from '@/core/invoice/ask';
 import { customersMatching } from './customers';
-import { type Cursor, INVOICE_ROW, type InvoiceRow, typedTotal } from './invoices';
+import { type Cursor, INVOICE_ROW, type InvoiceRow, typedTotal } from './invoice-lists';
 import type { Connection, Db, Tx } from './pool';
 import { joined, likePattern, many, run, type Statement, sql } from './sql';
 

@@ -2,15 +2,10 @@ import type { CalendarDate } from '@/core/dates/calendar-date';
 import { completePrinted, type PrintedInvoice } from '@/core/invoice/printed';
 import type { SendWith } from '@/core/invoice/send-with';
 import type { InvoiceStatus } from '@/core/invoice/state';
-import { typedDecimal } from '@/core/money/typed';
-import type { FileDecision } from '@/core/paper/approval';
 import type { Writing } from '@/core/paper/kept-by';
 import { completePaper, type Paper } from '@/core/paper/paper';
-import type { RefusalReason } from '@/core/payment/outcome';
-import type { PaymentMethod } from '@/core/receipt/receipt';
-import { customersMatching } from './customers';
 import type { Connection, Db, Tx } from './pool';
-import { likePattern, many, maybeOne, NONE, records, run, type Statement, sql } from './sql';
+import { many, maybeOne, NONE, records, run, sql } from './sql';
 
 /** An invoice whole, as its sheet and its flows need it. Amounts in minor units. */
 export type Invoice = InvoiceStatus & {
@@ -287,67 +282,6 @@ export async function updateSeen(tx: Tx, id: string): Promise<boolean> {
   return touched === 1;
 }
 
-/** One row of the list. */
-export type InvoiceRow = InvoiceStatus & {
-  readonly reference: string;
-  readonly title: string;
-  readonly issuedOn: CalendarDate | null;
-  readonly sendAt: Date | null;
-  readonly id: string;
-  readonly number: string | null;
-  readonly customer: string | null;
-  readonly currency: string;
-  readonly changedAt: Date;
-  readonly settledAt: Date | null;
-};
-
-/** Where a page of the list ended: the sort key and the id of its last row. */
-export type Cursor = { readonly key: string; readonly id: string };
-
-/** The columns and joins of a row of the list. */
-export const INVOICE_ROW = sql`invoices.id, stage, number, invoices.reference, title, issued_on as "issuedOn", send_at as "sendAt", customers.name as customer, invoices.currency, total_minor as "totalMinor",
-    due_minor as "dueMinor", due_on as "dueOn", seen_at is not null as seen, invoices.changed_at as "changedAt", settled_at as "settledAt"
-  from invoices left join customers on customers.business_id = invoices.business_id and customers.id = invoices.customer_id`;
-
-/** The three parts of the list, each in the order in which it is read: by due date, latest change first, latest payment first. */
-const PARTS = {
-  open: { where: sql`stage = 'sent' and due_minor > 0`, key: sql`due_on`, type: sql`date`, descending: false },
-  drafts: { where: sql`stage = 'draft'`, key: sql`invoices.changed_at`, type: sql`timestamptz`, descending: true },
-  settled: {
-    where: sql`stage = 'sent' and due_minor = 0`,
-    key: sql`settled_at`,
-    type: sql`timestamptz`,
-    descending: true,
-  },
-} as const;
-
-export type ListPart = keyof typeof PARTS;
-
-/** The statement of one page, so that a test can read its plan. */
-export function invoicePage(businessId: string, part: ListPart, limit: number, after: Cursor | null): Statement {
-  const { where, key, type, descending } = PARTS[part];
-  const order = descending ? sql`desc` : sql`asc`;
-  const beyond = descending ? sql`<` : sql`>`;
-  return sql`select ${INVOICE_ROW} where invoices.business_id = ${businessId} and ${where}
-      ${after ? sql`and (${key}, invoices.id) ${beyond} (${after.key}::${type}, ${after.id}::uuid)` : NONE}
-      order by ${key} ${order}, invoices.id ${order} limit ${limit}`;
-}
-
-/** One page of a part of the list, by key. */
-export const invoiceRows = (
-  db: Db,
-  part: ListPart,
-  limit: number,
-  after: Cursor | null = null,
-): Promise<InvoiceRow[]> => many(db, invoicePage(db.businessId, part, limit, after));
-
-/** A customer's invoices, latest change first. */
-export const invoicesOfCustomer = (db: Db, customerId: string, limit: number): Promise<InvoiceRow[]> =>
-  many(
-    db,
-    sql`select ${INVOICE_ROW} where invoices.business_id = ${db.businessId} and customer_id = ${customerId} order by invoices.changed_at desc, invoices.id desc limit ${limit}`,
-  );
-
 /** The person's own draft on which nothing was ever typed, if there is one: starting again opens it. */
 export const untouchedDraft = (db: Db, byName: string): Promise<{ id: string } | null> =>
   maybeOne(
@@ -358,109 +292,3 @@ export const untouchedDraft = (db: Db, byName: string): Promise<{ id: string } |
           and timeline.kind = 'made' and timeline.by_name = ${byName}
         order by invoices.changed_at desc, invoices.id desc limit 1`,
   );
-
-/** What the customer's page shows, read through the link in one query. Amounts in minor units. */
-export type PayerView = {
-  readonly businessId: string;
-  readonly invoiceId: string;
-  readonly printed: PrintedInvoice;
-  readonly stage: 'sent' | 'cancelled';
-  readonly paidMinor: bigint;
-  readonly dueMinor: bigint;
-  readonly creditedMinor: bigint;
-  readonly refundedMinor: bigint;
-  readonly totalMinor: bigint;
-  /** The currency's smallest payment. */
-  readonly smallestMinor: bigint;
-  readonly zone: string;
-  readonly termsAccepted: TermsAccepted | null;
-  /** The open attempt that keeps others out, if there is one. */
-  readonly pending: { readonly id: string; readonly approvalUrl: string | null } | null;
-  /** What open attempts hold, theirs included. */
-  readonly heldMinor: bigint;
-  /** Every open attempt, oldest first; `approval` where the holder's bank is asked. */
-  readonly underWay: readonly { readonly amountMinor: number; readonly tipMinor: number; readonly approval: boolean }[];
-  /** What a plan asks for of it now, part by part, and the parts that it counts as paid. */
-  readonly askedMinor: bigint;
-  readonly countedMinor: bigint;
-  /** The latest attempt, if it was refused. */
-  readonly refused: { readonly reason: RefusalReason; readonly at: string } | null;
-  readonly receipts: readonly {
-    readonly number: string;
-    readonly amountMinor: number;
-    readonly tipMinor: number;
-    readonly at: string;
-    readonly method: PaymentMethod;
-    readonly card: string;
-  }[];
-  /** The latest word of each on each file. */
-  readonly approvals: readonly FileDecision[];
-};
-
-export async function payerView(db: Connection, token: string): Promise<PayerView | null> {
-  const view = await maybeOne<PayerView>(
-    db,
-    sql`select business_id as "businessId", invoice_id as "invoiceId", printed, stage, paid_minor as "paidMinor",
-          due_minor as "dueMinor", credited_minor as "creditedMinor", refunded_minor as "refundedMinor",
-          total_minor as "totalMinor", smallest_minor as "smallestMinor", zone, terms_accepted as "termsAccepted", pending,
-          held_minor as "heldMinor", under_way as "underWay", refused, receipts, approvals, asked_minor as "askedMinor",
-          counted_minor as "countedMinor"
-        from payer_view(${token})`,
-  );
-  return view && { ...view, printed: completePrinted(view.printed) };
-}
-
-/** The number that is still open and when it is due, for invoices that are late; oldest first. */
-export const lateInvoices = (db: Db, today: CalendarDate, limit: number): Promise<InvoiceRow[]> =>
-  many(
-    db,
-    sql`select ${INVOICE_ROW} where invoices.business_id = ${db.businessId} and stage = 'sent' and due_minor > 0 and due_on < ${today}
-      order by due_on, invoices.id limit ${limit}`,
-  );
-
-/** The largest open invoice of each day from today on, for the names on the horizon. */
-export const largestDue = (
-  db: Db,
-  currency: string,
-  from: CalendarDate,
-  to: CalendarDate,
-): Promise<{ dueOn: CalendarDate; customer: string; invoiceId: string }[]> =>
-  many(
-    db,
-    sql`select distinct on (due_on) due_on as "dueOn", customers.name as customer, invoices.id as "invoiceId"
-        from invoices join customers on customers.business_id = invoices.business_id and customers.id = invoices.customer_id
-        where invoices.business_id = ${db.businessId} and invoices.currency = ${currency} and stage = 'sent' and due_minor > 0
-          and due_on between ${from} and ${to}
-        order by due_on, due_minor desc`,
-  );
-
-/** A typed sum in minor units of a currency with two digits, for finding by sum; null where the words are none. */
-export function typedTotal(words: string): bigint | null {
-  const number = typedDecimal(words.trim());
-  if (number === null) return null;
-  const [whole = '', fraction = ''] = number.split('.');
-  return fraction.length <= 2 && whole.length <= 13 ? BigInt(`${whole}${fraction.padEnd(2, '0')}`) : null;
-}
-
-export type FoundInvoice = {
-  readonly id: string;
-  readonly number: string | null;
-  readonly customer: string | null;
-  readonly stage: string;
-};
-
-/** Invoices whose number begins so, or whose customer's name holds these words; latest first, at most 8. */
-export function invoicesFound(db: Db, words: string): Promise<FoundInvoice[]> {
-  return many(
-    db,
-    sql`with payers as (
-          select id, name from customers
-          where business_id = ${db.businessId} and id in (select ${customersMatching(words, 20)}))
-        select invoices.id, number, customers.name as customer, stage
-        from invoices left join customers on customers.business_id = invoices.business_id and customers.id = customer_id
-        where invoices.business_id = ${db.businessId}
-          and (customer_id in (select id from payers)
-            or invoices.id in (select invoices_matching(${words.toLowerCase()}, ${likePattern(words)}, ${typedTotal(words)}, 20)))
-        order by invoices.changed_at desc, invoices.id desc limit 8`,
-  );
-}

@@ -1,6 +1,6 @@
 import type { Seller } from '@/core/invoice/printed';
 import { wordsOf } from '@/core/words/words';
-import { type Letter, letter, notice, type Row } from './letters';
+import { type Letter, letter, notice, type Row } from './letter';
 
 /** What every letter about a plan needs; `locale` is the customer's. */
 export type PlanLetterOf = {

@@ -9,7 +9,7 @@ import { type FailingCard, failingCards } from '@/db/cards';
 import { type MissedRow, missedCharges, openParts, plannedByDay, refusedCharges, type UpcomingRow } from '@/db/charges';
 import { differingBatches } from '@/db/day-batches';
 import { dueByDay, receivedByDay } from '@/db/day-sums';
-import { type InvoiceRow, invoiceRows, largestDue, lateInvoices } from '@/db/invoices';
+import { type InvoiceRow, invoiceRows, largestDue, lateInvoices } from '@/db/invoice-lists';
 import { type FailedMessage, failedMessages } from '@/db/messages';
 import { cameIn, type PaymentRow, pendingSince, refusedLately } from '@/db/payments';
 import { planById } from '@/db/plans';

@@ -1,4 +1,4 @@
-import { type FoundInvoice, invoicesFound } from '@/db/invoices';
+import { type FoundInvoice, invoicesFound } from '@/db/invoice-lists';
 import { desk } from '@/flows/door/operation';
 
 /** Invoices by number, reference or who pays, for "Find or do"; nothing for fewer than two signs. */

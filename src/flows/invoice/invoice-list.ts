@@ -3,7 +3,7 @@ import { openSums } from '@/core/invoice/list';
 import { byCurrency } from '@/core/money/by-currency';
 import { type Business, businessById } from '@/db/businesses';
 import { dueByDay } from '@/db/day-sums';
-import { type Cursor, type InvoiceRow, invoiceRows, type ListPart } from '@/db/invoices';
+import { type Cursor, type InvoiceRow, invoiceRows, type ListPart } from '@/db/invoice-lists';
 import { desk } from '@/flows/door/operation';
 
 const PAGE: Readonly<Record<ListPart, number>> = { open: 40, drafts: 12, settled: 12 };

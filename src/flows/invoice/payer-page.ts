@@ -1,5 +1,6 @@
 import { askedNow, type Payable, payable } from '@/core/payment/part-payment';
-import { type PayerView, payerView, updateSeen } from '@/db/invoices';
+import { updateSeen } from '@/db/invoices';
+import { type PayerView, payerView } from '@/db/payer-view';
 import { addToTimeline } from '@/db/timeline';
 import { INVOICE_LINK } from '@/flows/door/links';
 import { anybody, byLink } from '@/flows/door/operation';

@@ -1,7 +1,7 @@
 import { smallestPayment } from '@/core/business/business';
 import { jsonMinor } from '@/core/money/money';
 import { payable } from '@/core/payment/part-payment';
-import { invoiceLetter } from '@/documents/mail/letters';
+import { invoiceLetter } from '@/documents/mail/invoice-letters';
 import { invoicePdf } from '@/documents/pdf/draw';
 import { desk } from '@/flows/door/operation';
 import { deskFile, type File, keptInvoicePdf, picturesOf } from '@/flows/file/kept-files';

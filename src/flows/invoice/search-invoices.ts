@@ -5,6 +5,7 @@ import { typedMinor } from '@/core/invoice/read-paper';
 import { isCurrency, minorDigits } from '@/core/money/currency';
 import { businessById } from '@/db/businesses';
 import { statusSums } from '@/db/day-sums';
+import type { Cursor } from '@/db/invoice-lists';
 import {
   deleteSavedList,
   draftSums,
@@ -15,7 +16,6 @@ import {
   searchKey,
   searchRows,
 } from '@/db/invoice-search';
-import type { Cursor } from '@/db/invoices';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import type { ListPage } from './invoice-list';

@@ -1,7 +1,7 @@
 import { dateInZone } from '@/core/dates/zone';
 import type { TimelineLine } from '@/core/timeline/timeline';
 import { type Business, businessById } from '@/db/businesses';
-import type { Cursor } from '@/db/invoices';
+import type { Cursor } from '@/db/invoice-lists';
 import { type Order, orderById } from '@/db/orders';
 import { type PaymentShare, sharesOf } from '@/db/partners';
 import { type PaymentRow, paymentRow, paymentRows } from '@/db/payments';

@@ -10,14 +10,11 @@ import {
   cancelledLetter,
   creditLetter,
   invoiceLetter,
-  notice,
-  paymentNotice,
-  receiptLetter,
-  refundLetter,
   reminderLetter,
   remindersLetter,
-  takenBackLetter,
-} from '@/documents/mail/letters';
+} from '@/documents/mail/invoice-letters';
+import { notice } from '@/documents/mail/letter';
+import { paymentNotice, receiptLetter, refundLetter, takenBackLetter } from '@/documents/mail/receipt-letters';
 import { found } from '@/flows/door/rights';
 import { keptCreditPdf, keptInvoicePdf, keptReceiptPdf } from '@/flows/file/kept-files';
 import { approverSign } from '@/flows/invoice/approvers';

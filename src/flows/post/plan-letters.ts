@@ -11,7 +11,7 @@ import { chargeById } from '@/db/charges';
 import { customerById } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
 import { type Plan, planById } from '@/db/plans';
-import type { Letter } from '@/documents/mail/letters';
+import type { Letter } from '@/documents/mail/letter';
 import {
   cardAskedLetter,
   chargeNoticeLetter,

@@ -1,5 +1,6 @@
 import { customerById } from '@/db/customers';
-import { notice, statementLetter } from '@/documents/mail/letters';
+import { notice } from '@/documents/mail/letter';
+import { statementLetter } from '@/documents/mail/statement-letters';
 import { statementPdf } from '@/documents/pdf/draw';
 import { found } from '@/flows/door/rights';
 import { picturesOf } from '@/flows/file/kept-files';

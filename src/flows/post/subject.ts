@@ -5,7 +5,7 @@ import { type Message, messageById } from '@/db/messages';
 import { type Order, orderById } from '@/db/orders';
 import { type Receipt, receiptOfPayment } from '@/db/receipts';
 import { type Request, requestById } from '@/db/requests';
-import type { Letter } from '@/documents/mail/letters';
+import type { Letter } from '@/documents/mail/letter';
 import type { Context } from '@/flows/door/operation';
 import type { File } from '@/flows/file/kept-files';
 import { services } from '@/outside/services';

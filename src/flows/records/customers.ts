@@ -15,7 +15,7 @@ import {
   mergeCustomer,
   updateCustomer,
 } from '@/db/customers';
-import { type InvoiceRow, invoicesOfCustomer } from '@/db/invoices';
+import { type InvoiceRow, invoicesOfCustomer } from '@/db/invoice-lists';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';

@@ -5,7 +5,7 @@ import { businessById } from '@/db/businesses';
 import { customerById } from '@/db/customers';
 import { type Donor, donorsOf, giftsOf } from '@/db/gifts';
 import type { Db } from '@/db/pool';
-import { giftMail } from '@/documents/mail/letters';
+import { giftMail } from '@/documents/mail/statement-letters';
 import { giftPdf } from '@/documents/pdf/draw';
 import { type Context, desk } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
