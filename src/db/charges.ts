@@ -2,8 +2,9 @@ import type { CalendarDate } from '@/core/dates/calendar-date';
 import type { RefusalReason } from '@/core/payment/outcome';
 import type { ChangedCharge, Charge } from '@/core/plan/charge';
 import { type ChargeState, COUNTED_STATES, OPEN_STATES, PAID_STATES, RUNNING_STATES } from '@/core/plan/state';
+import { planMatches } from './plans';
 import type { Db, Tx } from './pool';
-import { joined, likePattern, many, NONE, oneOf, records, run, type Statement, sql } from './sql';
+import { joined, many, NONE, one, oneOf, records, run, type Statement, sql } from './sql';
 
 const CHARGE = sql`charges.id, charges.plan_id as "planId", charges.customer_id as "customerId", charges.part, charges.nominal,
   charges.charged_on as "chargedOn", charges.amount_minor as "amountMinor", charges.currency, charges.reasons, charges.state,
@@ -232,11 +233,7 @@ const narrowed = (businessId: string, ask: UpcomingAsk): Statement =>
       ask.to ? sql`charges.charged_on <= ${ask.to}` : NONE,
       ask.states.length > 0 ? sql`charges.state = any(${[...ask.states]})` : NONE,
       ask.notCarried ? sql`charges.state = any(${[...PAID_STATES]}) and charges.carried_at is null` : NONE,
-      ask.words
-        ? sql`(lower(plans.name || ' ' || plans.number || ' ' || plans.reference || ' ' || customers.name) like ${likePattern(ask.words)}
-            or exists (select 1 from cards where cards.business_id = charges.business_id and cards.customer_id = charges.customer_id
-              and cards.state <> 'removed' and cards.last4 = ${ask.words}))`
-        : NONE,
+      ask.words ? planMatches(ask.words) : NONE,
     ].filter((one) => one !== NONE),
     sql` and `,
   );
@@ -312,33 +309,44 @@ export const openParts = (db: Db, before: CalendarDate, limit: number): Promise<
       order by charges.charged_on, charges.id limit ${limit}`,
   );
 
-/** What was planned, received, refused and recovered by month and kind from a day on; a month is `YYYY-MM`. */
-export const chargeMonths = (
-  db: Db,
-  from: CalendarDate,
-): Promise<
-  {
-    month: string;
-    kind: 'membership' | 'instalments';
-    currency: string;
-    expectedMinor: bigint;
-    receivedMinor: bigint;
-    due: number;
-    refused: number;
-    recovered: number;
-  }[]
-> =>
+/** What was planned, is open, came in, was refused and recovered in a month; minor units. */
+export type ChargeMonth = {
+  /** `YYYY-MM` */
+  readonly month: string;
+  readonly kind: 'membership' | 'instalments';
+  readonly currency: string;
+  /** By the day of the charge. */
+  readonly expectedMinor: bigint;
+  readonly openMinor: bigint;
+  readonly due: number;
+  readonly refused: number;
+  readonly recovered: number;
+  /** By the day on which it was received, in the business's zone. */
+  readonly receivedMinor: bigint;
+};
+
+/** What plans brought and will bring by month and kind from a day on, as far as it is written down. */
+export const chargeMonths = (db: Db, from: CalendarDate, zone: string): Promise<ChargeMonth[]> =>
   many(
     db,
-    sql`select to_char(charges.charged_on, 'YYYY-MM') as month, plans.kind, charges.currency,
-          coalesce(sum(charges.amount_minor) filter (where charges.state = any(${[...COUNTED_STATES]})), 0)::bigint as "expectedMinor",
-          coalesce(sum(charges.amount_minor) filter (where charges.state = any(${[...PAID_STATES]})), 0)::bigint as "receivedMinor",
-          count(*) filter (where charges.state = any(${[...PAID_STATES, 'refused']}))::int as due,
-          count(*) filter (where charges.last_reason is not null)::int as refused,
-          count(*) filter (where charges.last_reason is not null and charges.state = any(${[...PAID_STATES]}))::int as recovered
-        from charges join plans on plans.business_id = charges.business_id and plans.id = charges.plan_id
-        where charges.business_id = ${db.businessId} and charges.charged_on >= ${from}
-        group by 1, 2, 3 order by 1, 2, 3`,
+    sql`with named as (
+          select charges.*, plans.kind from charges join plans on plans.business_id = charges.business_id and plans.id = charges.plan_id
+          where charges.business_id = ${db.businessId}
+        ), figures as (
+          select to_char(charged_on, 'YYYY-MM') as month, kind, currency,
+            case when state = any(${[...COUNTED_STATES]}) then amount_minor else 0 end as expected,
+            case when state = any(${[...OPEN_STATES]}) then amount_minor else 0 end as open,
+            0 as received, state = any(${[...PAID_STATES, 'refused']}) as due, last_reason is not null as refused,
+            last_reason is not null and state = any(${[...PAID_STATES]}) as recovered
+          from named where charged_on >= ${from}
+          union all
+          select to_char(settled_at at time zone ${zone}, 'YYYY-MM'), kind, currency, 0, 0, amount_minor, false, false, false
+          from named where state = any(${[...PAID_STATES]}) and (settled_at at time zone ${zone})::date >= ${from}
+        )
+        select month, kind, currency, sum(expected)::bigint as "expectedMinor", sum(open)::bigint as "openMinor",
+          sum(received)::bigint as "receivedMinor", count(*) filter (where due)::int as due,
+          count(*) filter (where refused)::int as refused, count(*) filter (where recovered)::int as recovered
+        from figures group by 1, 2, 3 order by 1, 2, 3`,
   );
 
 /** The attempts at a plan's charges, latest first. */
@@ -377,3 +385,12 @@ export const plannedByDay = (
         where business_id = ${db.businessId} and charged_on between ${from} and ${to} and state = 'upcoming' and invoice_id is null
         group by 1, 2 order by 1, 2`,
   );
+
+/** The last day on which a charge is written down that is still to come. */
+export const lastWrittenDay = async (db: Db): Promise<CalendarDate | null> =>
+  (
+    await one<{ on: CalendarDate | null }>(
+      db,
+      sql`select max(charged_on) as "on" from charges where business_id = ${db.businessId} and state = 'upcoming'`,
+    )
+  ).on;

@@ -5,9 +5,9 @@ import type { Progress } from '@/core/plan/ahead';
 import type { Decisions } from '@/core/plan/decisions';
 import type { PlanTerms } from '@/core/plan/plan';
 import type { PlanState } from '@/core/plan/state';
-import { RUNNING_STATES } from '@/core/plan/state';
+import { COUNTED_STATES, RUNNING_STATES } from '@/core/plan/state';
 import type { Connection, Db, Tx } from './pool';
-import { many, maybeOne, NONE, one, oneOf, records, run, sql } from './sql';
+import { likePattern, many, maybeOne, NONE, one, oneOf, records, run, type Statement, sql } from './sql';
 
 /** A billing plan as kept; amounts in minor units of its currency. */
 export type Plan = Progress & {
@@ -168,9 +168,14 @@ export type PlanRow = {
 /** What plans are looked for by; empty words and states mean all. */
 export type PlanAsk = { readonly words: string; readonly states: readonly PlanState[]; readonly refusedOnly: boolean };
 
+/** Whether a plan's name, number, reference, customer or one of the customer's cards has the words. */
+export const planMatches = (words: string): Statement =>
+  sql`(lower(plans.name || ' ' || plans.number || ' ' || plans.reference || ' ' || customers.name) like ${likePattern(words)}
+    or exists (select 1 from cards where cards.business_id = plans.business_id and cards.customer_id = plans.customer_id
+      and cards.state <> 'removed' and cards.last4 = ${words}))`;
+
 /** Plans whose customer, name, number or card matches, those with trouble first, then by the next date; at most `limit`. */
 export const planRows = (db: Db, ask: PlanAsk, limit: number): Promise<PlanRow[]> => {
-  const pattern = `%${ask.words.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`;
   return many(
     db,
     sql`select plans.id, plans.number, plans.name, plans.kind, plans.state, customers.name as customer, plans.currency,
@@ -180,9 +185,7 @@ export const planRows = (db: Db, ask: PlanAsk, limit: number): Promise<PlanRow[]
         where plans.business_id = ${db.businessId}
           and (${ask.states.length === 0} or plans.state = any(${[...ask.states]}))
           and (not ${ask.refusedOnly} or plans.refused_count > 0)
-          and (${ask.words === ''} or lower(plans.name || ' ' || plans.number || ' ' || plans.reference || ' ' || customers.name) like ${pattern}
-            or exists (select 1 from cards where cards.business_id = plans.business_id and cards.customer_id = plans.customer_id
-              and cards.state <> 'removed' and cards.last4 = ${ask.words}))
+          and ${ask.words ? planMatches(ask.words) : sql`true`}
         order by array_position(array['active', 'paused', 'waiting', 'draft', 'finished', 'cancelled'], plans.state),
           (plans.refused_count = 0), plans.next_on nulls last, plans.id
         limit ${limit}`,
@@ -196,6 +199,28 @@ export const planCounts = (db: Db): Promise<{ state: PlanState; count: number; r
     sql`select state, count(*)::int as count, count(*) filter (where refused_count > 0)::int as refused from plans
         where business_id = ${db.businessId} group by state`,
   );
+
+/** A running plan with dates beyond those that are written down: until which date by the rule they are (null for none), and whose it is. */
+export type PlanBeyond = Plan & { readonly writtenTo: CalendarDate | null; readonly customer: string };
+
+/** Memberships that run, match the words (all without any) and are not written down up to a day, as far as they go at all. */
+export async function plansBeyond(db: Db, words: string, until: CalendarDate): Promise<PlanBeyond[]> {
+  const rows = await many<PlanBeyond>(
+    db,
+    sql`select ${PLAN}, written.last as "writtenTo", customers.name as customer
+        from plans join customers on customers.business_id = plans.business_id and customers.id = plans.customer_id
+          cross join lateral (
+            select max(charges.nominal) as last, count(*) filter (where charges.state in ${oneOf(COUNTED_STATES)}) as counted from charges
+            where charges.business_id = plans.business_id and charges.plan_id = plans.id and charges.part = 'period'
+          ) as written
+        where plans.business_id = ${db.businessId} and plans.state = 'active' and plans.kind = 'membership'
+          and (written.last is null or written.last < ${until})
+          and (plans.planned_count is null or plans.planned_count > written.counted)
+          and ${words ? planMatches(words) : sql`true`}
+        order by plans.id`,
+  );
+  return rows.map(complete);
+}
 
 /** Waiting plans whose holder is to be reminded by an instant and was not yet, locked. */
 export async function claimWaiting(tx: Tx, at: Date, limit: number): Promise<Plan[]> {

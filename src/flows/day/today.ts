@@ -18,6 +18,7 @@ import { openQuestions } from '@/db/questions';
 import { type StuckJob, stuckJobs } from '@/db/stuck-jobs';
 import { desk } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
+import { daysBeyond } from '@/flows/plan/beyond';
 import { TOLD_FROM } from './stuck-work';
 
 const QUEUE = 6;
@@ -76,7 +77,11 @@ export const todayView = desk('see').read(async (db): Promise<TodayView> => {
   const known = new Set(
     [...refused, ...charges, ...parts.map(({ charge }) => charge)].map(({ invoiceId }) => invoiceId),
   );
-  const planned = byCurrency(await plannedByDay(db, today, addDays(today, DAYS_AHEAD)), business.currency);
+  const ahead = { from: today, to: addDays(today, DAYS_AHEAD) };
+  const planned = byCurrency(
+    [...(await plannedByDay(db, ahead.from, ahead.to)), ...(await daysBeyond(db, business, ahead))],
+    business.currency,
+  );
   const abroad = [...new Set([...due.others.keys(), ...planned.others.keys()])].sort();
   const late = await lateInvoices(db, today, QUEUE * 2);
   const queue: QueueItem[] = [

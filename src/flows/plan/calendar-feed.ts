@@ -3,12 +3,12 @@ import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { todayOf } from '@/core/plan/days';
 import { businessById, feedVersion, raiseFeedVersion } from '@/db/businesses';
-import { upcomingPage } from '@/db/charges';
 import { chargesCalendar } from '@/documents/calendar/charges';
 import { CALENDAR_LINK, type CalendarSeal } from '@/flows/door/links';
 import { byLink, desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { sealed } from '@/flows/door/signing';
+import { chargesByDate, idOfDate } from './beyond';
 
 const MOST = 2000;
 const AHEAD_DAYS = 400;
@@ -34,11 +34,12 @@ export const calendarFeed = byLink(CALENDAR_LINK).read(async (db, version): Prom
     to: addDays(today, AHEAD_DAYS),
     notCarried: false,
   };
-  const rows = await upcomingPage(db, ask, null, MOST);
+  const rows = await chargesByDate(db, business, ask, null, MOST);
   return chargesCalendar(
     business.name,
-    rows.map(({ id, chargedOn, amountMinor, currency, customer, plan }) => ({
-      id,
+    rows.map(({ planId, part, nominal, chargedOn, amountMinor, currency, customer, plan }) => ({
+      // The same before it is written down and after.
+      id: idOfDate({ planId, part, nominal }),
       on: chargedOn,
       words: `${moneyText(money(amountMinor, currency), business.locale)}, ${customer}`,
       more: plan,

@@ -1,4 +1,4 @@
-import { createHash, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { newCustomer } from '@/core/customer/customer';
 import { todayOf } from '@/core/plan/days';
 import { PLAN_COLUMNS, type PlanRowRead, readPlanRow } from '@/core/plan/rows';
@@ -9,6 +9,7 @@ import { planById } from '@/db/plans';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { readSafely } from '@/flows/file/read-safely';
+import { idFor } from '@/flows/house/id-for';
 import { paperSetting } from '@/flows/invoice/paper-setting';
 import { planContext } from './plan-setting';
 import { sendPlanNow, writePlan } from './plans';
@@ -64,12 +65,6 @@ export const checkPlans = desk('ask').run(async (ctx, text: string): Promise<Che
   });
 });
 
-/** An id that is the same for the same row of the same press. */
-const idOf = (key: string, at: number): string => {
-  const hex = createHash('sha256').update(`${key} ${at}`).digest('hex');
-  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
-};
-
 /**
  * Makes the plans of all rows that are right, and sends each customer the link to agree and enter the card. Each row is a
  * step of its own; the same press again goes on where it was broken off.
@@ -84,7 +79,7 @@ export const makePlans = desk('ask').run(async (ctx, text: string, key: string):
     const row = rows[at];
     if (trouble || !row?.terms) continue;
     const { terms } = row;
-    const id = idOf(key, at);
+    const id = idFor(`${key} ${at}`);
     await ctx.write(async (tx) => {
       if (await planById(tx, id)) return;
       const business = await businessById(tx);

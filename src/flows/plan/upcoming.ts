@@ -6,11 +6,13 @@ import { decimalText } from '@/core/money/decimal';
 import { todayOf } from '@/core/plan/days';
 import { CHARGE_STATE_WORDS, type ChargeState } from '@/core/plan/state';
 import { type Business, businessById, feedVersion } from '@/db/businesses';
-import { chargeMonths, type UpcomingAsk, type UpcomingRow, upcomingDays, upcomingPage } from '@/db/charges';
+import { type ChargeMonth, chargeMonths, type UpcomingAsk, type UpcomingRow } from '@/db/charges';
 import { livingMembers, planMovements } from '@/db/plans';
+import type { Db } from '@/db/pool';
 import { csvText } from '@/documents/csv/write';
 import { desk } from '@/flows/door/operation';
 import { services } from '@/outside/services';
+import { chargeDays, chargesByDate, daysBeyond, withEnd } from './beyond';
 import { feedSecret } from './calendar-feed';
 
 export type { UpcomingRow };
@@ -45,7 +47,7 @@ export type UpcomingPage = {
 /** A page of charges of all plans by date. */
 export const upcomingCharges = desk('see').run(
   async (ctx, words: UpcomingWords, after: { on: CalendarDate; id: string } | null): Promise<UpcomingPage> => {
-    const rows = await ctx.read((db) => upcomingPage(db, askOf(words), after, PAGE + 1));
+    const rows = await ctx.read(async (db) => chargesByDate(db, await businessById(db), askOf(words), after, PAGE + 1));
     const last = rows[PAGE - 1];
     return {
       rows: rows.slice(0, PAGE),
@@ -58,7 +60,7 @@ export const upcomingCharges = desk('see').run(
 export const upcomingMonth = desk('see').run(async (ctx, month: string, words: UpcomingWords) => {
   const from = `${month}-01` as CalendarDate;
   const ask = { ...askOf(words), from, to: monthEnd(from) };
-  return ctx.read((db) => upcomingDays(db, ask));
+  return ctx.read(async (db) => chargeDays(db, await businessById(db), ask));
 });
 
 /** What the screen over all charges needs beside its rows. */
@@ -77,9 +79,10 @@ export const upcomingSetting = desk('see').run(
   },
 );
 
-/** The charges as CSV, for other books. */
+/** The charges as CSV, for other books; without a last day those of the coming year, and beyond it what is written down. */
 export const upcomingCsv = desk('see').read(async (db, words: UpcomingWords): Promise<string> => {
-  const rows = await upcomingPage(db, askOf(words), null, MOST_EXPORTED);
+  const business = await businessById(db);
+  const rows = await chargesByDate(db, business, await withEnd(db, business, askOf(words)), null, MOST_EXPORTED);
   return csvText(
     ['date', 'customer', 'plan', 'number', 'reference', 'amount', 'currency', 'state', 'carried over'],
     rows.map((row) => [
@@ -96,12 +99,30 @@ export const upcomingCsv = desk('see').read(async (db, words: UpcomingWords): Pr
   );
 });
 
+/** The months with what follows from plans without an end, up to the last month that is written down or a year from now. */
+async function withBeyond(db: Db, business: Business, written: readonly ChargeMonth[]): Promise<ChargeMonth[]> {
+  const today = todayOf(business, db.now);
+  const year = addDays(today, 365).slice(0, 7);
+  const last = [year, ...written.map(({ month }) => month)].sort().at(-1) ?? year;
+  const months = new Map(written.map((one) => [`${one.month} ${one.kind} ${one.currency}`, one]));
+  const span = { from: today, to: monthEnd(`${last}-01` as CalendarDate) };
+  for (const { on, kind, currency, minor } of await daysBeyond(db, business, span)) {
+    const month = on.slice(0, 7);
+    const key = `${month} ${kind} ${currency}`;
+    const none = { expectedMinor: 0n, openMinor: 0n, receivedMinor: 0n, due: 0, refused: 0, recovered: 0 };
+    const one = months.get(key) ?? { month, kind, currency, ...none };
+    months.set(key, { ...one, expectedMinor: one.expectedMinor + minor, openMinor: one.openMinor + minor });
+  }
+  return [...months.values()].sort((a, b) => (a.month < b.month ? -1 : a.month > b.month ? 1 : 0));
+}
+
 /** A year of figures: expected and received by month and kind, refused and recovered, members gained and lost. */
 export const planFigures = desk('see').read(async (db) => {
   const business = await businessById(db);
   const today = todayOf(business, db.now);
   const from = `${addDays(today, -270).slice(0, 7)}-01` as CalendarDate;
-  const months = byCurrency(await chargeMonths(db, from), business.currency);
+  const written = await chargeMonths(db, from, business.zone);
+  const months = byCurrency(await withBeyond(db, business, written), business.currency);
   return {
     currency: business.currency,
     locale: business.locale,

@@ -14,7 +14,10 @@ const FiguresChart = dynamic(() => import('./figures-chart').then((module) => mo
 export type FigureMonth = {
   readonly month: string;
   readonly kind: 'membership' | 'instalments';
+  /** By the day of the charge; of that still open. */
   readonly expected: number;
+  readonly open: number;
+  /** By the day on which it was received. */
   readonly received: number;
   readonly due: number;
   readonly refused: number;
@@ -52,7 +55,7 @@ export function PlanFigures({
   const data = keys.map((key) => {
     const of = (kind: FigureMonth['kind']) => months.find((one) => one.month === key && one.kind === kind);
     const [member, part] = [of('membership'), of('instalments')];
-    const open = (one: FigureMonth | undefined) => Math.max(0, (one?.expected ?? 0) - (one?.received ?? 0)) / unit;
+    const open = (one: FigureMonth | undefined) => (one?.open ?? 0) / unit;
     return {
       month: monthName(key, locale),
       'Memberships, received': (member?.received ?? 0) / unit,

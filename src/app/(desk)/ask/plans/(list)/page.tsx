@@ -15,8 +15,9 @@ export default async function PlansPage() {
         received: { minor: received, currency },
         expected: { minor: expected, currency },
       }))}
-      months={figures.months.map(({ expectedMinor, receivedMinor, ...month }) => ({
+      months={figures.months.map(({ expectedMinor, openMinor, receivedMinor, ...month }) => ({
         ...month,
+        open: jsonMinor(openMinor),
         expected: jsonMinor(expectedMinor),
         received: jsonMinor(receivedMinor),
       }))}
