@@ -802,6 +802,7 @@ CREATE TABLE public.messages (
     order_id uuid,
     request_id uuid,
     plan_id uuid,
+    seen_to_at timestamp with time zone,
     CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
@@ -1573,7 +1574,7 @@ CREATE INDEX ledger_postings_of_account ON public.ledger_postings USING btree (b
 
 CREATE INDEX log_entries_latest ON public.log_entries USING btree (business_id, noted_at DESC, id DESC);
 
-CREATE INDEX messages_failed ON public.messages USING btree (business_id, created_at) WHERE (state = ANY (ARRAY['failed'::text, 'bounced'::text]));
+CREATE INDEX messages_failed ON public.messages USING btree (business_id, created_at) WHERE ((state = ANY (ARRAY['failed'::text, 'bounced'::text])) AND (seen_to_at IS NULL));
 
 CREATE UNIQUE INDEX messages_key_unique ON public.messages USING btree (business_id, message_key);
 

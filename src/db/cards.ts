@@ -95,7 +95,9 @@ export const markAsked = (tx: Tx, id: string): Promise<number> =>
 export type FailingCard = {
   readonly planId: string;
   readonly plan: string;
+  readonly customerId: string;
   readonly customer: string;
+  readonly email: string;
   readonly on: CalendarDate;
   /** The card that is good for longest; null without any. */
   readonly card: Pick<CardOnFile, 'scheme' | 'last4' | 'expires'> | null;
@@ -105,7 +107,7 @@ export type FailingCard = {
 export const failingCards = (db: Db, today: CalendarDate, limit: number): Promise<FailingCard[]> =>
   many(
     db,
-    sql`select plans.id as "planId", plans.name as plan, customers.name as customer, plans.next_on as "on",
+    sql`select plans.id as "planId", plans.name as plan, customers.id as "customerId", customers.name as customer, customers.email, plans.next_on as "on",
           (select jsonb_build_object('scheme', scheme, 'last4', last4, 'expires', expires) from cards
             where cards.business_id = plans.business_id and cards.customer_id = plans.customer_id and cards.state <> 'removed'
             order by expires desc limit 1) as card

@@ -160,13 +160,13 @@ export const dueOfPlans = (tx: Tx, planIds: readonly string[]): Promise<Charge[]
 export const missedCharges = (db: Db, limit: number): Promise<MissedRow[]> =>
   many(
     db,
-    sql`select plans.id as "planId", plans.name, customers.name as customer, charges.currency, count(*)::int as count,
+    sql`select plans.id as "planId", plans.name, customers.id as "customerId", customers.name as customer, charges.currency, count(*)::int as count,
           sum(charges.amount_minor)::bigint as minor, min(charges.charged_on) as "from"
         from charges join plans on plans.business_id = charges.business_id and plans.id = charges.plan_id
           join customers on customers.business_id = charges.business_id and customers.id = charges.customer_id
         where charges.business_id = ${db.businessId} and charges.state = 'upcoming' and charges.note->>'code' = 'missed'
           and charges.act_at is null
-        group by plans.business_id, plans.id, plans.name, customers.name, charges.currency
+        group by plans.business_id, plans.id, plans.name, customers.id, customers.name, charges.currency
         order by min(charges.charged_on), plans.id limit ${limit}`,
   );
 
@@ -174,6 +174,7 @@ export const missedCharges = (db: Db, limit: number): Promise<MissedRow[]> =>
 export type MissedRow = {
   readonly planId: string;
   readonly name: string;
+  readonly customerId: string;
   readonly customer: string;
   readonly currency: string;
   readonly count: number;
@@ -204,6 +205,7 @@ export type UpcomingRow = Charge & {
   readonly planKind: 'membership' | 'instalments';
   readonly planState: string;
   readonly customer: string;
+  readonly email: string;
   readonly pay: 'card' | 'invoice';
   readonly reference: string;
 };
@@ -219,7 +221,7 @@ export type UpcomingAsk = {
 
 /** The columns of such a row, and where they come from. */
 const UPCOMING = sql`${CHARGE}, plans.name as plan, plans.number as "planNumber", plans.kind as "planKind",
-  plans.state as "planState", customers.name as customer, plans.pay, plans.reference`;
+  plans.state as "planState", customers.name as customer, customers.email, plans.pay, plans.reference`;
 const FROM_CHARGES = sql`from charges
   join plans on plans.business_id = charges.business_id and plans.id = charges.plan_id
   join customers on customers.business_id = charges.business_id and customers.id = charges.customer_id`;

@@ -13,6 +13,7 @@ export type InvoiceRow = InvoiceStatus & {
   readonly sendAt: Date | null;
   readonly id: string;
   readonly number: string | null;
+  readonly customerId: string | null;
   readonly customer: string | null;
   readonly currency: string;
   readonly changedAt: Date;
@@ -23,7 +24,7 @@ export type InvoiceRow = InvoiceStatus & {
 export type Cursor = { readonly key: string; readonly id: string };
 
 /** The columns and joins of a row of the list. */
-export const INVOICE_ROW = sql`invoices.id, stage, number, invoices.reference, title, issued_on as "issuedOn", send_at as "sendAt", customers.name as customer, invoices.currency, total_minor as "totalMinor",
+export const INVOICE_ROW = sql`invoices.id, stage, number, invoices.reference, title, issued_on as "issuedOn", send_at as "sendAt", customers.id as "customerId", customers.name as customer, invoices.currency, total_minor as "totalMinor",
     due_minor as "dueMinor", due_on as "dueOn", seen_at is not null as seen, invoices.changed_at as "changedAt", settled_at as "settledAt"
   from invoices left join customers on customers.business_id = invoices.business_id and customers.id = invoices.customer_id`;
 

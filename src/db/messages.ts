@@ -69,6 +69,20 @@ export const messageById = (db: Db, id: string): Promise<Message | null> =>
         from messages where business_id = ${db.businessId} and id = ${id}`,
   );
 
+/** Whom a message is about: its customer, or its invoice's, plan's or order's. */
+export async function customerOfMessage(db: Db, id: string): Promise<string | null> {
+  const row = await maybeOne<{ customerId: string | null }>(
+    db,
+    sql`select coalesce(messages.customer_id, invoices.customer_id, plans.customer_id, orders.customer_id) as "customerId"
+        from messages
+        left join invoices on invoices.business_id = messages.business_id and invoices.id = messages.invoice_id
+        left join plans on plans.business_id = messages.business_id and plans.id = messages.plan_id
+        left join orders on orders.business_id = messages.business_id and orders.id = messages.order_id
+        where messages.business_id = ${db.businessId} and messages.id = ${id}`,
+  );
+  return row?.customerId ?? null;
+}
+
 /** Notes how handing over went; true unless it was already handed over. */
 export async function updateMessage(
   tx: Tx,
@@ -104,6 +118,8 @@ export type FailedMessage = Pick<
   'id' | 'kind' | 'way' | 'toName' | 'toAddress' | 'trouble' | 'invoiceId' | 'planId' | 'customerId'
 > & {
   readonly customer: string | null;
+  /** Whom it is about, also where it went to the business. */
+  readonly aboutId: string | null;
   readonly invoiceNumber: string | null;
   readonly planName: string | null;
   readonly offerId: string | null;
@@ -111,12 +127,22 @@ export type FailedMessage = Pick<
   readonly placement: Placement | null;
 };
 
-/** Messages that did not arrive, with whom they were for and what about; oldest first. */
+/** Notes that somebody has seen to a message that did not arrive; true the first time. */
+export async function markSeenTo(tx: Tx, id: string): Promise<boolean> {
+  const touched = await run(
+    tx,
+    sql`update messages set seen_to_at = ${tx.now} where business_id = ${tx.businessId} and id = ${id}
+        and state in ('failed', 'bounced') and seen_to_at is null`,
+  );
+  return touched === 1;
+}
+
+/** Messages that did not arrive and that nobody has seen to, with whom they were for and what about; oldest first. */
 export const failedMessages = (db: Db, limit: number): Promise<FailedMessage[]> =>
   many(
     db,
     sql`select messages.id, messages.kind, messages.way, messages.to_address as "toAddress", messages.trouble, messages.invoice_id as "invoiceId",
-          messages.plan_id as "planId", messages.customer_id as "customerId", messages.to_name as "toName", customers.name as customer,
+          messages.plan_id as "planId", messages.customer_id as "customerId", messages.to_name as "toName", customers.name as customer, customers.id as "aboutId",
           invoices.number as "invoiceNumber", plans.name as "planName", offers.id as "offerId", offers.name as "offerName", offers.placement
         from messages
         left join invoices on invoices.business_id = messages.business_id and invoices.id = messages.invoice_id
@@ -126,19 +152,37 @@ export const failedMessages = (db: Db, limit: number): Promise<FailedMessage[]> 
         left join offers on offers.business_id = messages.business_id and offers.id = coalesce(orders.offer_id, requests.offer_id)
         left join customers on customers.business_id = messages.business_id
           and customers.id = coalesce(messages.customer_id, invoices.customer_id, plans.customer_id, orders.customer_id)
-        where messages.business_id = ${db.businessId} and messages.state in ('failed', 'bounced')
+        where messages.business_id = ${db.businessId} and messages.state in ('failed', 'bounced') and messages.seen_to_at is null
         order by messages.created_at limit ${limit}`,
   );
 
-/** Those of these invoices of which somebody was reminded since an instant. */
-export async function remindedSince(db: Db, invoiceIds: readonly string[], since: Date): Promise<Set<string>> {
-  const rows = await many<{ id: string }>(
+/** When somebody was last reminded of each of these invoices since an instant; those that nobody was reminded of are left out. */
+export async function lastReminded(db: Db, invoiceIds: readonly string[], since: Date): Promise<Map<string, Date>> {
+  const rows = await many<{ id: string; at: Date }>(
     db,
-    sql`select one.id from messages, lateral (
+    sql`select one.id, max(created_at) as at from messages, lateral (
           select invoice_id::text as id union select jsonb_array_elements_text(coalesce(details->'others', '[]'))) as one
-        where business_id = ${db.businessId} and kind = 'reminder' and created_at >= ${since} and one.id = any(${[...invoiceIds]}::text[])`,
+        where business_id = ${db.businessId} and kind = 'reminder' and created_at >= ${since} and one.id = any(${[...invoiceIds]}::text[])
+        group by one.id`,
   );
-  return new Set(rows.map(({ id }) => id));
+  return new Map(rows.map(({ id, at }) => [id, at]));
+}
+
+/** When customers were last asked for a late part of a plan or told of its refused charge (by plan), or asked for another card (by customer), since an instant. */
+export async function lastAsked(
+  db: Db,
+  of: { readonly planIds: readonly string[]; readonly customerIds: readonly string[] },
+  since: Date,
+): Promise<Map<string, Date>> {
+  const rows = await many<{ id: string; at: Date }>(
+    db,
+    sql`select coalesce(plan_id, customer_id) as id, max(created_at) as at from messages
+        where business_id = ${db.businessId} and created_at >= ${since} and (
+          kind in ('charge-refused', 'part-due') and plan_id = any(${[...of.planIds]}::uuid[])
+          or kind in ('card-asked', 'own-page') and plan_id is null and customer_id = any(${[...of.customerIds]}::uuid[]))
+        group by 1`,
+  );
+  return new Map(rows.map(({ id, at }) => [id, at]));
 }
 
 /** What waits to be handed over, oldest first. */

@@ -201,13 +201,17 @@ export const planCounts = (db: Db): Promise<{ state: PlanState; count: number; r
   );
 
 /** A running plan with dates beyond those that are written down: until which date by the rule they are (null for none), and whose it is. */
-export type PlanBeyond = Plan & { readonly writtenTo: CalendarDate | null; readonly customer: string };
+export type PlanBeyond = Plan & {
+  readonly writtenTo: CalendarDate | null;
+  readonly customer: string;
+  readonly email: string;
+};
 
 /** Memberships that run, match the words (all without any) and are not written down up to a day, as far as they go at all. */
 export async function plansBeyond(db: Db, words: string, until: CalendarDate): Promise<PlanBeyond[]> {
   const rows = await many<PlanBeyond>(
     db,
-    sql`select ${PLAN}, written.last as "writtenTo", customers.name as customer
+    sql`select ${PLAN}, written.last as "writtenTo", customers.name as customer, customers.email
         from plans join customers on customers.business_id = plans.business_id and customers.id = plans.customer_id
           cross join lateral (
             select max(charges.nominal) as last, count(*) filter (where charges.state in ${oneOf(COUNTED_STATES)}) as counted from charges

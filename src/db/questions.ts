@@ -30,11 +30,14 @@ export const questionsOf = (db: Db, invoiceId: string): Promise<Question[]> =>
   );
 
 /** Questions that nobody has answered, oldest first, with whose invoice they are about. */
-export const openQuestions = (db: Db, limit: number): Promise<(Question & { number: string; customer: string })[]> =>
+export const openQuestions = (
+  db: Db,
+  limit: number,
+): Promise<(Question & { number: string; customer: string; customerId: string })[]> =>
   many(
     db,
     sql`select questions.id, questions.invoice_id as "invoiceId", text, by_name as "byName", asked_at as "askedAt", answer,
-          invoices.number, customers.name as customer
+          invoices.number, customers.name as customer, customers.id as "customerId"
         from questions
         join invoices on invoices.business_id = questions.business_id and invoices.id = questions.invoice_id
         join customers on customers.business_id = invoices.business_id and customers.id = invoices.customer_id

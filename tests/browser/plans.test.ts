@@ -132,7 +132,8 @@ test('a refused charge waits in the queue; the customer gives another card on th
   ]);
   await untilCharged(id, 'refused', 1);
   await visit(page, `${stack.web}/today`);
-  await untilShown(page, 'Otto Reed: a charge is refused');
+  await untilShown(page, 'Care club, ');
+  await untilShown(page, 'the card is blocked');
   await visit(page, `${stack.web}/ask/plans/${id}`);
   await untilShown(page, 'the card is blocked (never with this card)');
   const own = await openPage(browser, { width: 390, height: 844 });

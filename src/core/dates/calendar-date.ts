@@ -69,3 +69,9 @@ export function monthEnd(date: CalendarDate): CalendarDate {
   const [year = 0, month = 0] = date.split('-').map(Number);
   return dateOfDayNumber(dayNumberOf(year, month, daysInMonth(year, month)));
 }
+
+/** The earlier of two days. */
+export const earlierDay = (a: CalendarDate, b: CalendarDate): CalendarDate => (b < a ? b : a);
+
+/** The later of two days. */
+export const laterDay = (a: CalendarDate, b: CalendarDate): CalendarDate => (b > a ? b : a);

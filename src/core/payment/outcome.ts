@@ -43,6 +43,20 @@ export const REFUSAL_BRIEF: Readonly<Record<RefusalReason, string>> = {
   refused: 'refused without a reason',
 };
 
+/** Refusals after which charging the same card again is of no use: the holder has to approve, or give another. */
+const HOLDERS_TURN: readonly RefusalReason[] = [
+  'card-blocked',
+  'card-expired',
+  'wrong-security-number',
+  'approval-needed',
+  'approval-declined',
+  'approval-lapsed',
+];
+
+/** Whether only the card's holder can do something about it. */
+export const isHoldersTurn = (reason: RefusalReason | null): boolean =>
+  reason !== null && HOLDERS_TURN.includes(reason);
+
 /** The card as far as anybody but the processor may know it. */
 export type CardSeen = { readonly scheme: string; readonly last4: string };
 

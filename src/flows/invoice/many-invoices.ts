@@ -12,30 +12,11 @@ import type { Db } from '@/db/pool';
 import { csvText } from '@/documents/csv/write';
 import { invoicesPdf } from '@/documents/pdf/draw';
 import { eInvoiceXml } from '@/documents/ubl/write';
+import { each, type ManyResult } from '@/flows/door/many';
 import { desk } from '@/flows/door/operation';
-import { Refusal } from '@/flows/door/refusal';
 import { type File, picturesOf } from '@/flows/file/kept-files';
 import { cancelInvoice } from './cancel-invoice';
 import { remindTogether } from './remind';
-
-/** What became of each: how many were done, and why the others were not. */
-export type ManyResult = {
-  readonly done: number;
-  readonly refused: readonly { readonly id: string; readonly words: string }[];
-};
-
-async function each(ids: readonly string[], work: (id: string) => Promise<void>): Promise<ManyResult> {
-  const refused: { id: string; words: string }[] = [];
-  for (const id of ids) {
-    try {
-      await work(id);
-    } catch (error) {
-      if (!(error instanceof Refusal)) throw error;
-      refused.push({ id, words: error.words });
-    }
-  }
-  return { done: ids.length - refused.length, refused };
-}
 
 /** Reminds of many invoices, each customer in one mail; each that cannot be is named with the reason, and the others are done. */
 export const remindMany = desk('ask').run(

@@ -8,7 +8,7 @@ import { type SendWith, sendBy } from '@/core/invoice/send-with';
 import { businessById } from '@/db/businesses';
 import { customerById, customersByIds } from '@/db/customers';
 import { type Invoice, invoicesByIds, lockedInvoice } from '@/db/invoices';
-import { remindedSince } from '@/db/messages';
+import { lastReminded } from '@/db/messages';
 import type { Tx } from '@/db/pool';
 import { claimOthers, claimReminders, updateReminders } from '@/db/reminders';
 import { addLines, addToTimeline } from '@/db/timeline';
@@ -171,7 +171,7 @@ async function remindSome(tx: Tx): Promise<{ claimed: number; sent: number } | n
     latest.set(invoiceId, Math.max(offset, latest.get(invoiceId) ?? Number.NEGATIVE_INFINITY));
   const invoices = new Map((await invoicesByIds(tx, [...latest.keys()], true)).map((one) => [one.id, one]));
   // Somebody was quicker today, by hand: once a day is enough.
-  const already = await remindedSince(tx, [...latest.keys()], instantInZone(today, '00:00', business.zone));
+  const already = await lastReminded(tx, [...latest.keys()], instantInZone(today, '00:00', business.zone));
   const going = due.flatMap(({ invoiceId, offset }): Reminded[] => {
     const invoice = found(invoices.get(invoiceId));
     const open = invoice.stage === 'sent' && invoice.dueMinor > 0n && latest.get(invoiceId) === offset;

@@ -66,6 +66,6 @@ test('the list turned page by page is the file, in order and each charge once; a
   } while (after);
   expect(rows).toEqual((await linesOf(span)).map((line) => line.split(',').slice(0, 2).join(',')));
   expect(rows).toHaveLength(365 + 12 + 15);
-  await pausePlan(house.owner, daily, null);
+  await pausePlan(house.owner, daily);
   expect(await linesOf({ ...span, words: 'dora' })).toHaveLength(0);
 });

@@ -1,12 +1,12 @@
 import type { Business } from '@/core/business/business';
-import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
+import { addDays, type CalendarDate, earlierDay, laterDay } from '@/core/dates/calendar-date';
 import { chargesBeyond } from '@/core/plan/beyond';
 import type { Charge } from '@/core/plan/charge';
 import { todayOf } from '@/core/plan/days';
 import { lastWrittenDay, type UpcomingAsk, type UpcomingRow, upcomingDays, upcomingPage } from '@/db/charges';
 import { plansBeyond } from '@/db/plans';
 import type { Db } from '@/db/pool';
-import { idFor } from '@/flows/house/id-for';
+import { idFor } from '@/flows/door/id-for';
 import { keptReasons } from './plan-ahead';
 import { planContext, planReadings } from './plan-setting';
 
@@ -66,6 +66,7 @@ async function beyond(db: Db, business: Business, words: string, span: Span): Pr
         planKind: plan.terms.kind,
         planState: plan.state,
         customer: plan.customer,
+        email: plan.email,
         pay: plan.terms.pay,
         reference: plan.reference,
       };
@@ -90,13 +91,13 @@ export async function chargesByDate(
   const written = await upcomingPage(db, ask, after, limit);
   if (!looksAhead(ask)) return written;
   const today = todayOf(business, db.now);
-  const starts = [today, ask.from ?? today, after?.on ?? today].sort().at(-1) ?? today;
+  const starts = laterDay(today, laterDay(ask.from ?? today, after?.on ?? today));
   const full = written.length === limit ? written.at(-1)?.chargedOn : undefined;
   const end = full ?? ask.to ?? addDays(today, FARTHEST_DAYS);
   // A page is soon full: looked at further and further ahead until it is, or nothing can follow.
   for (let days = 92; ; days *= 4) {
     const reach = addDays(starts, days);
-    const to = reach < end ? reach : end;
+    const to = earlierDay(reach, end);
     const more = await beyond(db, business, ask.words, { from: starts, to });
     const rows = more.filter((row) => !after || comparePlaces(placeOf(row), after) > 0);
     const before = written.filter(({ chargedOn }) => chargedOn <= to);
@@ -115,7 +116,7 @@ export async function chargeDays(
   if (!looksAhead(ask)) return written;
   const today = todayOf(business, db.now);
   const days = new Map(written.map((day) => [`${day.on} ${day.currency} ${day.state}`, day]));
-  const from = ask.from > today ? ask.from : today;
+  const from = laterDay(ask.from, today);
   for (const { chargedOn: on, currency, amountMinor } of await beyond(db, business, ask.words, { from, to: ask.to })) {
     const key = `${on} ${currency} upcoming`;
     const { count, minor } = days.get(key) ?? { count: 0, minor: 0n };
@@ -129,7 +130,7 @@ export async function withEnd(db: Db, business: Business, ask: UpcomingAsk): Pro
   if (ask.to) return ask;
   const year = addDays(todayOf(business, db.now), YEAR_DAYS);
   const last = await lastWrittenDay(db);
-  return { ...ask, to: last && last > year ? last : year };
+  return { ...ask, to: laterDay(last ?? year, year) };
 }
 
 /** What running plans without an end charge by day within a span beyond what is written down. */

@@ -14,7 +14,8 @@ import { countAttempt } from '@/db/limits';
 import { plansOfCustomer } from '@/db/plans';
 import { receiptsOfCustomer } from '@/db/receipts';
 import { OWN_PAGE_LINK, type OwnPageOpened } from '@/flows/door/links';
-import { byLink, desk, orNull } from '@/flows/door/operation';
+import { each, type ManyResult } from '@/flows/door/many';
+import { byLink, desk, orNull, type Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { servedPath } from '@/flows/file/served-file';
@@ -220,13 +221,27 @@ export const sendNewLink = byLink(OWN_PAGE_LINK).run(async (ctx, { customerId })
 /** Sends a customer the link to their own page, where a card is added or replaced. @throws Refusal `customer-without-email`, `customer-without-phone` */
 export const sendOwnPage = desk('ask').write(
   async (tx, customerId: string, way: 'mail' | 'text' | 'chat'): Promise<void> => {
-    const customer = found(await customerById(tx, customerId));
-    if (way === 'mail' && !customer.email) throw new Refusal('customer-without-email');
-    if (way !== 'mail' && !customer.phone) throw new Refusal('customer-without-phone');
-    const to = { way, toName: customer.name, toAddress: way === 'mail' ? customer.email : customer.phone };
-    const key = `own-page:${customerId}:${tx.now.getTime()}`;
-    await queueMessage(tx, { kind: 'own-page', customerId, ...to, key });
+    await queueOwnPage(tx, customerId, way, String(tx.now.getTime()));
   },
+);
+
+async function queueOwnPage(tx: Writing, customerId: string, way: 'mail' | 'text' | 'chat', key: string) {
+  const customer = found(await customerById(tx, customerId));
+  if (way === 'mail' && !customer.email) throw new Refusal('customer-without-email');
+  if (way !== 'mail' && !customer.phone) throw new Refusal('customer-without-phone');
+  const to = { way, toName: customer.name, toAddress: way === 'mail' ? customer.email : customer.phone };
+  await queueMessage(tx, { kind: 'own-page', customerId, ...to, key: `own-page:${customerId}:${key}` });
+}
+
+/**
+ * Sends several customers the link under which they give another card, by mail.
+ *
+ * @param requestKey one press, one mail each
+ * @returns how many it went to, and why it did not go to the others
+ */
+export const sendCardLinks = desk('ask').run(
+  (ctx, customerIds: readonly string[], requestKey: string): Promise<ManyResult> =>
+    each([...new Set(customerIds)], (id) => ctx.write((tx) => queueOwnPage(tx, id, 'mail', requestKey))),
 );
 
 /** What the desk shows of a customer's cards, plans and authorisations, and the link to their own page. */

@@ -79,23 +79,6 @@ export function NextAction({ of, remind }: { of: SheetActionsOf; remind: boolean
   );
 }
 
-/** Reminds with the usual words, from where many are looked at. */
-export function RemindAtOnce({ invoiceId, to, strong }: { invoiceId: string; to: string; strong: boolean }) {
-  const { busy, press } = usePress({ keyed: true });
-  return (
-    <Button
-      look={strong ? 'go' : 'plain'}
-      disabled={busy}
-      onClick={async () => {
-        const answer = await press(`/api/invoices/${invoiceId}/remind`, { how: sendBy('mail') }, `${to} is reminded`);
-        if (!answer.ok) sayTrouble(answer.words);
-      }}
-    >
-      {busy ? 'Sending' : 'Remind'}
-    </Button>
-  );
-}
-
 /** Everything else that can be done with a sent invoice. */
 export function MoreActions({ of, open }: { of: SheetActionsOf; open: boolean }) {
   const router = useRouter();

@@ -5,7 +5,7 @@ import { type Answer, send, troubleOf } from './send';
 import { say, sayTrouble } from './toasts';
 
 /**
- * One press, one action: it is sent, what was done is said, and the screen is read anew; what went wrong is the caller's
+ * One press, one action: it is sent, what was done is said (unless the caller does), and the screen is read anew; what went wrong is the caller's
  * to show, or `pressed`'s, which says it in a toast. `keyed` adds a request's key, made once and kept until the action succeeded, so that it cannot happen twice.
  */
 export function usePress({ keyed = false } = {}) {
@@ -15,7 +15,7 @@ export function usePress({ keyed = false } = {}) {
   async function press<T>(
     path: string,
     body: object,
-    done: string,
+    done = '',
     method: 'POST' | 'PUT' | 'DELETE' = 'POST',
   ): Promise<Answer<T>> {
     setBusy(true);
@@ -24,7 +24,7 @@ export function usePress({ keyed = false } = {}) {
     setBusy(false);
     if (answer.ok) {
       key.current = '';
-      say(done);
+      if (done) say(done);
       router.refresh();
     }
     return answer;

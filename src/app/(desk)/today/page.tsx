@@ -7,14 +7,14 @@ import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
 import { DAYS_AHEAD } from '@/core/today/horizon';
 import { type TodayView, todayView } from '@/flows/day/today';
-import { mayDo } from '@/flows/door/rights';
 import { Amount, Figure } from '@/ui/kit/amount';
 import { Empty } from '@/ui/kit/empty';
 import { SumsBeside } from '@/ui/kit/sums-beside';
 import { GroupHead } from '@/ui/list/list-group';
+import { WorkGroups, WorkUnderWay } from '@/ui/today/work-list';
 import { CHANNEL_WORDS } from '../money/payments/json-payment';
 import { TodayHorizon } from './today-horizon';
-import { TodayQueue } from './today-queue';
+import { shownRow } from './work-words';
 
 export const metadata: Metadata = { title: 'Today' };
 
@@ -86,7 +86,10 @@ function CameIn({ view }: { view: TodayView }) {
 export default async function TodayPage() {
   const actor = await pageActor();
   const view = await todayView(actor);
-  const { business, today, queue, horizon } = view;
+  const { business, today, work, horizon } = view;
+  const shown = (row: Parameters<typeof shownRow>[0]) => shownRow(row, view, actor.role);
+  const count = work.groups.reduce((all, { rows }) => all + rows.length, 0);
+  const setting = { currency: business.currency, locale: business.locale };
   const amount = (minor: bigint) => (
     <Amount minor={jsonMinor(minor)} currency={business.currency} locale={business.locale} />
   );
@@ -95,7 +98,7 @@ export default async function TodayPage() {
       <div className="mx-auto w-full max-w-[1440px] flex-1 px-4 pb-6 sm:px-7">
         <h1 className="title-screen pt-4">{dayHeading(today, business.locale)}</h1>
         <p className="mt-1 font-serif text-[18px]/[26px]">
-          {view.more ? 'More than six things need' : (COUNTS[queue.length] ?? 'Many things need')} a hand.{' '}
+          {COUNTS[count] ?? `${view.more ? 'More than ' : ''}${count} things need`} a hand.{' '}
           <Link href="/money/payments" className="tally-link font-semibold">
             {amount(view.cameInToday)}
             <SumsBeside sums={view.cameInBeside} locale={business.locale} />
@@ -109,21 +112,18 @@ export default async function TodayPage() {
         </p>
         <div className="mt-4 grid items-start gap-x-9 gap-y-6 lg:grid-cols-[minmax(0,760fr)_minmax(0,428fr)]">
           <section aria-label="Needs a hand">
-            <div className="flex items-baseline justify-between pb-2">
-              <h2 className="title-section">Needs a hand</h2>
-              {queue.some(({ kind }) => kind === 'charge') ? (
-                <Link href={'/money/upcoming?state=refused' as Route} className="link">
-                  Several refused charges at once
-                </Link>
-              ) : null}
-            </div>
-            <div className="sheet">
-              {queue.length === 0 ? (
+            <h2 className="title-section pb-2">Needs a hand</h2>
+            <div className="sheet pb-1.5">
+              {count === 0 ? (
                 <Empty words="Everything is in hand. What is late, refused or not delivered appears here." />
               ) : (
-                <TodayQueue view={view} mayAsk={mayDo(actor.role, 'ask')} />
+                <WorkGroups
+                  groups={work.groups.map(({ group, rows }) => ({ group, rows: rows.map(shown) }))}
+                  {...setting}
+                />
               )}
             </div>
+            {work.waits.length > 0 ? <WorkUnderWay rows={work.waits.map(shown)} {...setting} /> : null}
           </section>
           <CameIn view={view} />
         </div>

@@ -1,0 +1,86 @@
+/** What needs a hand, and what is looked for: Today's list with its actions, and "Find or do" over everything. */
+import type { Browser, Page } from 'puppeteer-core';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { newCustomer } from '@/core/customer/customer';
+import { passwordHash, signIn } from '@/flows/house/sign-in';
+import { askQuestion } from '@/flows/invoice/payer-page';
+import { addCustomer } from '@/flows/records/customers';
+import { startChromium } from '../support/chromium';
+import { asSuperuser } from '../support/database';
+import { comeIn, expectAccessible, openPage, press, type, untilShown, untilTrue, visit } from '../support/person';
+import { type Stack, startStack } from '../support/stack';
+import { foundHouse, type House, keptDraft, mailOf, plainPaper, sentInvoice } from '../support/workshop';
+
+const PASSWORD = 'a plane and a saw';
+let stack: Stack;
+let house: House;
+let browser: Browser;
+let closeBrowser: () => Promise<void>;
+
+beforeAll(async () => {
+  stack = await startStack();
+  house = await foundHouse('Sallow Joinery', await passwordHash(PASSWORD));
+  ({ browser, close: closeBrowser } = await startChromium());
+});
+afterAll(async () => {
+  await closeBrowser?.();
+  await stack?.close();
+});
+
+async function deskOf(role: string, size?: { width: number; height: number }) {
+  const desk = await openPage(browser, size);
+  const email = `${role}-${house.business.id.slice(0, 8)}@sallow.example`;
+  await comeIn(desk.page, stack.web, (await signIn(email, PASSWORD, 'test')).token);
+  return desk;
+}
+const rowsOf = (page: Page) =>
+  page.$$eval('section[aria-label="Remind"] [data-work]', (rows) => rows.map((row) => row.textContent ?? ''));
+
+test('Today: nobody twice, several reminded at once, a question answered from its row; a reader only looks', async () => {
+  for (let at = 0; at < 9; at++) {
+    const customer = await addCustomer(house.owner, newCustomer(`Late Lena ${at}`, { email: `lena${at}@post.example` }));
+    for (let count = 0; count < (at === 0 ? 2 : 1); count++)
+      await sentInvoice(house, plainPaper(house, { customerId: customer.id }));
+  }
+  await asSuperuser(stack.admin, `update invoices set due_on = due_on - 40`);
+  await keptDraft(house);
+  const asked = await sentInvoice(house);
+  await askQuestion(asked.link, 'Could I fetch it on Saturday?', 'Perpetua');
+
+  const reader = await deskOf('reader');
+  await visit(reader.page, `${stack.web}/today`);
+  await untilShown(reader.page, 'Late Lena 3');
+  const buttons = await reader.page.$$eval('[data-work] button', (all) => all.length);
+  expect(buttons).toBe(0);
+  await reader.close();
+
+  const { page, errors, close } = await deskOf('clerk');
+  await visit(page, `${stack.web}/today`);
+  await untilShown(page, '11 things need a hand');
+  await expectAccessible(page, 'Today with work');
+  expect(await rowsOf(page)).toHaveLength(5);
+  await press(page, 'Show all 9', 'button');
+  await untilTrue(page, () => document.querySelectorAll('section[aria-label="Remind"] [data-work]').length === 9);
+  const lena = (await rowsOf(page)).filter((row) => row.includes('Late Lena 0'));
+  expect(lena).toHaveLength(1);
+  expect(lena[0]).toContain('220.00');
+  await press(page, 'All: Remind', 'checkbox');
+  await press(page, 'Late Lena 4', 'checkbox');
+  await press(page, 'Remind of 9', 'button');
+  await untilShown(page, '9 reminders are on the way');
+  await untilTrue(page, () => document.querySelectorAll('section[aria-label="Remind"] [data-work]').length === 1);
+  await untilShown(page, 'Under way by itself');
+  const mail = await until(async () => {
+    const all = await mailOf(stack.standIns, 'lena0@post.example');
+    return all.filter(({ subject }) => subject.startsWith('Reminder')).length === 1 ? all : null;
+  });
+  expect(mail.length).toBeGreaterThan(0);
+
+  await press(page, 'Answer', 'button');
+  await type(page, 'Your answer', 'Saturday at ten.');
+  await press(page, 'Send answer', 'button');
+  await untilShown(page, 'The answer is on its way');
+  await untilTrue(page, () => !document.querySelector('section[aria-label="Answer"]'));
+  expect(errors).toEqual([]);
+  await close();
+});
