@@ -53,8 +53,8 @@ test('Today: nobody twice, several reminded at once, a question answered from it
 
   const reader = await deskOf('reader');
   await visit(reader.page, `${stack.web}/today`);
-  await untilShown(reader.page, 'Late Lena 3');
-  const buttons = await reader.page.$$eval('[data-work] button', (all) => all.length);
+  await untilShown(reader.page, 'Show all 9');
+  const buttons = await reader.page.$$eval('[data-work] button, [data-work] input', (all) => all.length);
   expect(buttons).toBe(0);
   await reader.close();
 
