@@ -95,6 +95,96 @@ begin
   perform graphile_worker.enqueue(task, payload::json, run_at, job_key);
 end $$;
 
+CREATE FUNCTION public.everything_matching(first text, second text, third text, whole text, beginning text, brief boolean, digits text, amount bigint, most integer) RETURNS TABLE(kind text, id uuid, name text, number text, about text, state text, amount_minor bigint, currency text, at timestamp with time zone)
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    with holder as materialized (select current_business() as id),
+    people as materialized (
+      (select c.id, c.name, c.email, c.changed_at from customers c, holder
+      where not brief and c.business_id = holder.id and c.merged_into is null and c.search like first and c.search like second
+        and c.search like third
+      order by starts_with(lower(c.name), beginning) desc, c.changed_at desc limit most)
+      union all
+      (select c.id, c.name, c.email, c.changed_at from customers c, holder
+      where brief and c.business_id = holder.id and c.merged_into is null and lower(c.name) ~>=~ beginning
+        and lower(c.name) ~<~ (beginning || chr(1114111))
+      order by lower(c.name) using ~<~ limit most)
+    ),
+    invoice_ids as (
+      select invoices_matching(beginning, case when brief then '' else whole end, amount, most) as id
+      union (select i.id from invoices i, holder where i.business_id = holder.id and i.customer_id in (select people.id from people)
+        order by i.changed_at desc limit most)
+    ),
+    plan_ids as (
+      (select p.id from plans p, holder where brief and p.business_id = holder.id and p.number in (upper(beginning), 'P-' || beginning))
+      union (select p.id from plans p, holder where not brief and p.business_id = holder.id
+        and lower(p.name || ' ' || p.number || ' ' || p.reference) like first and lower(p.name || ' ' || p.number || ' ' || p.reference) like second
+        and lower(p.name || ' ' || p.number || ' ' || p.reference) like third limit most)
+      union (select p.id from plans p, holder where p.business_id = holder.id and p.customer_id in (select people.id from people) limit most)
+      union (select p.id from plans p, holder, cards k where p.business_id = holder.id and k.business_id = holder.id
+        and k.customer_id = p.customer_id and k.last4 = digits and k.state <> 'removed' limit most)
+    ),
+    payment_ids as (
+      (select p.id from payments p, holder where p.business_id = holder.id and p.card_last4 = digits order by p.started_at desc limit most)
+      union (select p.id from payments p, holder where p.business_id = holder.id and p.amount_minor = amount
+        order by p.started_at desc limit most)
+      union (select p.id from payments p, holder where not brief and p.business_id = holder.id and p.reference <> ''
+        and lower(p.reference) like whole limit most)
+      union (select p.id from payments p, holder where p.business_id = holder.id and p.state = 'paid'
+        and p.customer_id in (select people.id from people) order by p.settled_at desc limit most)
+      union (select p.id from payments p join orders o on o.business_id = p.business_id and o.id = p.order_id, holder
+        where not brief and o.business_id = holder.id and o.state = 'paid' and p.state = 'paid'
+        and lower(o.reference || ' ' || o.payer_email || ' ' || coalesce(o.printed -> 'payer' ->> 'name', '')) like whole limit most)
+    )
+    select 'customer', people.id, people.name, '', people.email, '', null::bigint, '', people.changed_at from people
+    union all
+    select 'invoice', i.id, coalesce(c.name, ''), coalesce(i.number, ''), i.reference,
+      case when i.stage = 'sent' and i.due_minor = 0 then 'paid' when i.stage = 'sent' then 'open' else i.stage end,
+      case when i.stage = 'sent' and i.due_minor > 0 then i.due_minor else i.total_minor end, i.currency, i.changed_at
+    from holder join invoices i on i.business_id = holder.id and i.id in (select invoice_ids.id from invoice_ids)
+      left join customers c on c.business_id = i.business_id and c.id = i.customer_id
+    union all
+    select 'plan', p.id, c.name, p.number, p.name, p.state, null, p.currency, p.changed_at
+    from holder join plans p on p.business_id = holder.id and p.id in (select plan_ids.id from plan_ids)
+      join customers c on c.business_id = p.business_id and c.id = p.customer_id
+    union all
+    select 'payment', p.id, coalesce(c.name, o.printed -> 'payer' ->> 'name', ''), coalesce(o.reference, i.number, ''),
+      coalesce(p.card_scheme || ' ·' || p.card_last4, p.reference), p.state, p.amount_minor, p.currency, p.started_at
+    from holder join payments p on p.business_id = holder.id and p.id in (select payment_ids.id from payment_ids)
+      left join customers c on c.business_id = p.business_id and c.id = p.customer_id
+      left join orders o on o.business_id = p.business_id and o.id = p.order_id
+      left join invoices i on i.business_id = p.business_id and i.id = p.invoice_id
+    union all
+    (select 'receipt', r.payment_id, coalesce(r.printed -> 'payer' ->> 'name', ''), r.number, '', '', p.amount_minor, p.currency, r.issued_at
+    from holder join receipts r on r.business_id = holder.id and lower(r.number) ~>=~ beginning and lower(r.number) ~<~ (beginning || chr(1114111))
+      join payments p on p.business_id = r.business_id and p.id = r.payment_id
+    order by lower(r.number) using ~<~ limit most)
+    union all
+    (select o.placement, o.id, o.name, coalesce(o.address, ''), '', case when o.placed_at is null then 'draft' else o.state end, null, '', o.changed_at
+    from holder join offers o on o.business_id = holder.id
+    where lower(o.name || ' ' || coalesce(o.address, '')) like first and lower(o.name || ' ' || coalesce(o.address, '')) like second
+      and lower(o.name || ' ' || coalesce(o.address, '')) like third
+    order by o.changed_at desc limit most)
+    union all
+    (select 'item', t.id, t.name, t.code, '', '', null, '', t.changed_at from holder join items t on t.business_id = holder.id
+    where t.search like first and t.search like second and t.search like third and not t.archived
+    order by starts_with(lower(t.name), beginning) desc limit most)
+    union all
+    (select 'code', d.id, d.code, d.code, d.note, '', null, d.currency, d.created_at from holder join discount_codes d on d.business_id = holder.id
+    where not d.archived and lower(d.code || ' ' || d.note) like whole order by d.created_at desc limit most)
+    union all
+    (select 'partner', t.id, t.name, '', t.email, '', null, '', t.created_at from holder join partners t on t.business_id = holder.id
+    where not t.archived and lower(t.name || ' ' || t.email) like first and lower(t.name || ' ' || t.email) like second limit most)
+    union all
+    (select 'recurring', r.id, c.name, '', r.name, r.state, null, '', r.changed_at
+    from holder join recurring_invoices r on r.business_id = holder.id join customers c on c.business_id = r.business_id and c.id = r.customer_id
+    where lower(r.name) like whole or r.customer_id in (select people.id from people) order by r.changed_at desc limit most)
+    union all
+    (select 'bulk', b.id, b.name, '', '', b.state, null, '', b.created_at from holder join bulk_invoices b on b.business_id = holder.id
+    where lower(b.name) like whole order by b.created_at desc limit most)
+  $$;
+
 CREATE FUNCTION public.framing_sites(called text) RETURNS TABLE(sites text[])
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
@@ -1480,6 +1570,8 @@ CREATE INDEX businesses_closing ON public.businesses USING btree (batches_closed
 
 CREATE INDEX card_claims_of_payment ON public.card_claims USING btree (business_id, payment_id) WHERE (payment_id IS NOT NULL);
 
+CREATE INDEX cards_by_last4 ON public.cards USING btree (business_id, last4);
+
 CREATE INDEX cards_expiring ON public.cards USING btree (business_id, expires, id) WHERE (state = 'good'::text);
 
 CREATE UNIQUE INDEX cards_kept_unique ON public.cards USING btree (business_id, kept_id);
@@ -1513,6 +1605,8 @@ CREATE INDEX credit_notes_of_invoice ON public.credit_notes USING btree (busines
 CREATE UNIQUE INDEX credit_notes_request_unique ON public.credit_notes USING btree (business_id, request_key);
 
 CREATE INDEX customers_alike ON public.customers USING gin (name_key public.gin_trgm_ops);
+
+CREATE INDEX customers_by_beginning ON public.customers USING btree (business_id, lower(name) text_pattern_ops) WHERE (merged_into IS NULL);
 
 CREATE INDEX customers_by_email ON public.customers USING btree (business_id, lower(email)) WHERE (email <> ''::text);
 
@@ -1596,6 +1690,8 @@ CREATE UNIQUE INDEX offers_public_id_unique ON public.offers USING btree (busine
 
 CREATE UNIQUE INDEX orders_checkout_unique ON public.orders USING btree (business_id, offer_id, checkout_key);
 
+CREATE INDEX orders_found ON public.orders USING gin (lower(((((reference || ' '::text) || payer_email) || ' '::text) || COALESCE(((printed -> 'payer'::text) ->> 'name'::text), ''::text))) public.gin_trgm_ops) WHERE (state = 'paid'::text);
+
 CREATE INDEX orders_of_customer ON public.orders USING btree (business_id, customer_id, id) WHERE (customer_id IS NOT NULL);
 
 CREATE INDEX orders_of_offer ON public.orders USING btree (business_id, offer_id, started_at, id);
@@ -1614,7 +1710,13 @@ CREATE INDEX payment_shares_of_partner ON public.payment_shares USING btree (bus
 
 CREATE UNIQUE INDEX payments_attempt_unique ON public.payments USING btree (business_id, attempt_key);
 
+CREATE INDEX payments_by_amount ON public.payments USING btree (business_id, amount_minor, started_at);
+
 CREATE INDEX payments_by_card ON public.payments USING btree (business_id, settled_at, id) WHERE ((method = 'card'::text) AND (state = ANY (ARRAY['paid'::text, 'voided'::text])));
+
+CREATE INDEX payments_by_last4 ON public.payments USING btree (business_id, card_last4, started_at) WHERE (card_last4 IS NOT NULL);
+
+CREATE INDEX payments_by_reference ON public.payments USING gin (lower(reference) public.gin_trgm_ops) WHERE (reference <> ''::text);
 
 CREATE INDEX payments_by_time ON public.payments USING btree (business_id, started_at, id);
 
@@ -1642,6 +1744,8 @@ CREATE INDEX plans_by_state ON public.plans USING btree (business_id, state, nex
 
 CREATE INDEX plans_ending ON public.plans USING btree (ends_on) WHERE (ends_on IS NOT NULL);
 
+CREATE INDEX plans_found ON public.plans USING gin (lower(((((name || ' '::text) || number) || ' '::text) || reference)) public.gin_trgm_ops);
+
 CREATE INDEX plans_lapsing ON public.plans USING btree (lapses_on, business_id, id) WHERE (state = 'waiting'::text);
 
 CREATE UNIQUE INDEX plans_link_unique ON public.plans USING btree (business_id, link_token);
@@ -1660,6 +1764,8 @@ CREATE INDEX questions_of_invoice ON public.questions USING btree (business_id, 
 
 CREATE INDEX questions_open ON public.questions USING btree (business_id, asked_at) WHERE (answer IS NULL);
 
+CREATE INDEX receipts_by_number ON public.receipts USING btree (business_id, lower(number) text_pattern_ops);
+
 CREATE UNIQUE INDEX receipts_number_unique ON public.receipts USING btree (business_id, number);
 
 CREATE INDEX receipts_of_gifts ON public.receipts USING btree (business_id, "left"((printed ->> 'paidOn'::text), 4)) WHERE (((printed -> 'order'::text) ->> 'donation'::text) = 'true'::text);
@@ -1671,6 +1777,8 @@ CREATE UNIQUE INDEX receipts_one_a_payment ON public.receipts USING btree (busin
 CREATE INDEX recurring_invoices_due ON public.recurring_invoices USING btree (next_on) WHERE ((state = 'active'::text) AND (next_on IS NOT NULL));
 
 CREATE INDEX recurring_invoices_of_business ON public.recurring_invoices USING btree (business_id, state, next_on, id);
+
+CREATE INDEX recurring_of_customer ON public.recurring_invoices USING btree (business_id, customer_id);
 
 CREATE INDEX refunds_done ON public.refunds USING btree (business_id, settled_at, id) WHERE (state = 'done'::text);
 
@@ -2366,6 +2474,9 @@ GRANT ALL ON FUNCTION public.enqueue_due_work(at timestamp with time zone) TO da
 
 REVOKE ALL ON FUNCTION public.enqueue_job(task text, payload jsonb, job_key text, run_at timestamp with time zone) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.enqueue_job(task text, payload jsonb, job_key text, run_at timestamp with time zone) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.everything_matching(first text, second text, third text, whole text, beginning text, brief boolean, digits text, amount bigint, most integer) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.everything_matching(first text, second text, third text, whole text, beginning text, brief boolean, digits text, amount bigint, most integer) TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.framing_sites(called text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.framing_sites(called text) TO dahlia_app;

@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { EVERYTHING, type InvoiceAsk } from '@/core/invoice/ask';
 import type { Actor } from '@/flows/door/rights';
+import { findAll } from '@/flows/house/find';
 import { listOverview, searchInvoices } from '@/flows/invoice/search-invoices';
 import { foundHouse, type House } from '../../tests/support/workshop';
 import { report, timedEach } from './report';
@@ -50,6 +51,13 @@ async function measured(name: string, actor: Actor, count: number): Promise<Map<
   await measure('search by number', (round) => ask({ words: String(1 + ((round * 7919) % count)) }));
   await measure('search by name', (round) => ask({ words: `odile ${1 + ((round * 37) % Math.floor(count / 25))}` }));
   await measure('search by reference', (round) => ask({ words: `po ${50 * (1 + round)}` }));
+  await measure('find or do: a number', (round) => findAll(actor, String(1 + ((round * 7919) % count))));
+  await measure('find or do: a name', (round) =>
+    findAll(actor, `odile ${1 + ((round * 37) % Math.floor(count / 25))}`),
+  );
+  await measure('find or do: half a common name', () => findAll(actor, 'od'));
+  await measure('find or do: a sum', (round) => findAll(actor, `${10 + round}.00`));
+  await measure('find or do: a deed', (round) => findAll(actor, `remind ${1 + ((round * 7919) % count)}`));
   await measure('counts and sums', () => listOverview(actor));
   return p95;
 }

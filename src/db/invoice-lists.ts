@@ -1,9 +1,8 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import type { InvoiceStatus } from '@/core/invoice/state';
 import { typedDecimal } from '@/core/money/typed';
-import { customersMatching } from './customers';
 import type { Db } from './pool';
-import { likePattern, many, NONE, type Statement, sql } from './sql';
+import { many, NONE, type Statement, sql } from './sql';
 
 /** One row of the list. */
 export type InvoiceRow = InvoiceStatus & {
@@ -97,27 +96,4 @@ export function typedTotal(words: string): bigint | null {
   if (number === null) return null;
   const [whole = '', fraction = ''] = number.split('.');
   return fraction.length <= 2 && whole.length <= 13 ? BigInt(`${whole}${fraction.padEnd(2, '0')}`) : null;
-}
-
-export type FoundInvoice = {
-  readonly id: string;
-  readonly number: string | null;
-  readonly customer: string | null;
-  readonly stage: string;
-};
-
-/** Invoices whose number begins so, or whose customer's name holds these words; latest first, at most 8. */
-export function invoicesFound(db: Db, words: string): Promise<FoundInvoice[]> {
-  return many(
-    db,
-    sql`with payers as (
-          select id, name from customers
-          where business_id = ${db.businessId} and id in (select ${customersMatching(words, 20)}))
-        select invoices.id, number, customers.name as customer, stage
-        from invoices left join customers on customers.business_id = invoices.business_id and customers.id = customer_id
-        where invoices.business_id = ${db.businessId}
-          and (customer_id in (select id from payers)
-            or invoices.id in (select invoices_matching(${words.toLowerCase()}, ${likePattern(words)}, ${typedTotal(words)}, 20)))
-        order by invoices.changed_at desc, invoices.id desc limit 8`,
-  );
 }

@@ -7,7 +7,7 @@ import { sendBy } from '@/core/invoice/send-with';
 import { todayView } from '@/flows/day/today';
 import { deskFile, deskInvoicePdf, deskInvoiceXml, deskReceiptPdf } from '@/flows/file/kept-files';
 import { storeFile } from '@/flows/file/store-file';
-import { findInvoices } from '@/flows/house/find';
+import { findAll } from '@/flows/house/find';
 import { answerQuestion } from '@/flows/invoice/answer-question';
 import { bulkSheet, checkBulk, sendBulk } from '@/flows/invoice/bulk-invoices';
 import { cancelInvoice } from '@/flows/invoice/cancel-invoice';
@@ -87,7 +87,7 @@ test('lists, searches and sums of another business hold nothing of this one', as
   expect(Object.values(list.parts).flatMap(({ rows }) => rows)).toEqual([]);
   expect(list.sums.all).toBe(0n);
   expect((await paymentPage(me, null)).rows).toEqual([]);
-  expect(await findInvoices(me, 'Perpetua')).toEqual([]);
+  expect((await findAll(me, 'Perpetua')).found.filter(({ kind }) => kind !== 'customer')).toEqual([]);
   expect((await findCustomers(me, 'perpetua')).map(({ id }) => id)).toEqual([mine.customerId]);
   const today = await todayView(me);
   expect(today.queue).toEqual([]);

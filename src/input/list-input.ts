@@ -1,4 +1,4 @@
-import { IsIn, IsUUID } from 'class-validator';
+import { IsIn, IsOptional, IsUUID } from 'class-validator';
 import { Moment } from './day';
 
 /** Where a page of payments begins. */
@@ -15,4 +15,9 @@ export class InvoicePageInput extends PageInput {
 /** In which form customers are handed out. */
 export class ExportInput {
   @IsIn(['csv', 'vcf']) form!: 'csv' | 'vcf';
+}
+
+/** A list that opens with a new row to be written. */
+export class BeginInput {
+  @IsOptional() @IsIn(['yes']) new?: 'yes';
 }

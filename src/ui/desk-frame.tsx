@@ -3,7 +3,10 @@ import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useMemo, useState } from 'react';
 import { Band, PLACES } from './band';
-import { type Action, Finder } from './finder';
+import type { Action } from './find/actions';
+import { Finder } from './find/finder';
+import { KeySheet } from './find/key-sheet';
+import { FURTHER_PLACES, NEW_THINGS } from './find/new-things';
 import { useKeys } from './kit/keys';
 import { send } from './kit/send';
 import { say, sayTrouble, Toasts } from './kit/toasts';
@@ -21,25 +24,27 @@ export function DeskFrame({
   house,
   person,
   setting,
-  mayAsk,
-  mayLog,
+  locale,
+  may,
   since,
   children,
 }: {
   house: string;
   person: string;
   setting: { night: boolean; covered: boolean };
-  mayAsk: boolean;
-  /** Whether the log of the business may be read. */
-  mayLog: boolean;
+  locale: string;
+  /** What this person may do; `people` also reads the log of the business. */
+  may: Readonly<Record<'ask' | 'records' | 'settings' | 'people', boolean>>;
   since: number;
   children: ReactNode;
 }) {
   const router = useRouter();
+  const mayAsk = may.ask;
   const [finding, setFinding] = useState(false);
+  const [reading, setReading] = useState(false);
   const [night, setNight] = useState(setting.night);
   const [covered, setCovered] = useState(setting.covered);
-  const { busy: starting, compose } = useMakeAndOpen();
+  const { busy: starting, compose, makeAndOpen } = useMakeAndOpen();
 
   const actions = useMemo(() => {
     const cover = () => {
@@ -69,37 +74,50 @@ export function DeskFrame({
     };
   }, [compose, mayAsk]);
 
+  const list: readonly Action[] = useMemo(() => {
+    const open = (path: string) => () => router.push(path as Route);
+    return [
+      ...NEW_THINGS.filter(({ needs }) => may[needs]).map(({ begin, needs: _, ...thing }) => ({
+        ...thing,
+        group: 'New' as const,
+        do:
+          begin.by === 'compose'
+            ? actions.askByKey
+            : begin.by === 'offer'
+              ? () => void makeAndOpen('/api/offers', { placement: begin.placement }, (id) => `/ask/offer/${id}`)
+              : open(begin.path),
+      })),
+      ...PLACES.map((place) => ({
+        words: place.name,
+        key: `g ${place.key}`,
+        group: 'Go to' as const,
+        do: open(place.href),
+      })),
+      ...[...FURTHER_PLACES, ...(may.people ? [{ words: 'The log', path: '/settings/log' }] : [])].map(
+        ({ path, ...place }) => ({ ...place, group: 'Go to' as const, do: open(path) }),
+      ),
+      ...(mayAsk ? [{ words: 'Ask for money', key: 'n', group: 'This desk' as const, do: actions.askByKey }] : []),
+      { words: 'Find or do', key: '/', group: 'This desk', do: () => setFinding(true) },
+      { words: 'Keys', also: 'shortcuts help', key: '?', group: 'This desk', do: () => setReading(true) },
+      {
+        words: covered ? 'Uncover names and sums' : 'Cover names and sums',
+        key: 'c',
+        group: 'This desk',
+        do: actions.cover,
+      },
+      { words: night ? 'Day setting' : 'Night setting', group: 'This desk', do: actions.turnNight },
+      { words: 'Sign out', group: 'This desk', do: actions.signOut },
+    ] satisfies Action[];
+  }, [actions, router, covered, night, mayAsk, may, makeAndOpen]);
+
   const keys = useMemo(
     () => ({
-      n: actions.askByKey,
-      c: actions.cover,
-      '/': () => setFinding(true),
       'mod+k': () => setFinding(true),
-      ...Object.fromEntries(PLACES.map((place) => [`g ${place.key}`, () => router.push(place.href)])),
+      ...Object.fromEntries(list.flatMap(({ key, do: act }) => (key ? [[key, act]] : []))),
     }),
-    [actions, router],
+    [list],
   );
   useKeys(keys);
-
-  const list: readonly Action[] = useMemo(
-    () => [
-      ...(mayAsk ? [{ words: 'Start an invoice', key: 'n', do: actions.ask }] : []),
-      ...PLACES.map((place) => ({
-        words: `Go to ${place.name}`,
-        key: `g ${place.key}`,
-        do: () => router.push(place.href),
-      })),
-      { words: covered ? 'Uncover names and sums' : 'Cover names and sums', key: 'c', do: actions.cover },
-      { words: 'Go to the items', do: () => router.push('/records/items') },
-      { words: 'Go to the tax rules', do: () => router.push('/records/taxes') },
-      { words: 'Go to the business’s profile', do: () => router.push('/settings/profile') },
-      { words: 'Change your password', do: () => router.push('/settings/you') },
-      ...(mayLog ? [{ words: 'Go to the log', do: () => router.push('/settings/log') }] : []),
-      { words: night ? 'Day setting' : 'Night setting', do: actions.turnNight },
-      { words: 'Sign out', do: actions.signOut },
-    ],
-    [actions, router, covered, night, mayAsk, mayLog],
-  );
 
   return (
     <>
@@ -123,7 +141,15 @@ export function DeskFrame({
       <main id="main" className="pb-16 sm:pb-0">
         {children}
       </main>
-      <Finder open={finding} onOpenChange={setFinding} actions={list} onOpen={(path) => router.push(path as Route)} />
+      <Finder
+        open={finding}
+        onOpenChange={setFinding}
+        actions={list.filter(({ key }) => key !== '/')}
+        locale={locale}
+        mayAsk={mayAsk}
+        onOpen={(path) => router.push(path as Route)}
+      />
+      <KeySheet open={reading} actions={list} onClose={() => setReading(false)} />
       <Live since={since} />
       <Toasts />
     </>

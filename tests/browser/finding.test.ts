@@ -7,7 +7,18 @@ import { askQuestion } from '@/flows/invoice/consent';
 import { addCustomer } from '@/flows/records/customers';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
-import { comeIn, expectAccessible, openPage, press, type, untilShown, untilTrue, visit } from '../support/person';
+import {
+  byName,
+  comeIn,
+  expectAccessible,
+  openFinder,
+  openPage,
+  press,
+  type,
+  untilShown,
+  untilTrue,
+  visit,
+} from '../support/person';
 import { type Stack, startStack } from '../support/stack';
 import { until } from '../support/until';
 import { foundHouse, type House, keptDraft, mailOf, plainPaper, sentInvoice } from '../support/workshop';
@@ -86,4 +97,53 @@ test('Today: nobody twice, several reminded at once, a question answered from it
   await untilTrue(page, () => !document.querySelector('section[aria-label="Answer"]'));
   expect(errors).toEqual([]);
   await close();
+});
+
+test('“Find or do” finds by number and does what is typed; keys begin every new thing, and ? shows them', async () => {
+  const customer = await addCustomer(house.owner, newCustomer('Örjan Tveit', { email: 'orjan@tveit.example' }));
+  const { number } = await sentInvoice(house, plainPaper(house, { customerId: customer.id }));
+  const { page, errors, close } = await deskOf('owner');
+  await visit(page, `${stack.web}/ask/links`);
+  await openFinder(page);
+  await expectAccessible(page, 'Find or do, empty');
+  await page.keyboard.type(`remind ${number}`);
+  await untilShown(page, `Remind of invoice ${number}`);
+  await expectAccessible(page, 'Find or do, with a deed');
+  await page.keyboard.press('Enter');
+  await untilShown(page, 'A reminder is on its way to Örjan Tveit');
+  await openFinder(page);
+  await page.keyboard.type(`record ${number}`);
+  await untilShown(page, `Record a payment of invoice ${number}`);
+  await page.keyboard.press('Enter');
+  await byName(page, 'How it came');
+  await page.keyboard.press('Escape');
+  // Enter pressed before the answer has come means what would stand first.
+  await openFinder(page);
+  await page.keyboard.type('tveit');
+  await page.keyboard.press('Enter');
+  await untilTrue(page, () => location.pathname.startsWith('/records/customers/'));
+  await openFinder(page);
+  await page.keyboard.type('new disc');
+  await untilShown(page, 'New discount code');
+  await page.keyboard.press('Enter');
+  await untilTrue(page, () => location.pathname === '/records/codes');
+  await byName(page, 'Code', 'textbox');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('?');
+  await untilShown(page, 'They act from anywhere');
+  await expectAccessible(page, 'the keys');
+  await page.keyboard.press('Escape');
+  await untilTrue(page, () => !document.querySelector('[role="dialog"]'));
+  await page.keyboard.press('a');
+  await page.keyboard.press('c');
+  await untilTrue(page, () => location.pathname === '/records/customers/new');
+  expect(errors).toEqual([]);
+  await close();
+
+  const reader = await deskOf('reader');
+  await visit(reader.page, `${stack.web}/today`);
+  await openFinder(reader.page);
+  await reader.page.keyboard.type(`remind ${number}`);
+  await untilShown(reader.page, 'Nothing by that name');
+  await reader.close();
 });

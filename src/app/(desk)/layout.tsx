@@ -17,8 +17,13 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         house={business.name}
         person={actor.name}
         setting={await deskSetting()}
-        mayAsk={mayDo(actor.role, 'ask')}
-        mayLog={mayDo(actor.role, 'people')}
+        locale={business.locale}
+        may={{
+          ask: mayDo(actor.role, 'ask'),
+          records: mayDo(actor.role, 'records'),
+          settings: mayDo(actor.role, 'settings'),
+          people: mayDo(actor.role, 'people'),
+        }}
         since={since}
       >
         {children}

@@ -30,7 +30,9 @@ async function work() {
   const { groups, waits } = (await todayView(house.owner)).work;
   const rowOf = (row: (typeof waits)[number]) =>
     [row.first, ...row.same, ...row.also.map(({ of }) => of)].map(({ kind }) => kind).join(' ');
-  return Object.fromEntries([...groups, { group: 'waits', rows: waits }].map(({ group, rows }) => [group, rows.map(rowOf)]));
+  return Object.fromEntries(
+    [...groups, { group: 'waits', rows: waits }].map(({ group, rows }) => [group, rows.map(rowOf)]),
+  );
 }
 const sentTo = async (kind: string) =>
   (
@@ -107,7 +109,9 @@ test('a message that did not arrive is sent anew once, to a better address that 
   );
   for (const wrong of ['', 'calla', 'calla@lind', 'a b@c.example'])
     await expect(sendAnew(house.owner, first ?? '', wrong)).rejects.toMatchObject({ code: 'address-not-read' });
-  await expect(sendAnew(house.reader, first ?? '', 'calla@lind.example')).rejects.toMatchObject({ code: 'not-allowed' });
+  await expect(sendAnew(house.reader, first ?? '', 'calla@lind.example')).rejects.toMatchObject({
+    code: 'not-allowed',
+  });
   const twice = await Promise.allSettled([1, 2].map(() => sendAnew(house.owner, first ?? '', 'calla@lind.example')));
   expect(twice.filter(({ status }) => status === 'fulfilled')).toHaveLength(1);
   await keepAddress(house.owner, first ?? '', 'calla@lind.example');

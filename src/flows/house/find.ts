@@ -1,9 +1,48 @@
-import { type FoundInvoice, invoicesFound } from '@/db/invoice-lists';
+import { canDo, type Deed, wishesOf } from '@/core/find/deeds';
+import { bestFound, type Found } from '@/core/find/found';
+import { typedMinor } from '@/core/invoice/read-paper';
+import { minorDigits } from '@/core/money/currency';
+import { businessById } from '@/db/businesses';
+import { everythingMatching } from '@/db/find';
+import type { Db } from '@/db/pool';
 import { desk } from '@/flows/door/operation';
 
-/** Invoices by number, reference or who pays, for "Find or do"; nothing for fewer than two signs. */
-export const findInvoices = desk('see').run(async (ctx, words: string): Promise<FoundInvoice[]> => {
-  const wanted = words.trim();
-  if (wanted.length < 2) return Promise.resolve([]);
-  return ctx.read((db) => invoicesFound(db, wanted));
+/** So many of each kind are looked at, and so many of all are shown. */
+const OF_KIND = 12;
+const SHOWN = 12;
+const DEEDS = 5;
+
+/** What "Find or do" answers: what can be done as typed, and what was found, each best first. */
+export type FoundAll = {
+  readonly deeds: readonly { readonly deed: Deed; readonly found: Found }[];
+  readonly found: readonly Found[];
+};
+
+/** Everything by name, number, reference, address, last digits or sum, and what a typed verb does with it; nothing for a single letter. */
+export const findAll = desk('see').run(async (ctx, line: string): Promise<FoundAll> => {
+  const words = line.trim();
+  if (words.length < 2 && !/\d/.test(words)) return { deeds: [], found: [] };
+  return ctx.read(async (db) => {
+    const { currency } = await businessById(db);
+    const looked = new Map<string, Found[]>();
+    const look = async (typed: string): Promise<Found[]> => {
+      const known = looked.get(typed) ?? (await matching(db, typed, currency));
+      looked.set(typed, known);
+      return known;
+    };
+    const deeds: FoundAll['deeds'][number][] = [];
+    for (const { deed, rest } of wishesOf(words))
+      for (const found of bestFound(
+        (await look(rest)).filter((one) => canDo(deed, one)),
+        rest,
+        DEEDS,
+      ))
+        deeds.push({ deed, found });
+    return { deeds: deeds.slice(0, DEEDS), found: bestFound(await look(words.toLowerCase()), words, SHOWN) };
+  });
 });
+
+const matching = (db: Db, typed: string, currency: string): Promise<Found[]> => {
+  const [digits = null] = /^(?:·\s*)?(\d{4})$/.exec(typed)?.slice(1) ?? [];
+  return everythingMatching(db, { typed, digits, amountMinor: typedMinor(typed, minorDigits(currency)) }, OF_KIND);
+};

@@ -4,7 +4,6 @@ import { newCustomer } from '@/core/customer/customer';
 import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { todayView } from '@/flows/day/today';
-import { findInvoices } from '@/flows/house/find';
 import { onePayment, paymentPage } from '@/flows/payment/payment-list';
 import { takePayment } from '@/flows/payment/take-payment';
 import { addCustomer, findCustomers } from '@/flows/records/customers';
@@ -106,14 +105,6 @@ test('customers are found by parts of name and address; what a person types is n
   expect(await names('c_ll')).toEqual([]);
   expect(await names("'; drop table customers; --")).toEqual([]);
   expect((await findCustomers(house.owner, '')).length).toBeGreaterThan(2);
-});
-
-test('invoices are found by number and by who pays; one letter is not enough', async () => {
-  const { number } = await sentInvoice(house);
-  expect((await findInvoices(house.owner, number)).map((found) => found.number)).toContain(number);
-  const byName = await findInvoices(house.owner, 'perpetua');
-  expect(byName.length).toBe(8);
-  expect(await findInvoices(house.owner, 'p')).toEqual([]);
 });
 
 test('today’s queue has what is worst first, and leaves out what has been mended', async () => {

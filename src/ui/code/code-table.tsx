@@ -16,16 +16,19 @@ export function CodeTable({
   locale,
   items,
   mayAsk,
+  begins,
 }: {
   codes: readonly ShownCode[];
   currency: string;
   locale: string;
   items: readonly { readonly id: string; readonly name: string }[];
   mayAsk: boolean;
+  /** A new one is written from the start. */
+  begins: boolean;
 }) {
   const router = useRouter();
   /** The code that is written: null for a new one. */
-  const [editing, setEditing] = useState<ShownCode | null | undefined>();
+  const [editing, setEditing] = useState<ShownCode | null | undefined>(begins && mayAsk ? null : undefined);
 
   async function remove(code: ShownCode) {
     const answer = await send('DELETE', `/api/codes/${code.id}`);

@@ -1,7 +1,7 @@
 'use client';
 import { Ellipsis } from 'lucide-react';
 import type { Route } from 'next';
-import { useRouter } from 'next/navigation';
+import { useRouter, useSearchParams } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { sendBy } from '@/core/invoice/send-with';
@@ -79,12 +79,25 @@ export function NextAction({ of, remind }: { of: SheetActionsOf; remind: boolean
   );
 }
 
+type Asked = 'received' | 'credit' | 'cancel' | 'remind';
+
+/** The dialog that is open; one that the address asks for (`?do=credit`) opens with the sheet, where it can be done. */
+function useAskedDialog(open: boolean, of: SheetActionsOf) {
+  const asked = useSearchParams().get('do');
+  const can: Readonly<Record<string, boolean>> = {
+    received: open,
+    credit: of.creditableMinor > 0,
+    cancel: of.mayCancel,
+  };
+  return useState<Asked | null>(asked && can[asked] ? (asked as Asked) : null);
+}
+
 /** Everything else that can be done with a sent invoice. */
 export function MoreActions({ of, open }: { of: SheetActionsOf; open: boolean }) {
   const router = useRouter();
   const { busy, press } = usePress({ keyed: true });
   const { compose } = useMakeAndOpen();
-  const [dialog, setDialog] = useState<'received' | 'credit' | 'cancel' | 'remind' | null>(null);
+  const [dialog, setDialog] = useAskedDialog(open, of);
   const [takingBack, setTakingBack] = useState<SheetActionsOf['byHand'][number] | null>(null);
   const base = `/api/invoices/${of.invoiceId}`;
 

@@ -15,14 +15,17 @@ export function PartnerTable({
   partners,
   locale,
   mayAsk,
+  begins,
 }: {
   partners: readonly ShownPartner[];
   locale: string;
   mayAsk: boolean;
+  /** A new one is written from the start. */
+  begins: boolean;
 }) {
   const router = useRouter();
   /** The partner who is written: null for a new one. */
-  const [editing, setEditing] = useState<ShownPartner | null | undefined>();
+  const [editing, setEditing] = useState<ShownPartner | null | undefined>(begins && mayAsk ? null : undefined);
 
   async function remove(partner: ShownPartner) {
     const answer = await send('DELETE', `/api/partners/${partner.id}`);
