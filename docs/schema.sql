@@ -1714,6 +1714,8 @@ CREATE INDEX payments_by_amount ON public.payments USING btree (business_id, amo
 
 CREATE INDEX payments_by_card ON public.payments USING btree (business_id, settled_at, id) WHERE ((method = 'card'::text) AND (state = ANY (ARRAY['paid'::text, 'voided'::text])));
 
+CREATE INDEX payments_by_hand ON public.payments USING btree (business_id, settled_at, id) WHERE ((method <> 'card'::text) AND (state = 'paid'::text));
+
 CREATE INDEX payments_by_last4 ON public.payments USING btree (business_id, card_last4, started_at) WHERE (card_last4 IS NOT NULL);
 
 CREATE INDEX payments_by_reference ON public.payments USING gin (lower(reference) public.gin_trgm_ops) WHERE (reference <> ''::text);

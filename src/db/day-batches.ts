@@ -1,6 +1,6 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { jsonMinor } from '@/core/money/money';
-import type { BatchBack, BatchDifference, BatchSale, BatchSum } from '@/core/payment/day-batch';
+import type { BatchBack, BatchDifference, BatchSale, BatchSum, ByHand } from '@/core/payment/day-batch';
 import { WENT_THROUGH } from '@/core/payment/outcome';
 import type { Db, Tx } from './pool';
 import { many, maybeOne, NONE, one, oneOf, run, sql } from './sql';
@@ -127,4 +127,23 @@ export async function knownMovements(db: Db, ids: readonly string[]): Promise<Se
         select id from refunds where business_id = ${db.businessId} and id = any(${[...ids]}::uuid[]) and state = 'done'`,
   );
   return new Set(rows.map(({ id }) => id));
+}
+
+/** Money that came another way than by card in a span, its end not included, in order of time. */
+export const byHandBetween = (db: Db, from: Date, to: Date): Promise<(ByHand & { readonly at: Date })[]> =>
+  many(
+    db,
+    sql`select id as "paymentId", method, currency, amount_minor as "amountMinor", settled_at as at
+        from payments where business_id = ${db.businessId} and method <> 'card' and state = 'paid'
+          and settled_at >= ${from} and settled_at < ${to}
+        order by settled_at, id`,
+  );
+
+/** When money first came another way than by card; null where none has. */
+export async function firstByHandAt(db: Db): Promise<Date | null> {
+  const row = await one<{ at: Date | null }>(
+    db,
+    sql`select min(settled_at) as at from payments where business_id = ${db.businessId} and method <> 'card' and state = 'paid'`,
+  );
+  return row.at;
 }

@@ -102,3 +102,18 @@ export const ledgerTroubles = (db: Db): Promise<LedgerTrouble[]> =>
           ) as counted using (currency, due_on)
           where coalesce(kept.due_minor, 0) <> coalesce(counted.due_minor, 0)`,
   );
+
+/** What entries with these causes put on an account, by currency; a debit is positive, minor units. */
+export const postedOn = (
+  db: Db,
+  account: Account,
+  causes: readonly string[],
+): Promise<{ currency: string; minor: bigint }[]> =>
+  many(
+    db,
+    sql`select currency, sum(amount_minor)::bigint as minor
+        from ledger_entries join ledger_postings on ledger_postings.business_id = ledger_entries.business_id
+          and ledger_postings.entry_id = ledger_entries.id
+        where ledger_entries.business_id = ${db.businessId} and cause = any(${[...causes]}::text[]) and account = ${account}
+        group by currency`,
+  );

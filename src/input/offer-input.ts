@@ -96,6 +96,7 @@ class SplitInput {
   @IsArray() @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => ShareInput) partners!: ShareInput[];
   @IsString() @MaxLength(40) keep!: string;
   @IsIn(['business', 'all']) feeFrom!: 'business' | 'all';
+  @IsOptional() @IsIn(['net', 'all']) of?: 'net' | 'all';
 }
 
 class RhythmInput implements OfferRhythm {

@@ -115,7 +115,7 @@ test('“Find or do” finds by number and does what is typed; keys begin every 
   await page.keyboard.type(`record ${number}`);
   await untilShown(page, `Record a payment of invoice ${number}`);
   await page.keyboard.press('Enter');
-  await byName(page, 'How it came');
+  await byName(page, 'How much');
   await page.keyboard.press('Escape');
   // Enter pressed before the answer has come means what would stand first.
   await openFinder(page);

@@ -11,7 +11,7 @@ import {
   weekday,
 } from './calendar-date';
 import { clockTime, dayHeading, fromToday, longDate, shortDate } from './date-text';
-import { dateInZone } from './zone';
+import { dateInZone, zonedText } from './zone';
 
 const DAY_MS = 86_400_000;
 const days = fc.integer({ min: Date.UTC(1900, 0, 1) / DAY_MS, max: Date.UTC(2300, 0, 1) / DAY_MS });
@@ -63,4 +63,16 @@ test('dates as they are read', () => {
     'in 15 days',
     '9 days ago',
   ]);
+});
+
+test('a moment for programs is the zone’s clock with its distance from UTC, and the same instant again', () => {
+  const at = new Date('2026-11-27T16:28:03.500Z');
+  expect(zonedText(at, 'America/New_York')).toBe('2026-11-27T11:28:03-05:00');
+  expect(zonedText(at, 'Asia/Kathmandu')).toBe('2026-11-27T22:13:03+05:45');
+  expect(zonedText(at, 'UTC')).toBe('2026-11-27T16:28:03+00:00');
+  for (const zone of ['Europe/Paris', 'Pacific/Apia', 'America/St_Johns', 'Australia/Lord_Howe'])
+    for (let day = 0; day < 400; day += 7) {
+      const instant = new Date(Date.UTC(2026, 0, 1, 3, 17, 9) + day * 86_400_000);
+      expect(new Date(zonedText(instant, zone))).toEqual(instant);
+    }
 });

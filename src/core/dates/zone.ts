@@ -104,3 +104,13 @@ function workOutInstant(date: CalendarDate, hour: string, zone: string): Date {
   }
   return new Date(after);
 }
+
+/** An instant as a zone's clock shows it, to the second, with its distance from UTC (ISO 8601). @throws RuleError `bad_zone` */
+export function zonedText(instant: Date, zone: string): string {
+  const seconds = Math.floor(instant.getTime() / 1000) * 1000;
+  const local = localMs(seconds, clock(zone));
+  const minutes = Math.round((local - seconds) / MINUTE_MS);
+  const two = (count: number) => String(count).padStart(2, '0');
+  const offset = `${minutes < 0 ? '-' : '+'}${two(Math.floor(Math.abs(minutes) / 60))}:${two(Math.abs(minutes) % 60)}`;
+  return `${new Date(local).toISOString().slice(0, 19)}${offset}`;
+}

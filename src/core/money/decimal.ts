@@ -34,6 +34,13 @@ export function decimalText(scaled: bigint, scale: number): string {
   return `${scaled < 0n ? '-' : ''}${whole}${fraction ? `.${fraction}` : ''}`;
 }
 
+/** The same with all its digits after the point: `(35000n, 4)` is `'3.5000'`, `(2200n, 2)` is `'22.00'`. */
+export function fixedText(scaled: bigint, scale: number): string {
+  const digits = (scaled < 0n ? -scaled : scaled).toString().padStart(scale + 1, '0');
+  const whole = digits.slice(0, digits.length - scale);
+  return `${scaled < 0n ? '-' : ''}${whole}${scale > 0 ? `.${digits.slice(digits.length - scale)}` : ''}`;
+}
+
 /** Integer division rounded half away from zero; the only rounding there is. @param divisor > 0 */
 export function roundedQuotient(dividend: bigint, divisor: bigint): bigint {
   const twice = (dividend < 0n ? -dividend : dividend) * 2n + divisor;

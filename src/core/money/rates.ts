@@ -1,4 +1,4 @@
-import type { CalendarDate } from '../dates/calendar-date';
+import { type CalendarDate, daysBetween } from '../dates/calendar-date';
 import { decimalText, powerOfTen, roundedQuotient, scaledDecimal } from './decimal';
 
 /** The rates of one day: how much of each currency one euro is worth, as decimals. */
@@ -53,3 +53,12 @@ const OWN: Readonly<Record<string, string>> = {
 
 /** The currency that people of a country are used to; empty where we do not know. @param country ISO 3166-1 */
 export const currencyOf = (country: string): string => OWN[country] ?? (EURO.split(' ').includes(country) ? 'EUR' : '');
+
+/** Rates older than this are said to be: banks publish one every working day. */
+const FRESH_DAYS = 7;
+
+/** How many days old rates are, where that is more than a week; else null. */
+export function rateAge(on: CalendarDate, today: CalendarDate): number | null {
+  const days = daysBetween(on, today);
+  return days > FRESH_DAYS ? days : null;
+}

@@ -11,7 +11,7 @@ import { laterTerms } from './later-plan';
 import { completeOffer, newOfferItem, type Offer } from './offer';
 import { printedOrder } from './order';
 import { type QuoteSetting, quoteOffer } from './quote';
-import { sharesOfPayment } from './shares';
+import { type SharedSums, sharesOfPayment } from './shares';
 
 const tax = (id: string, rate: string, more: object = {}) => ({
   id,
@@ -232,25 +232,79 @@ test.each(Object.keys(LANGUAGES))('in %s what comes later is said with its sum, 
   ).toContain(wordsOf(language).plan.goesOn);
 });
 
+/** The sums of a paper over a total, of which so many percent are tax. */
+const sumsOf = (
+  total: number,
+  { tax = 0, delivery = null }: { tax?: number; delivery?: SharedSums['delivery'] },
+): SharedSums => ({
+  total,
+  taxTotal: Math.floor((total * tax) / 100),
+  delivery,
+  taxes: [{ id: 'vat', name: 'VAT', rate: '20', base: 0, amount: 0 }],
+  pricesIncludeTax: false,
+  exempt: '',
+});
+
+test('partners share what is left without tax and delivery, unless all of it was agreed', () => {
+  const split = { partners: [{ partnerId: 'p', percent: '50' }], keep: '', feeFrom: 'business' } as const;
+  const shareOf = (sums: SharedSums, of: 'net' | 'all' | undefined, paidMinor = BigInt(sums.total)) =>
+    sharesOfPayment(
+      {
+        offer: completeOffer({ ...shared, split: { ...split, ...(of ? { of } : {}) } }),
+        printed: { currency: 'USD', rate: null, ...sums },
+      },
+      { paidMinor, feeMinor: 0n },
+    ).all.shareMinor;
+  // 100.00 and 10.00 delivery, 20 percent on both: 132.00, of which 22.00 is tax.
+  const delivery = { amount: 1000, taxIds: ['vat'] };
+  const onTop = { ...sumsOf(13_200, { delivery }), taxTotal: 2200 };
+  expect(shareOf(onTop, 'net')).toBe(5000n);
+  expect(shareOf(onTop, 'all')).toBe(6600n);
+  // An agreement from before there was a choice stays what it was.
+  expect(shareOf(onTop, undefined)).toBe(6600n);
+  // Half of it paid: half of what is shared.
+  expect(shareOf(onTop, 'net', 6600n)).toBe(2500n);
+  // The same with tax inside: delivery of 12.00 is 10.00 and its tax, which is in the 22.00 already.
+  const inside = { ...onTop, pricesIncludeTax: true, delivery: { amount: 1200, taxIds: ['vat'] } };
+  expect(shareOf(inside, 'net')).toBe(5000n);
+});
+
 test('a sum that is paid in parts gives partners what they get of it whole', () => {
   const parts = fc.array(fc.integer({ min: 1, max: 9000 }), { minLength: 1, maxLength: 6 });
   const percents = fc.array(fc.integer({ min: 0, max: 3333 }), { minLength: 1, maxLength: 3 });
   fc.assert(
-    fc.property(parts, percents, fc.constantFrom('', '0', '12.50'), (paid, shares, keep) => {
-      const partners = shares.map((percent, at) => ({ partnerId: `p${at}`, percent: (percent / 100).toFixed(2) }));
-      const order = {
-        offer: completeOffer({ ...shared, split: { partners, keep, feeFrom: 'business' } }),
-        printed: { currency: 'USD', rate: null },
-      };
-      const whole = sharesOfPayment(order, { paidMinor: paid.reduce((a, b) => a + BigInt(b), 0n), feeMinor: 0n });
-      let before = 0n;
-      const sums = partners.map(() => 0n);
-      for (const one of paid) {
-        const { parts: got } = sharesOfPayment(order, { paidMinor: BigInt(one), beforeMinor: before, feeMinor: 0n });
-        for (const [at, { share }] of got.entries()) sums[at] = (sums[at] ?? 0n) + share;
-        before += BigInt(one);
-      }
-      expect(sums).toEqual(whole.parts.map(({ share }) => share));
-    }),
+    fc.property(
+      parts,
+      percents,
+      fc.constantFrom('', '0', '12.50'),
+      fc.nat(40),
+      fc.boolean(),
+      (paid, shares, keep, tax, net) => {
+        const partners = shares.map((percent, at) => ({ partnerId: `p${at}`, percent: (percent / 100).toFixed(2) }));
+        const order = {
+          offer: completeOffer({
+            ...shared,
+            split: { partners, keep, feeFrom: 'business', ...(net ? { of: 'net' } : {}) },
+          }),
+          printed: {
+            currency: 'USD',
+            rate: null,
+            ...sumsOf(
+              paid.reduce((a, b) => a + b, 0),
+              { tax },
+            ),
+          },
+        };
+        const whole = sharesOfPayment(order, { paidMinor: paid.reduce((a, b) => a + BigInt(b), 0n), feeMinor: 0n });
+        let before = 0n;
+        const sums = partners.map(() => 0n);
+        for (const one of paid) {
+          const { parts: got } = sharesOfPayment(order, { paidMinor: BigInt(one), beforeMinor: before, feeMinor: 0n });
+          for (const [at, { share }] of got.entries()) sums[at] = (sums[at] ?? 0n) + share;
+          before += BigInt(one);
+        }
+        expect(sums).toEqual(whole.parts.map(({ share }) => share));
+      },
+    ),
   );
 });

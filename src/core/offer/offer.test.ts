@@ -122,11 +122,13 @@ describe('a quote', () => {
   test('in another currency takes the price given for it, else the day’s rate', () => {
     const fixed = offer({ prices: { USD: '40', EUR: '35' }, currencies: ['EUR', 'JPY', 'CHF'] });
     // A price of its own: 35.00 and 10 percent.
-    expect(quoteOffer(fixed, choice({ currency: 'EUR' }), setting()).chargedMinor).toBe(3850n);
+    const own = quoteOffer(fixed, choice({ currency: 'EUR' }), setting());
+    expect(own).toMatchObject({ chargedMinor: 3850n, converted: false });
     // 40.00 × 150 = 6000 yen, without minor units; tax 600.
     expect(quoteOffer(fixed, choice({ currency: 'JPY' }), setting())).toMatchObject({
       currency: 'JPY',
       chargedMinor: 6600n,
+      converted: true,
     });
     // No rate for francs: the offer's own currency.
     expect(quoteOffer(fixed, choice({ currency: 'CHF' }), setting()).currency).toBe('USD');

@@ -75,6 +75,8 @@ export type OfferSplit = {
   readonly partners: readonly { readonly partnerId: string; readonly percent: string }[];
   readonly keep: string;
   readonly feeFrom: 'business' | 'all';
+  /** What is shared: what is left of a payment without tax and delivery, or all of it; absent where it was agreed before there was a choice: all. */
+  readonly of?: 'net' | 'all';
 };
 
 /** What is sold or asked for, at what price, what the payer is asked, and what happens afterwards. */

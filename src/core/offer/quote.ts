@@ -77,6 +77,8 @@ export type QuoteLine = {
 /** An offer worked out for one payer; amounts in minor units of `currency`. */
 export type OfferQuote = {
   readonly currency: string;
+  /** Whether a price in it, or the delivery, was converted: nothing given by hand is. */
+  readonly converted: boolean;
   readonly document: TallyDocument;
   readonly tally: Tally;
   readonly lines: readonly QuoteLine[];
@@ -347,7 +349,15 @@ export function quoteOffer(offer: Offer, choice: Choice, setting: QuoteSetting):
   const currency = offerCurrencies(offer, rateTo).includes(choice.currency) ? choice.currency : offer.currency;
   const digits = minorDigits(currency);
   const place = payerPlace(offer, choice, setting.home);
-  const read = readLines(offer, choice, currency, setting, place);
+  let converted = false;
+  const noted: RateTo = (to) => {
+    const rate = rateTo(to);
+    converted ||= rate !== null;
+    return rate;
+  };
+  // What the payer names is in their currency: only its bounds are converted.
+  const named = offer.kind === 'donation' || offer.kind === 'open';
+  const read = readLines(offer, choice, currency, named ? setting : { ...setting, rateTo: noted }, place);
   const problems: QuoteProblem[] = [...read.problems];
   // What is too large to be counted is said at its place, and left out.
   const kept = read.taxed.flatMap((line, at) => {
@@ -398,7 +408,7 @@ export function quoteOffer(offer: Offer, choice: Choice, setting: QuoteSetting):
     if (!country) problems.push({ field: 'delivery.country', code: 'country-needed' });
     zone = zoneFor(offer, country || setting.home.country);
     if (!zone && country) problems.push({ field: 'delivery.country', code: 'no-delivery-there' });
-    const price = zone && priceMinor(priceIn(zone.prices, currency, offer.currency, rateTo) ?? '', currency);
+    const price = zone && priceMinor(priceIn(zone.prices, currency, offer.currency, noted) ?? '', currency);
     const free = priceMinor(priceIn(offer.delivery.freeFrom, currency, offer.currency, rateTo) ?? '', currency);
     if (zone) delivery = { amount: free !== null && goods >= free ? 0n : (price ?? 0n) };
   }
@@ -415,6 +425,7 @@ export function quoteOffer(offer: Offer, choice: Choice, setting: QuoteSetting):
   problems.push(...askedProblems(offer, choice));
   return {
     currency,
+    converted,
     document,
     tally: worked,
     lines,

@@ -35,6 +35,76 @@ export type BatchSum = {
   readonly channels: readonly { readonly channel: string; readonly sales: number; readonly salesMinor: bigint }[];
 };
 
+/** Money that came another way than by card and counts on a day, in minor units. */
+export type ByHand = {
+  readonly paymentId: string;
+  readonly method: string;
+  readonly currency: string;
+  readonly amountMinor: bigint;
+};
+
+/** What a day brought in one currency by one such way, in minor units. */
+export type ByHandSum = {
+  readonly currency: string;
+  readonly method: string;
+  readonly count: number;
+  readonly minor: bigint;
+};
+
+const WAYS = ['cash', 'cheque', 'transfer'];
+const wayOf = (method: string): number => (WAYS.includes(method) ? WAYS.indexOf(method) : WAYS.length);
+
+/** What a day brought another way than by card: by currency in the order in which they first come, cash before cheques and transfers. */
+export function byHandSums(list: readonly ByHand[]): ByHandSum[] {
+  const sums = new Map<string, ByHandSum>();
+  const currencies = [...new Set(list.map(({ currency }) => currency))];
+  for (const { currency, method, amountMinor } of list) {
+    const key = `${currency} ${method}`;
+    const { count, minor } = sums.get(key) ?? { count: 0, minor: 0n };
+    sums.set(key, { currency, method, count: count + 1, minor: inRange(minor + amountMinor) });
+  }
+  return [...sums.values()].sort(
+    (a, b) => currencies.indexOf(a.currency) - currencies.indexOf(b.currency) || wayOf(a.method) - wayOf(b.method),
+  );
+}
+
+/** What a day came to in one currency after fees: by card, whose it is, and another way; minor units. */
+export type DayTotal = {
+  readonly currency: string;
+  /** Of the processor's payout: what partners get, and the business's own part. */
+  readonly partnersMinor: bigint;
+  readonly ownMinor: bigint;
+  readonly byHandMinor: bigint;
+  /** All that the day came to after fees, partners' parts in it. */
+  readonly allMinor: bigint;
+};
+
+/**
+ * What a day came to, currency by currency: those of the cards first.
+ *
+ * @param partnersMinor what partners got of the day's card payments, less what giving back took from them, by currency
+ */
+export function dayTotals(
+  sums: readonly BatchSum[],
+  byHand: readonly ByHandSum[],
+  partnersMinor: ReadonlyMap<string, bigint>,
+): DayTotal[] {
+  const currencies = [...new Set([...sums, ...byHand].map(({ currency }) => currency))];
+  return currencies.map((currency) => {
+    const net = sums.find((sum) => sum.currency === currency)?.netMinor ?? 0n;
+    const partners = partnersMinor.get(currency) ?? 0n;
+    const hand = byHand.filter((sum) => sum.currency === currency).reduce((all, { minor }) => all + minor, 0n);
+    const own = net - partners;
+    return {
+      currency,
+      partnersMinor: partners,
+      ownMinor: inRange(own),
+      byHandMinor: inRange(hand),
+      allMinor: inRange(net + hand),
+    };
+  });
+}
+
 /** The sums of a day's batch, currencies and channels in the order in which they first come. */
 export function batchSums(sales: readonly BatchSale[], backs: readonly BatchBack[]): BatchSum[] {
   const currencies = [...new Set([...sales, ...backs].map(({ currency }) => currency))];

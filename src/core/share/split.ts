@@ -84,3 +84,18 @@ export function reversals(
     return { business: refund - sum(partners), partners };
   });
 }
+
+/** What partners get of a payment less their part of the fee and what giving back took from them, and what is left to the business; minor units. */
+export function partsOfPayment(
+  payment: {
+    readonly amountMinor: bigint;
+    readonly tipMinor: bigint;
+    readonly feeMinor: bigint;
+    readonly refundedMinor: bigint;
+  },
+  shares: readonly { readonly shareMinor: bigint; readonly feeMinor: bigint; readonly reversedMinor: bigint }[],
+): { readonly partners: readonly bigint[]; readonly ownMinor: bigint } {
+  const partners = shares.map(({ shareMinor, feeMinor, reversedMinor }) => shareMinor - feeMinor - reversedMinor);
+  const left = payment.amountMinor + payment.tipMinor - payment.feeMinor - payment.refundedMinor;
+  return { partners, ownMinor: left - partners.reduce((all, one) => all + one, 0n) };
+}

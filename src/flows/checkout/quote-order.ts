@@ -4,7 +4,7 @@ import { longDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
-import { rateBetween } from '@/core/money/rates';
+import { rateAge, rateBetween } from '@/core/money/rates';
 import type { Choice } from '@/core/offer/choice';
 import { codeKey, codeStatus } from '@/core/offer/code';
 import type { Offer } from '@/core/offer/offer';
@@ -138,12 +138,19 @@ export function orderOf(
   );
 }
 
+/** With which rate something was converted; one that is old is said to be. */
+function rateNote({ rate, on }: Rate, { locale, orderedOn }: Pick<PrintedOrder, 'locale' | 'orderedOn'>): string {
+  const { rateNote: note, rateIsOld } = wordsOf(locale).offer;
+  const days = rateAge(on, orderedOn);
+  return [note(rate, longDate(on, locale)), days === null ? '' : rateIsOld(days)].filter(Boolean).join(' ');
+}
+
 /** Writes a quote out for its reader. */
-export function quoteView({ token, offer, rates }: Terms, { quote }: Quoted, order: PrintedOrder): ShownQuote {
+export function quoteView({ token, rates }: Terms, { quote }: Quoted, order: PrintedOrder): ShownQuote {
   const { locale, currency } = order;
   const words = wordsOf(locale);
   const text = (minor: number | bigint) => moneyText(money(BigInt(minor), currency), locale);
-  const rate = currency === offer.currency ? null : rates[currency];
+  const rate = quote.converted ? rates[currency] : null;
   const counted = order.lines.map((line) => ({
     label: line.quantity === '1' ? line.what : `${line.quantity} × ${line.what}`,
     text: text(line.net),
@@ -171,6 +178,6 @@ export function quoteView({ token, offer, rates }: Terms, { quote }: Quoted, ord
     codeCounts: order.code !== '',
     later: order.later ? laterText(order.later, order) : '',
     laterMinor: order.later?.each ?? null,
-    rateNote: rate ? words.offer.rateNote(rate.rate, longDate(rate.on, locale)) : '',
+    rateNote: rate ? rateNote(rate, order) : '',
   };
 }

@@ -5,8 +5,11 @@ import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { instantInZone } from '@/core/dates/zone';
 import { chargeDue } from '@/flows/charging/charge-due';
 import { programContext } from '@/flows/door/program';
+import { recordReceived } from '@/flows/payment/receive-payment';
 import { refundPayment } from '@/flows/payment/refund-payment';
+import { takeBackReceived } from '@/flows/payment/take-back-received';
 import { takePayment } from '@/flows/payment/take-payment';
+import { storePartner } from '@/flows/records/partners';
 import { services } from '@/outside/services';
 import { asSuperuser } from '../../../tests/support/database';
 import { playMinute } from '../../../tests/support/minute';
@@ -179,15 +182,59 @@ test('a refund and a void count on their own day; the fee comes back with the vo
 test('the day as CSV holds every movement, and another business sees none of it', async () => {
   await aDay();
   const [headings, ...lines] = (await batchCsv(house.reader, DAY)).trim().split('\r\n');
-  expect(headings).toBe('day,at,kind,customer,for,channel,card,amount,fee,net,currency,receipt');
+  expect(headings).toBe('day,at,kind,customer,for,channel,card,amount,fee,net,currency,receipt,reference');
   expect(lines.map((line) => line.split(',').slice(7, 11).join(' ')).sort()).toEqual([
-    '110 3.49 106.51 USD',
-    '22 0.94 21.06 USD',
+    '110.00 3.49 106.51 USD',
+    '22.00 0.94 21.06 USD',
   ]);
+  // By the business's clock, as programs read it.
+  for (const line of lines) expect(line.split(',')[1]).toMatch(new RegExp(`^${DAY}T1\\d:\\d\\d:\\d\\d[+-]\\d\\d:00$`));
   await closeDays(programContext(house.business.id, await clockAt(addDays(DAY, 1), '09:00')));
   const other = await foundHouse('Elsewhere');
   await expect(batchSheet(other.owner, DAY)).rejects.toMatchObject({ code: 'not-found' });
   await expect(settleDifferences(other.owner, DAY, 'Mine')).rejects.toMatchObject({ code: 'not-found' });
   expect((await batchList(other.owner, null)).rows).toEqual([]);
   await expect(batchSheet(house.owner, '2027-02-30')).rejects.toMatchObject({ code: 'not-found' });
+});
+
+test('cash, a cheque and a transfer stand beside the cards of their day, and what is taken back is gone; partners’ parts are not on their way to the business', async () => {
+  await aDay();
+  const { id } = await sentInvoice(house);
+  const received = (amountMinor: bigint, method: 'cash' | 'cheque' | 'transfer', receivedOn: string, reference = '') =>
+    recordReceived(house.owner, id, { amountMinor, method, reference, receivedOn, requestKey: randomUUID() });
+  await received(1_000n, 'cheque', DAY, 'No. 77');
+  await received(2_000n, 'cash', DAY);
+  await received(500n, 'cash', DAY);
+  await received(300n, 'transfer', addDays(DAY, -3));
+  const partner = await storePartner(house.owner, null, { name: 'Selma Quist', email: '', account: '' });
+  const split = {
+    partners: [{ partnerId: partner.id, percent: '50' }],
+    keep: '',
+    feeFrom: 'business',
+    of: 'net',
+  } as const;
+  const offer = await placedOffer(house, { prices: { USD: '40' }, split });
+  await paidOrder(workshop, offer.called);
+  const sheet = await batchSheet(house.reader, DAY);
+  expect(sheet.batch.byHand).toEqual([
+    { currency: 'USD', method: 'cash', count: 2, minor: 2_500n },
+    { currency: 'USD', method: 'cheque', count: 1, minor: 1_000n },
+  ]);
+  // 132.00 and 44.00 by card; fees of 4.43 and 1.58; half of 40.00 is the partner's, the tax of 4.00 is not shared.
+  expect(sheet.totals).toEqual([
+    { currency: 'USD', partnersMinor: 2_000n, ownMinor: 14_999n, byHandMinor: 3_500n, allMinor: 20_499n },
+  ]);
+  const csv = (await batchCsv(house.reader, DAY)).trim().split('\r\n');
+  expect(csv.filter((line) => line.includes(',cheque,'))).toEqual([
+    expect.stringMatching(/10\.00,0\.00,10\.00,USD,.*,No\. 77$/),
+  ]);
+  const days = async () =>
+    (await batchList(house.reader, null)).rows.map(({ day, sums, byHand }) => [day, sums.length, byHand.length]);
+  expect(await days()).toEqual([
+    [DAY, 1, 2],
+    [addDays(DAY, -3), 0, 1],
+  ]);
+  const transfer = (await batchSheet(house.reader, addDays(DAY, -3))).hand[0]?.payment.id ?? '';
+  await takeBackReceived(house.owner, transfer, { reason: 'Typed wrong', tell: false });
+  expect(await days()).toEqual([[DAY, 1, 2]]);
 });

@@ -1,17 +1,25 @@
-import { addDays, type CalendarDate, daysBetween, isCalendarDate } from '@/core/dates/calendar-date';
+import { addDays, type CalendarDate, daysBetween, isCalendarDate, laterDay } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
-import { minorDigits } from '@/core/money/currency';
-import { decimalText } from '@/core/money/decimal';
-import { batchSums } from '@/core/payment/day-batch';
+import { type ByHand, type ByHandSum, batchSums, byHandSums, type DayTotal, dayTotals } from '@/core/payment/day-batch';
 import { type Business, businessById } from '@/db/businesses';
-import { closedTo, type DayBatch, dayBatch, dayBatches, firstSaleAt, settleBatch } from '@/db/day-batches';
+import {
+  byHandBetween,
+  closedTo,
+  type DayBatch,
+  dayBatch,
+  dayBatches,
+  firstByHandAt,
+  firstSaleAt,
+  settleBatch,
+} from '@/db/day-batches';
+import { postedOn } from '@/db/ledger';
 import { type PaymentRow, paymentRow, paymentRowsOf } from '@/db/payments';
 import type { Db } from '@/db/pool';
-import { csvText } from '@/documents/csv/write';
+import { csvText, momentCell, sumCell } from '@/documents/csv/write';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
-import { movements, ofDay } from './day-movements';
+import { midnight, movements, ofDay } from './day-movements';
 
 export type { DayBatch };
 
@@ -20,12 +28,13 @@ const MOST_OPEN = 31;
 const PAGE = 40;
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
-/** A day's batch as the list shows it; `checkedAt` is null for the day that is not closed yet. */
+/** A day as the list shows it; `checkedAt` is null for one whose cards are not closed yet, or that had none. */
 export type ListedBatch = Pick<DayBatch, 'day' | 'sums' | 'differences' | 'settledBy'> & {
   readonly checkedAt: Date | null;
+  readonly byHand: readonly ByHandSum[];
 };
 
-/** Batches day by day, latest first; before the closed ones those that are still open. */
+/** Days, latest first: those whose cards are closed, before them those that are still open, and among them those with money by hand alone. */
 export const batchList = desk('see').read(
   async (
     db,
@@ -37,21 +46,57 @@ export const batchList = desk('see').read(
     const shown = closed.slice(0, PAGE);
     const open = before ? [] : await openBatches(db, business, today);
     const next = closed.length > PAGE ? (shown.at(-1)?.day ?? null) : null;
-    return { business, today, rows: [...open, ...shown], next };
+    const hand = await byHandDays(db, business, {
+      from: next ?? (await firstHandDay(db, business, today)),
+      to: before ? addDays(before, -1) : today,
+    });
+    const cards = new Map([...open, ...shown].map((row) => [row.day, row]));
+    const days = [...new Set([...cards.keys(), ...hand.keys()])].sort().reverse();
+    const rows = days.map((day) => ({
+      ...NO_CARDS,
+      day,
+      ...cards.get(day),
+      byHand: byHandSums(hand.get(day) ?? []),
+    }));
+    return { business, today, rows, next };
   },
 );
 
-async function openBatches(db: Db, business: Business, today: CalendarDate): Promise<ListedBatch[]> {
+const NO_CARDS = { sums: [], differences: [], settledBy: null, checkedAt: null } as const;
+
+/** How far back days with money by hand alone are looked for, where no closed day bounds them. */
+const HAND_DAYS = 400;
+
+async function firstHandDay(db: Db, { zone }: Business, today: CalendarDate): Promise<CalendarDate> {
+  const first = await firstByHandAt(db);
+  return laterDay(first ? dateInZone(first, zone) : today, addDays(today, -HAND_DAYS));
+}
+
+/** Money by hand by its day. */
+async function byHandDays(
+  db: Db,
+  business: Business,
+  { from, to }: { readonly from: CalendarDate; readonly to: CalendarDate },
+): Promise<Map<CalendarDate, ByHand[]>> {
+  const days = new Map<CalendarDate, ByHand[]>();
+  if (from > to) return days;
+  for (const one of await byHandBetween(db, midnight(business, from), midnight(business, addDays(to, 1)))) {
+    const day = dateInZone(one.at, business.zone);
+    days.set(day, [...(days.get(day) ?? []), one]);
+  }
+  return days;
+}
+
+async function openBatches(db: Db, business: Business, today: CalendarDate): Promise<Omit<ListedBatch, 'byHand'>[]> {
   const closed = await closedTo(db);
   const first = closed ? null : await firstSaleAt(db);
   const since = closed ? addDays(closed, 1) : first ? dateInZone(first, business.zone) : today;
   const from = daysBetween(since, today) > MOST_OPEN ? addDays(today, -MOST_OPEN) : since;
   const ours = await movements(db, business, from, today);
-  const open: ListedBatch[] = [];
+  const open: Omit<ListedBatch, 'byHand'>[] = [];
   for (let day = today; day >= from; day = addDays(day, -1)) {
     const { sales, backs } = ofDay(ours, business, day);
-    if (sales.length + backs.length > 0)
-      open.push({ day, sums: batchSums(sales, backs), differences: [], settledBy: null, checkedAt: null });
+    if (sales.length + backs.length > 0) open.push({ ...NO_CARDS, day, sums: batchSums(sales, backs) });
   }
   return open;
 }
@@ -67,8 +112,11 @@ export type BatchLine = {
 
 export type BatchSheet = {
   readonly business: Business;
-  readonly batch: Omit<ListedBatch, 'checkedAt'> & Pick<DayBatch, 'settledWords'> & { readonly checkedAt: Date | null };
+  readonly batch: ListedBatch & Pick<DayBatch, 'settledWords'>;
   readonly lines: readonly BatchLine[];
+  /** What came another way than by card. */
+  readonly hand: readonly { readonly at: Date; readonly payment: PaymentRow }[];
+  readonly totals: readonly DayTotal[];
   /** The payments that differences are about, by id, where there are such here. */
   readonly about: ReadonlyMap<string, PaymentRow>;
 };
@@ -79,9 +127,9 @@ export const batchSheet = desk('see').run(async (ctx, day: string): Promise<Batc
   return ctx.read(async (db) => {
     const business = await businessById(db);
     const kept = await dayBatch(db, day);
-    const { sales, backs } = await movements(db, business, day, day);
-    if (!kept && sales.length + backs.length === 0) throw new Refusal('not-found');
-    const ids = [...sales, ...backs].map(({ paymentId }) => paymentId);
+    const { sales, backs, hand } = await movements(db, business, day, day);
+    if (!kept && sales.length + backs.length + hand.length === 0) throw new Refusal('not-found');
+    const ids = [...sales, ...backs, ...hand].map(({ paymentId }) => paymentId);
     const rows = new Map((await paymentRowsOf(db, ids)).map((row) => [row.id, row]));
     const lines: BatchLine[] = [
       ...sales.map(({ at, paymentId, amountMinor, feeMinor }) => ({
@@ -104,11 +152,21 @@ export const batchSheet = desk('see').run(async (ctx, day: string): Promise<Batc
       const row = UUID.test(paymentId) ? await paymentRow(db, paymentId) : null;
       if (row) about.set(paymentId, row);
     }
-    const open = { day, sums: batchSums(sales, backs), differences: [], settledBy: null, settledWords: '' };
+    const open = { ...NO_CARDS, day, sums: batchSums(sales, backs), settledWords: '' };
+    const causes = [
+      ...sales.map(({ paymentId }) => `payment:${paymentId}`),
+      ...backs.map(({ refundId }) => `refund:${refundId}`),
+    ];
+    const partners = await postedOn(db, 'partners', causes);
+    const byHand = byHandSums(hand);
+    const batch = { ...(kept ?? open), byHand };
     return {
       business,
-      batch: kept ?? { ...open, checkedAt: null },
+      batch,
       lines: lines.sort((a, b) => a.at.getTime() - b.at.getTime()),
+      hand: hand.map(({ at, paymentId }) => ({ at, payment: found(rows.get(paymentId)) })),
+      // What is owed to partners is a credit.
+      totals: dayTotals(batch.sums, byHand, new Map(partners.map(({ currency, minor }) => [currency, -minor]))),
       about,
     };
   });
@@ -116,26 +174,46 @@ export const batchSheet = desk('see').run(async (ctx, day: string): Promise<Batc
 
 /** The day's movements as CSV, for other books. */
 export const batchCsv = desk('see').run(async (ctx, day: string): Promise<string> => {
-  const { lines, business } = await batchSheet(ctx.actor, day);
+  const { lines, hand, business } = await batchSheet(ctx.actor, day);
+  const byHand = hand.map(({ at, payment }) => ({
+    at,
+    payment,
+    kind: payment.method,
+    amountMinor: payment.amountMinor,
+    feeMinor: 0n,
+  }));
+  const all = [...lines.map(({ back, ...line }) => ({ ...line, kind: back ?? 'sale' })), ...byHand];
   return csvText(
-    ['day', 'at', 'kind', 'customer', 'for', 'channel', 'card', 'amount', 'fee', 'net', 'currency', 'receipt'],
-    lines.map(({ at, payment, back, amountMinor, feeMinor }) => {
-      const digits = minorDigits(payment.currency);
-      return [
-        dateInZone(at, business.zone),
-        at.toISOString(),
-        back ?? 'sale',
-        payment.customer,
-        payment.subject,
-        payment.channel,
-        `${payment.cardScheme ?? ''} ${payment.cardLast4 ?? ''}`.trim(),
-        decimalText(amountMinor, digits),
-        decimalText(feeMinor, digits),
-        decimalText(amountMinor - feeMinor, digits),
-        payment.currency,
-        payment.receiptNumber ?? '',
-      ];
-    }),
+    [
+      'day',
+      'at',
+      'kind',
+      'customer',
+      'for',
+      'channel',
+      'card',
+      'amount',
+      'fee',
+      'net',
+      'currency',
+      'receipt',
+      'reference',
+    ],
+    all.map(({ at, payment, kind, amountMinor, feeMinor }) => [
+      dateInZone(at, business.zone),
+      momentCell(at, business.zone),
+      kind,
+      payment.customer,
+      payment.subject,
+      payment.channel,
+      `${payment.cardScheme ?? ''} ${payment.cardLast4 ?? ''}`.trim(),
+      sumCell(amountMinor, payment.currency),
+      sumCell(feeMinor, payment.currency),
+      sumCell(amountMinor - feeMinor, payment.currency),
+      payment.currency,
+      payment.receiptNumber ?? '',
+      payment.reference,
+    ]),
   );
 });
 

@@ -1,30 +1,32 @@
 import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone, instantInZone } from '@/core/dates/zone';
-import type { BatchBack, BatchSale } from '@/core/payment/day-batch';
+import type { BatchBack, BatchSale, ByHand } from '@/core/payment/day-batch';
 import type { Business } from '@/db/businesses';
-import { backsBetween, salesBetween } from '@/db/day-batches';
+import { backsBetween, byHandBetween, salesBetween } from '@/db/day-batches';
 import type { Db } from '@/db/pool';
 
-/** What moved at the processor in some days, in order of time. */
+/** What moved in some days, in order of time: at the processor, and by hand. */
 export type Movements = {
   readonly sales: readonly (BatchSale & { readonly at: Date })[];
   readonly backs: readonly (BatchBack & { readonly at: Date })[];
+  readonly hand: readonly (ByHand & { readonly at: Date })[];
 };
 
 /** When a business's day begins. */
 export const midnight = ({ zone }: Business, day: CalendarDate): Date => instantInZone(day, '00:00', zone);
 
-/** What moved at the processor from one day to another, both included. */
+/** What moved from one day to another, both included. */
 export async function movements(db: Db, business: Business, from: CalendarDate, to: CalendarDate): Promise<Movements> {
   const [begins, ends] = [midnight(business, from), midnight(business, addDays(to, 1))];
   return {
     sales: await salesBetween(db, begins, ends),
     backs: await backsBetween(db, begins, ends),
+    hand: await byHandBetween(db, begins, ends),
   };
 }
 
 /** Of them those of one day. */
-export const ofDay = ({ sales, backs }: Movements, { zone }: Business, day: CalendarDate): Movements => {
+export const ofDay = ({ sales, backs, hand }: Movements, { zone }: Business, day: CalendarDate): Movements => {
   const isDay = ({ at }: { at: Date }) => dateInZone(at, zone) === day;
-  return { sales: sales.filter(isDay), backs: backs.filter(isDay) };
+  return { sales: sales.filter(isDay), backs: backs.filter(isDay), hand: hand.filter(isDay) };
 };

@@ -3,13 +3,11 @@ import { dateInZone } from '@/core/dates/zone';
 import { eInvoiceOf } from '@/core/einvoice/of-invoice';
 import { eInvoiceProblems } from '@/core/einvoice/rules';
 import { invoiceState } from '@/core/invoice/state';
-import { minorDigits } from '@/core/money/currency';
-import { decimalText } from '@/core/money/decimal';
 import { jsonMinor } from '@/core/money/money';
 import { businessById } from '@/db/businesses';
 import { type Invoice, invoiceById } from '@/db/invoices';
 import type { Db } from '@/db/pool';
-import { csvText } from '@/documents/csv/write';
+import { csvText, sumCell } from '@/documents/csv/write';
 import { invoicesPdf } from '@/documents/pdf/draw';
 import { eInvoiceXml } from '@/documents/ubl/write';
 import { each, type ManyResult } from '@/flows/door/many';
@@ -86,8 +84,7 @@ export const exportMany = desk('see').run(
     const { zone } = await ctx.read((db) => businessById(db));
     const today = dateInZone(ctx.now, zone);
     const rows = invoices.map((invoice) => {
-      const digits = minorDigits(invoice.currency);
-      const sum = (minor: bigint) => decimalText(minor, digits);
+      const sum = (minor: bigint) => sumCell(minor, invoice.currency);
       return [
         invoice.number ?? '',
         invoiceState(invoice, today),

@@ -1,5 +1,5 @@
 import type { PartnersPart } from '@/core/ledger/movements';
-import { type OrderShares, sharesOfPayment } from '@/core/offer/shares';
+import { type OrderShares, type SharedSums, sharesOfPayment } from '@/core/offer/shares';
 import { addToOfferSums } from '@/db/offers';
 import { type Order, ordersBehindInvoices } from '@/db/orders';
 import { insertShares, type NewShare } from '@/db/partners';
@@ -12,6 +12,8 @@ export type CameIn = {
   readonly payment: Pick<Payment, 'id' | 'invoiceId' | 'currency' | 'amountMinor'>;
   readonly feeMinor: bigint;
   readonly beforeMinor: bigint;
+  /** The invoice's. */
+  readonly sums: SharedSums;
 };
 
 /** Who gets what of a payment, as rows to be kept. */
@@ -37,10 +39,10 @@ export async function recordRepeated(tx: Tx, came: readonly CameIn[]): Promise<R
   const shares = new Map<string, OrderShares>();
   const rows: NewShare[] = [];
   const brought = new Map<string, { order: Order; count: number; minor: bigint }>();
-  for (const { payment, feeMinor, beforeMinor } of came) {
+  for (const { payment, feeMinor, beforeMinor, sums } of came) {
     const order = orders.get(payment.invoiceId ?? '');
     if (!order) continue;
-    const parts = sharesOfPayment(order, { paidMinor: payment.amountMinor, beforeMinor, feeMinor });
+    const parts = sharesOfPayment(order, { paidMinor: payment.amountMinor, beforeMinor, feeMinor, sums });
     shares.set(payment.id, parts);
     rows.push(...sharesToKeep(order, payment.id, parts));
     const key = `${order.offerId} ${payment.currency}`;

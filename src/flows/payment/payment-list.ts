@@ -1,9 +1,10 @@
 import { dateInZone } from '@/core/dates/zone';
+import { partsOfPayment } from '@/core/share/split';
 import type { TimelineLine } from '@/core/timeline/timeline';
 import { type Business, businessById } from '@/db/businesses';
 import type { Cursor } from '@/db/invoice-lists';
 import { type Order, orderById } from '@/db/orders';
-import { type PaymentShare, sharesOf } from '@/db/partners';
+import { sharesOf } from '@/db/partners';
 import { type PaymentRow, paymentRow, paymentRows } from '@/db/payments';
 import { receiptOfPayment } from '@/db/receipts';
 import { type Refund, refundsOf } from '@/db/refunds';
@@ -41,14 +42,28 @@ export const onePayment = desk('see').run(async (ctx, id: string): Promise<Payme
   return found(await ctx.read((db) => paymentRow(db, id)));
 });
 
-/** What a payment paid for where that was an order: the order, who shares, what was given back. */
+/** What each partner gets of a payment, in order, and what is left to the business; minor units. */
+export const partsOf = desk('see').read(
+  async (
+    db,
+    payment: PaymentRow,
+  ): Promise<{ partners: { position: number; name: string; minor: bigint }[]; ownMinor: bigint }> => {
+    const shares = await sharesOf(db, payment.id);
+    const { partners, ownMinor } = partsOfPayment(payment, shares);
+    return {
+      partners: shares.map(({ position, name }, at) => ({ position, name, minor: partners[at] ?? 0n })),
+      ownMinor,
+    };
+  },
+);
+
+/** What a payment paid for where that was an order: the order, and what was given back. */
 export const orderOfPayment = desk('see').run(
   async (
     ctx,
     payment: PaymentRow,
   ): Promise<{
     order: Order;
-    shares: PaymentShare[];
     refunds: Refund[];
     timeline: TimelineLine[];
     ownReference: string;
@@ -57,7 +72,6 @@ export const orderOfPayment = desk('see').run(
     if (!orderId) return null;
     return ctx.read(async (db) => ({
       order: found(await orderById(db, orderId)),
-      shares: await sharesOf(db, payment.id),
       timeline: await orderTimeline(db, orderId),
       ownReference: (await receiptOfPayment(db, payment.id))?.printed.ownReference ?? '',
       refunds: (await refundsOf(db, payment.id)).filter(({ state }) => state !== 'refused'),

@@ -70,7 +70,7 @@ export const recordReceived = desk('take').turn(async (tx, id: string, received:
   const printed = found(invoice.printed);
   const came = { id: paymentId, invoiceId: id, currency, amountMinor: received.amountMinor };
   const beforeMinor = invoice.paidMinor - invoice.refundedMinor;
-  const repeated = await recordRepeated(tx, [{ payment: came, feeMinor: 0n, beforeMinor }]);
+  const repeated = await recordRepeated(tx, [{ payment: came, feeMinor: 0n, beforeMinor, sums: printed }]);
   const { partners } = partnersOf(repeated, paymentId);
   await insertEntry(
     tx,

@@ -167,13 +167,13 @@ async function recordPaid(
     const invoice = found(after.get(found(payment.invoiceId)));
     const dueMinor = invoice.dueMinor - payment.amountMinor;
     const beforeMinor = invoice.paidMinor - invoice.refundedMinor;
-    came.push({ payment, feeMinor: outcome.feeMinor, beforeMinor });
     after.set(invoice.id, { ...invoice, dueMinor, paidMinor: invoice.paidMinor + payment.amountMinor });
     more.set(invoice.id, (more.get(invoice.id) ?? 0n) + payment.amountMinor);
     const day = received.get(payment.currency) ?? { count: 0, minor: 0n };
     const minor = day.minor + payment.amountMinor + payment.tipMinor;
     received.set(payment.currency, { count: day.count + 1, minor });
     const { printed, creditedMinor } = invoice;
+    came.push({ payment, feeMinor: outcome.feeMinor, beforeMinor, sums: found(printed) });
     const left = { beforeMinor, creditedMinor, leftMinor: dueMinor };
     receipts.push({ printed: found(printed), payment, method: cardText(outcome.card), ...left });
   }

@@ -150,11 +150,11 @@ describe('CSV', () => {
     const [headings, ...lines] = (await upcomingCsv(house.reader, ALL)).trim().split('\r\n');
     expect(headings).toBe('date,customer,plan,number,reference,amount,currency,state,carried over');
     expect(lines).toEqual([
-      `2027-01-31,"Reed, ""Otto""",'=1+1,P-1,,22,USD,Charged,"2027-01-31, ${house.owner.name}"`,
-      `2027-02-28,"Reed, ""Otto""",'=1+1,P-1,,22,USD,Upcoming,`,
+      `2027-01-31,"Reed, ""Otto""",'=1+1,P-1,,22.00,USD,Charged,"2027-01-31, ${house.owner.name}"`,
+      `2027-02-28,"Reed, ""Otto""",'=1+1,P-1,,22.00,USD,Upcoming,`,
     ]);
     expect((await upcomingCsv(house.owner, { ...ALL, notCarried: true })).trim().split('\r\n')).toHaveLength(1);
-    expect(await planFiguresCsv(house.reader)).toContain('2027-01,membership,USD,22,22,1,0,0');
+    expect(await planFiguresCsv(house.reader)).toContain('2027-01,membership,USD,22.00,22.00,1,0,0');
     const other = await foundHouse('Elsewhere');
     expect((await upcomingCsv(other.owner, ALL)).trim().split('\r\n')).toHaveLength(1);
   });

@@ -1,15 +1,14 @@
 import { addDays, type CalendarDate, isCalendarDate, monthEnd } from '@/core/dates/calendar-date';
 import { shortDate } from '@/core/dates/date-text';
+import { dateInZone } from '@/core/dates/zone';
 import { byCurrency } from '@/core/money/by-currency';
-import { minorDigits } from '@/core/money/currency';
-import { decimalText } from '@/core/money/decimal';
 import { todayOf } from '@/core/plan/days';
 import { CHARGE_STATE_WORDS, type ChargeState } from '@/core/plan/state';
 import { type Business, businessById, feedVersion } from '@/db/businesses';
 import { type ChargeMonth, chargeMonths, type UpcomingAsk, type UpcomingRow } from '@/db/charges';
 import { livingMembers, planMovements } from '@/db/plans';
 import type { Db } from '@/db/pool';
-import { csvText } from '@/documents/csv/write';
+import { csvText, sumCell } from '@/documents/csv/write';
 import { desk } from '@/flows/door/operation';
 import { services } from '@/outside/services';
 import { chargeDays, chargesByDate, daysBeyond, withEnd } from './beyond';
@@ -91,10 +90,10 @@ export const upcomingCsv = desk('see').read(async (db, words: UpcomingWords): Pr
       row.plan,
       row.planNumber,
       row.reference,
-      decimalText(row.amountMinor, minorDigits(row.currency)),
+      sumCell(row.amountMinor, row.currency),
       row.currency,
       CHARGE_STATE_WORDS[row.state],
-      row.carriedAt ? `${row.carriedAt.toISOString().slice(0, 10)}, ${row.carriedBy}` : '',
+      row.carriedAt ? `${dateInZone(row.carriedAt, business.zone)}, ${row.carriedBy}` : '',
     ]),
   );
 });
@@ -154,8 +153,8 @@ export const planFiguresCsv = desk('see').run(async (ctx): Promise<string> => {
       one.month,
       one.kind,
       one.currency,
-      decimalText(one.expectedMinor, minorDigits(one.currency)),
-      decimalText(one.receivedMinor, minorDigits(one.currency)),
+      sumCell(one.expectedMinor, one.currency),
+      sumCell(one.receivedMinor, one.currency),
       String(one.due),
       String(one.refused),
       String(one.recovered),

@@ -1,15 +1,20 @@
 import { dateInZone } from '@/core/dates/zone';
+import { rateAge } from '@/core/money/rates';
 import { businessById } from '@/db/businesses';
 import { type KeptRates, keepRates, ratesOn } from '@/db/rates';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { readSafely } from '@/flows/file/read-safely';
 
-/** The rates that hold today; null where none were imported. */
-export const ratesToday = desk('see').read(async (db): Promise<KeptRates | null> => {
-  const { zone } = await businessById(db);
-  return ratesOn(db, dateInZone(db.now, zone));
-});
+/** The rates that hold today, and how many days old they are where that is too old; null where none were imported. */
+export const ratesToday = desk('see').read(
+  async (db): Promise<(KeptRates & { readonly age: number | null }) | null> => {
+    const { zone } = await businessById(db);
+    const today = dateInZone(db.now, zone);
+    const rates = await ratesOn(db, today);
+    return rates && { ...rates, age: rateAge(rates.on, today) };
+  },
+);
 
 /** Keeps the rates of a file, all days in it. Returns how many days, and the latest. @throws Refusal `rates-not-read`, `file-too-heavy` */
 export const importRates = desk('settings').run(

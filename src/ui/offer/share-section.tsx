@@ -44,7 +44,8 @@ export function ShareSection({
     parts = null;
   }
   const change = (part: Partial<NonNullable<typeof terms>>) =>
-    set({ split: { partners: [], keep: '', feeFrom: 'business', ...terms, ...part } });
+    set({ split: { ...(terms ?? { partners: [], keep: '', feeFrom: 'business', of: 'net' }), ...part } });
+  const nameOf = (id: string) => partners.find((one) => one.id === id)?.name ?? 'A former partner';
   const open = partners.filter(({ id }) => !terms?.partners.some(({ partnerId }) => partnerId === id));
   return (
     <Collapsible
@@ -60,18 +61,24 @@ export function ShareSection({
       ) : null}
       {(terms?.partners ?? []).map((one) => (
         <div key={one.partnerId} className="flex flex-wrap items-end gap-3">
-          <NumberField
-            label={`${partners.find(({ id }) => id === one.partnerId)?.name ?? 'A former partner'}, percent`}
-            className="w-[240px]"
-            value={one.percent}
-            onChange={(event) =>
-              change({
-                partners: (terms?.partners ?? []).map((each) =>
-                  each.partnerId === one.partnerId ? { ...each, percent: event.target.value } : each,
-                ),
-              })
-            }
-          />
+          {terms?.keep && terms.partners.length === 1 ? (
+            <p className="w-[240px] pb-2">
+              {nameOf(one.partnerId)} <span className="text-soft">gets the rest</span>
+            </p>
+          ) : (
+            <NumberField
+              label={`${nameOf(one.partnerId)}, ${terms?.keep ? 'parts of the rest' : 'percent'}`}
+              className="w-[240px]"
+              value={one.percent}
+              onChange={(event) =>
+                change({
+                  partners: (terms?.partners ?? []).map((each) =>
+                    each.partnerId === one.partnerId ? { ...each, percent: event.target.value } : each,
+                  ),
+                })
+              }
+            />
+          )}
           <Button
             look="small-link"
             className="mb-2"
@@ -115,6 +122,15 @@ export function ShareSection({
               onChange={(event) => change({ keep: event.target.value.trim() })}
             />
             <SelectField
+              label="What is shared"
+              className="w-[210px]"
+              value={terms.of ?? 'all'}
+              onChange={(event) => change({ of: event.target.value as 'net' | 'all' })}
+            >
+              <option value="net">what is left without tax and delivery</option>
+              <option value="all">all that is paid</option>
+            </SelectField>
+            <SelectField
               label="The processing fee is borne by"
               className="w-[210px]"
               value={terms.feeFrom}
@@ -127,14 +143,12 @@ export function ShareSection({
           {parts ? (
             <div className="document max-w-[420px] bg-wash px-4 py-3">
               <p className="small mb-1 font-sans text-soft">
-                Of a payment of {text(EXAMPLE_MINOR)}, after the fee of {text(fee)}
+                Of {text(EXAMPLE_MINOR)}
+                {terms.of === 'net' ? ' without tax and delivery' : ''}, after the fee of {text(fee)}
               </p>
               <Leader label="You">{text(parts.business.net)}</Leader>
               {parts.partners.map((part, at) => (
-                <Leader
-                  key={terms.partners[at]?.partnerId}
-                  label={partners.find(({ id }) => id === terms.partners[at]?.partnerId)?.name ?? 'A former partner'}
-                >
+                <Leader key={terms.partners[at]?.partnerId} label={nameOf(terms.partners[at]?.partnerId ?? '')}>
                   {text(part.net)}
                 </Leader>
               ))}

@@ -128,7 +128,13 @@ export function RatesSection({
   rates,
   mayAsk,
 }: {
-  rates: { readonly on: string; readonly source: string; readonly perEuro: Readonly<Record<string, string>> } | null;
+  rates: {
+    readonly on: string;
+    readonly source: string;
+    readonly perEuro: Readonly<Record<string, string>>;
+    /** In days, where that is more than a week. */
+    readonly age: number | null;
+  } | null;
   mayAsk: boolean;
 }) {
   const router = useRouter();
@@ -156,6 +162,11 @@ export function RatesSection({
               .join(', ')}. From ${rates.source}.`
           : 'None yet. Prices in further currencies are then only those that you give by hand.'}
       </p>
+      {rates?.age ? (
+        <p className="mt-1 text-ochre">
+          They are {rates.age} days old. Payers are told so with every price that is converted; import newer ones.
+        </p>
+      ) : null}
       {mayAsk ? (
         <div className="mt-3">
           <FileDrop label="Euro reference rates, XML or CSV" accept=".xml,.csv" onFile={(file) => void bring(file)} />

@@ -2,7 +2,7 @@ import { SectionTabs } from '@/ui/kit/tabs';
 
 const KINDS = [
   { name: 'Payments', href: '/money/payments' },
-  { name: 'Daily batches', href: '/money/batches' },
+  { name: 'Daily closing', href: '/money/batches' },
   { name: 'Upcoming', href: '/money/upcoming' },
 ] as const;
 

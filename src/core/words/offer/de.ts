@@ -92,6 +92,7 @@ export const offerDe: OfferWords = {
   fileKept: 'Die Datei ist bei uns.',
   freeDelivery: 'frei',
   rateNote: (rate, date) => `Umgerechnet mit ${rate}, dem Kurs vom ${date}.`,
+  rateIsOld: (days) => `Er ist ${days} Tage alt.`,
   holds: (minutes) => `Dieser Preis gilt ${minutes} Minuten.`,
   changed: 'Die Summe hat sich geändert. Sehen Sie noch einmal hin; es wurde nichts abgebucht.',
   total: 'Summe',

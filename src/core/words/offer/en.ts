@@ -96,6 +96,7 @@ export const offerEn = {
   fileKept: 'The file is with us.',
   freeDelivery: 'free',
   rateNote: (rate: string, date: string) => `Converted at ${rate}, the rate of ${date}.`,
+  rateIsOld: (days: number) => `That is ${days} days ago.`,
   holds: (minutes: string) => `This price holds for ${minutes} minutes.`,
   changed: 'The sum has changed. Look at it again before you pay; nothing was charged.',
   total: 'Total',

@@ -91,6 +91,7 @@ export const offerEs: OfferWords = {
   fileKept: 'Tenemos el archivo.',
   freeDelivery: 'gratis',
   rateNote: (rate, date) => `Convertido a ${rate}, el cambio del ${date}.`,
+  rateIsOld: (days) => `Es de hace ${days} días.`,
   holds: (minutes) => `Este precio vale ${minutes} minutos.`,
   changed: 'La suma ha cambiado. Mírela de nuevo antes de pagar; no se ha cobrado nada.',
   total: 'Total',

@@ -92,6 +92,7 @@ export const offerFr: OfferWords = {
   fileKept: 'Le fichier est chez nous.',
   freeDelivery: 'gratuite',
   rateNote: (rate, date) => `Converti à ${rate}, le cours du ${date}.`,
+  rateIsOld: (days) => `Il date de ${days} jours.`,
   holds: (minutes) => `Ce prix tient ${minutes} minutes.`,
   changed: 'La somme a changé. Regardez-la avant de payer ; rien n’a été débité.',
   total: 'Total',

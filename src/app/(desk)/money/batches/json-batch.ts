@@ -2,45 +2,55 @@ import type { CalendarDate } from '@/core/dates/calendar-date';
 import { monthText, shortDate } from '@/core/dates/date-text';
 import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
-import type { BatchDifference } from '@/core/payment/day-batch';
+import { type BatchDifference, dayTotals } from '@/core/payment/day-batch';
 import type { ListedBatch } from '@/flows/day/day-batches';
 import type { ListRow } from '@/ui/list/list-row';
 import type { RosetteState } from '@/ui/rosette-geometry';
 
 /** How a batch stands, in words. */
-export function batchState({ checkedAt, differences, settledBy }: Omit<ListedBatch, 'day' | 'sums'>): string {
-  if (!checkedAt) return 'Open';
+export function batchState({ checkedAt, differences, settledBy, sums }: Omit<ListedBatch, 'day'>): string {
+  if (!checkedAt) return sums.length > 0 ? 'Open' : 'No cards';
   if (differences.length === 0) return 'Agrees';
   return settledBy ? 'Looked into' : differences.length === 1 ? '1 difference' : `${differences.length} differences`;
 }
 
-const ROSETTES: Readonly<Record<string, RosetteState>> = { Open: 'Open', Agrees: 'Paid', 'Looked into': 'Paid' };
+const ROSETTES: Readonly<Record<string, RosetteState>> = {
+  Open: 'Open',
+  'No cards': 'Paid',
+  Agrees: 'Paid',
+  'Looked into': 'Paid',
+};
 
 /** The mark beside it. */
-export const batchRosette = (batch: Omit<ListedBatch, 'day' | 'sums'>): RosetteState =>
-  ROSETTES[batchState(batch)] ?? 'Refused';
+export const batchRosette = (batch: Omit<ListedBatch, 'day'>): RosetteState => ROSETTES[batchState(batch)] ?? 'Refused';
 
-/** A batch as its list shows it: what it comes to in the business's currency, or the only one that it holds. */
+/** A day as its list shows it: what it comes to in the business's currency, or the only one that it holds; partners' parts are in it. */
 export function jsonBatch(
   batch: ListedBatch,
   { locale, currency }: { locale: string; currency: string },
   today: CalendarDate,
 ): ListRow {
   const state = batchState(batch);
-  const shown = batch.sums.find((sum) => sum.currency === currency) ?? batch.sums[0];
-  const sales = batch.sums.reduce((all, sum) => all + sum.sales, 0);
+  const totals = dayTotals(batch.sums, batch.byHand, new Map());
+  const shown = totals.find((sum) => sum.currency === currency) ?? totals[0];
+  const cards = batch.sums.reduce((all, sum) => all + sum.sales, 0);
+  const hand = batch.byHand.reduce((all, sum) => all + sum.count, 0);
+  const counted = [
+    cards > 0 || hand === 0 ? (cards === 1 ? '1 card payment' : `${cards || 'no'} card payments`) : '',
+    hand > 0 ? `${hand} by hand` : '',
+  ].filter(Boolean);
   const rosette = batchRosette(batch);
   return {
     id: batch.day,
     href: `/money/batches/${batch.day}`,
     name: shortDate(batch.day, locale, { weekday: true }),
-    under: `${state} · ${sales === 0 ? 'no payment' : sales === 1 ? '1 payment' : `${sales} payments`}${batch.sums
+    under: `${[state === 'No cards' ? '' : state, ...counted].filter(Boolean).join(' · ')}${totals
       .filter((sum) => sum !== shown)
-      .map((sum) => ` + ${moneyText(money(sum.netMinor, sum.currency), locale)}`)
+      .map((sum) => ` + ${moneyText(money(sum.allMinor, sum.currency), locale)}`)
       .join('')}`,
     state: rosette,
     share: rosette === 'Paid' ? 1 : 0,
-    minor: jsonMinor(shown?.netMinor ?? 0n),
+    minor: jsonMinor(shown?.allMinor ?? 0n),
     currency: shown?.currency ?? currency,
     foreign: shown !== undefined && shown.currency !== currency,
     when: '',

@@ -12,12 +12,12 @@ export default async function BatchesLayout({ children }: { children: ReactNode 
   const { business, today, rows, next } = await batchList(actor, null);
   return (
     <>
-      <MoneyTabs here="Daily batches" />
+      <MoneyTabs here="Daily closing" />
       <ListAndSheet
-        label="Daily batches"
+        label="Daily closing"
         list={
           rows.length === 0 ? (
-            <Empty words="No card payment yet. Each day’s card payments make a batch, which the processor pays out." />
+            <Empty words="No payment yet. Each day’s card payments make a batch, which the processor pays out; cash, cheques and transfers stand beside it." />
           ) : (
             <ListGroups
               rows={rows.map((row) => jsonBatch(row, business, today))}

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 
-export const metadata: Metadata = { title: 'Daily batches' };
+export const metadata: Metadata = { title: 'Daily closing' };
 
 export default function NoBatchOpen() {
   return (

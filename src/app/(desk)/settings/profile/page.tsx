@@ -29,7 +29,7 @@ export default async function ProfilePage() {
       <ReceiptSection style={receiptStyle} mayAsk={mayDo(actor.role, 'settings')} />
       <ChargingSection policy={charging} wording={wording.text} mayAsk={mayDo(actor.role, 'settings')} />
       <RatesSection
-        rates={rates && { on: rates.on, source: rates.source, perEuro: rates.perEuro }}
+        rates={rates && { on: rates.on, source: rates.source, perEuro: rates.perEuro, age: rates.age }}
         mayAsk={mayDo(actor.role, 'settings')}
       />
       {mayDo(actor.role, 'people') ? (

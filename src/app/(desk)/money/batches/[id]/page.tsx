@@ -6,7 +6,7 @@ import { isCalendarDate } from '@/core/dates/calendar-date';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
-import type { BatchSum } from '@/core/payment/day-batch';
+import type { BatchSum, DayTotal } from '@/core/payment/day-batch';
 import { type BatchLine, type BatchSheet, batchSheet } from '@/flows/day/day-batches';
 import { mayDo } from '@/flows/door/rights';
 import { BatchActions } from '@/ui/day-batch/batch-actions';
@@ -16,10 +16,21 @@ import { Rosette } from '@/ui/rosette';
 import { CHANNEL_WORDS } from '../../payments/json-payment';
 import { batchRosette, batchState, DIFFERENCE_WORDS } from '../json-batch';
 
-export const metadata: Metadata = { title: 'Daily batch' };
+export const metadata: Metadata = { title: 'Daily closing' };
 
 /** What a day comes to in one currency, worked from the sales down to what arrives. */
-function Sum({ sum, locale, several }: { sum: BatchSum; locale: string; several: boolean }) {
+function Sum({
+  sum,
+  total,
+  locale,
+  several,
+}: {
+  sum: BatchSum;
+  total: DayTotal | undefined;
+  locale: string;
+  several: boolean;
+}) {
+  const partnersMinor = total?.partnersMinor ?? 0n;
   const figure = (minor: bigint) => <Figure minor={jsonMinor(minor)} currency={sum.currency} locale={locale} />;
   return (
     <div className="mt-3">
@@ -36,8 +47,9 @@ function Sum({ sum, locale, several }: { sum: BatchSum; locale: string; several:
       ) : null}
       {sum.backs > 0 ? <Leader label={`Given back, ${sum.backs}`}>{figure(-sum.backMinor)}</Leader> : null}
       <Leader label="Processing fees">{figure(-sum.feesMinor)}</Leader>
+      {partnersMinor === 0n ? null : <Leader label="Partners’ parts">{figure(-partnersMinor)}</Leader>}
       <Leader label="On its way to you" className="rule-total mt-1 py-0.5 text-[17px]/7 font-semibold">
-        {figure(sum.netMinor)}
+        {figure(total?.ownMinor ?? sum.netMinor)}
       </Leader>
     </div>
   );
@@ -73,10 +85,10 @@ function Line({ line, zone, locale }: { line: BatchLine; zone: string; locale: s
 /** What moved, in order of time. */
 function Lines({ lines, zone, locale }: { lines: readonly BatchLine[]; zone: string; locale: string }) {
   return (
-    <section aria-label="Payments of the day" className="mt-5">
+    <section aria-label="Card payments of the day" className="mt-5">
       <div className="grid grid-cols-[40px_minmax(0,1fr)_64px_46px] sm:grid-cols-[46px_minmax(0,1fr)_76px_60px] gap-2 border-b border-ink pb-1 text-[12.5px]/5 font-semibold">
         <span>At</span>
-        <span>Payments</span>
+        <span>Card payments</span>
         <span className="text-right">Amount</span>
         <span className="text-right">Fee</span>
       </div>
@@ -85,6 +97,60 @@ function Lines({ lines, zone, locale }: { lines: readonly BatchLine[]; zone: str
           <Line key={`${line.back} ${line.payment.id} ${line.at}`} line={line} zone={zone} locale={locale} />
         ))}
       </ul>
+    </section>
+  );
+}
+
+const BY_HAND_WORDS: Readonly<Record<string, string>> = {
+  cash: 'Cash',
+  cheque: 'Cheques',
+  transfer: 'Bank transfers',
+  other: 'Another way',
+};
+
+/** What came another way than by card: what to count in the till, the cheques, the transfers; each with its reference. */
+function ByHand({ sheet }: { sheet: BatchSheet }) {
+  const { business, batch, hand } = sheet;
+  const { locale } = business;
+  const ways = batch.byHand;
+  if (ways.length === 0) return null;
+  const several = new Set(ways.map(({ currency }) => currency)).size > 1;
+  return (
+    <section aria-label="Cash, cheques and transfers" className="mt-5">
+      <h2 className="border-b border-ink pb-1 text-[12.5px]/5 font-semibold">Cash, cheques and transfers</h2>
+      {ways.map(({ method, currency, count, minor }) => (
+        <div key={`${method} ${currency}`} className="pt-1.5">
+          <Leader label={`${BY_HAND_WORDS[method] ?? method}, ${count}`} className="document">
+            {several ? (
+              <Amount minor={jsonMinor(minor)} currency={currency} locale={locale} />
+            ) : (
+              <Figure minor={jsonMinor(minor)} currency={currency} locale={locale} />
+            )}
+          </Leader>
+          <ul>
+            {hand
+              .filter(({ payment }) => payment.method === method && payment.currency === currency)
+              .map(({ payment }) => (
+                <li key={payment.id}>
+                  <Link
+                    href={`/money/payments/${payment.id}` as Route}
+                    className="grid grid-cols-[minmax(0,1fr)_auto] gap-3 border-b border-rule py-1 hover:bg-[color-mix(in_srgb,var(--rule)_45%,transparent)]"
+                  >
+                    <span className="min-w-0 truncate">
+                      <span className="private font-serif text-[15px]">{payment.customer}</span>{' '}
+                      <span className="small text-soft">
+                        {[`invoice ${payment.subject}`, payment.reference].filter(Boolean).join(' · ')}
+                      </span>
+                    </span>
+                    <span className="font-serif text-[15px]">
+                      <Figure minor={jsonMinor(payment.amountMinor)} currency={currency} locale={locale} />
+                    </span>
+                  </Link>
+                </li>
+              ))}
+          </ul>
+        </div>
+      ))}
     </section>
   );
 }
@@ -135,38 +201,60 @@ export default async function BatchPage({ params }: { params: Promise<{ id: stri
   const actor = await pageActor();
   const { id } = await params;
   const sheet = await orNotFound(id, batchSheet(actor, id), isCalendarDate);
-  const { business, batch, lines } = sheet;
+  const { business, batch, lines, totals } = sheet;
   const { locale, zone } = business;
   const state = batchState(batch);
-  const own = batch.sums.find(({ currency }) => currency === business.currency) ?? batch.sums[0];
+  const own = totals.find(({ currency }) => currency === business.currency) ?? totals[0];
   const differs = batch.differences.length > 0 && !batch.settledBy;
   return (
-    <article className="sheet max-w-[600px] pb-6" aria-label={`Batch of ${batch.day}`}>
+    <article className="sheet max-w-[600px] pb-6" aria-label={`Closing of ${batch.day}`}>
       <div className="grid grid-cols-[66px_minmax(0,1fr)] items-center px-[26px] pb-3 pt-4">
         <Rosette state={batchRosette(batch)} share={batchRosette(batch) === 'Paid' ? 1 : 0} size={48} />
         <div>
           <h1 className="font-serif text-[30px]/[34px] font-medium">
-            {own ? <Amount minor={jsonMinor(own.netMinor)} currency={own.currency} locale={locale} /> : 'Nothing moved'}{' '}
+            {own ? <Amount minor={jsonMinor(own.allMinor)} currency={own.currency} locale={locale} /> : 'Nothing moved'}{' '}
             <span className="text-[17px] text-soft">{shortDate(batch.day, locale, { weekday: true, year: true })}</span>
           </h1>
           <p>
             <b className={`font-semibold ${differs ? 'text-brick' : ''}`}>{state}</b>
             {batch.checkedAt
               ? `: compared with the processor’s book ${shortDate(dateInZone(batch.checkedAt, zone), locale)} at ${clockTime(batch.checkedAt, zone)}`
-              : ': it is closed at midnight, and compared with the processor’s book'}
+              : batch.sums.length > 0
+                ? ': its cards are closed at midnight, and compared with the processor’s book'
+                : ''}
           </p>
         </div>
       </div>
       <div className="px-[26px] sm:pl-[92px] sm:pr-[30px]">
         <div className="document leading-7">
           {batch.sums.map((sum) => (
-            <Sum key={sum.currency} sum={sum} locale={locale} several={batch.sums.length > 1} />
+            <Sum
+              key={sum.currency}
+              sum={sum}
+              total={totals.find(({ currency }) => currency === sum.currency)}
+              locale={locale}
+              several={batch.sums.length > 1}
+            />
           ))}
         </div>
+        <ByHand sheet={sheet} />
+        {batch.sums.length > 0 && batch.byHand.length > 0 ? (
+          <div className="document mt-3">
+            {totals.map(({ currency, allMinor, partnersMinor }) => (
+              <Leader
+                key={currency}
+                label={`The whole day${partnersMinor === 0n ? '' : ', partners’ parts in it'}${totals.length > 1 ? `, ${currency}` : ''}`}
+                className="rule-total py-0.5 text-[17px]/7 font-semibold"
+              >
+                <Figure minor={jsonMinor(allMinor)} currency={currency} locale={locale} />
+              </Leader>
+            ))}
+          </div>
+        ) : null}
         {batch.differences.length > 0 ? <Differences sheet={sheet} /> : null}
         <div className="mt-4 flex flex-wrap gap-5">
           <a className="link" href={`/files/day-batches/${batch.day}`}>
-            Payments as CSV
+            The day as CSV
           </a>
           {batch.checkedAt && mayDo(actor.role, 'ask') ? <BatchActions day={batch.day} differs={differs} /> : null}
         </div>

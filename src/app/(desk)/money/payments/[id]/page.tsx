@@ -7,7 +7,7 @@ import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
 import { REFUSAL_BRIEF } from '@/core/payment/outcome';
 import { mayDo } from '@/flows/door/rights';
-import { businessToday, onePayment, orderOfPayment } from '@/flows/payment/payment-list';
+import { businessToday, onePayment, orderOfPayment, partsOf } from '@/flows/payment/payment-list';
 import { Amount, Figure } from '@/ui/kit/amount';
 import { Leader } from '@/ui/kit/leader';
 import { OrderPaymentActions } from '@/ui/payment/order-payment-actions';
@@ -22,6 +22,7 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
   const { id } = await params;
   const payment = await orNotFound(id, onePayment(actor, id));
   const of = await orderOfPayment(actor, payment);
+  const parts = await partsOf(actor, payment);
   const { business, today } = await businessToday(actor);
   const { locale, zone } = business;
   const at = payment.settledAt ?? payment.startedAt;
@@ -95,21 +96,21 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
                   {figure(-refund.amountMinor)}
                 </Leader>
               ))}
+              {parts.partners.map(({ position, name, minor }) => (
+                <Leader key={position} label={`${name}’s part`}>
+                  {figure(-minor)}
+                </Leader>
+              ))}
               <Leader
                 label={payment.method === 'card' ? 'On its way to you' : 'With you'}
                 className="rule-total mt-1 py-0.5 text-[17px]/7 font-semibold"
               >
-                {figure(payment.amountMinor + payment.tipMinor - payment.feeMinor - payment.refundedMinor)}
+                {figure(parts.ownMinor)}
               </Leader>
             </div>
           ) : null}
           {of ? (
             <div className="font-sans text-[13.5px]/5">
-              {of.shares.map((share) => (
-                <Leader key={share.position} label={`Share of ${share.name}`}>
-                  {figure(share.shareMinor - share.feeMinor - share.reversedMinor)}
-                </Leader>
-              ))}
               <div className="mt-4 border-t border-rule pt-3">
                 <p>
                   <span className="text-soft">Order</span> {payment.orderReference}
