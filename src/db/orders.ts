@@ -134,6 +134,8 @@ export type OrderRow = {
   readonly at: Date;
   readonly paymentId: string | null;
   readonly refundedMinor: bigint;
+  /** Whether something of the business's own was answered. */
+  readonly answered: boolean;
 };
 
 /** An offer's orders, latest first. */
@@ -142,10 +144,29 @@ export const orderRows = (db: Db, offerId: string, limit: number): Promise<Order
     db,
     sql`select orders.id, orders.reference, orders.state, orders.printed->'payer'->>'name' as payer, orders.payer_email as email,
           orders.currency, orders.total_minor as "totalMinor", coalesce(orders.settled_at, orders.started_at) as at,
-          payments.id as "paymentId", coalesce(payments.refunded_minor, 0)::bigint as "refundedMinor"
+          payments.id as "paymentId", coalesce(payments.refunded_minor, 0)::bigint as "refundedMinor",
+          coalesce(orders.printed->'answers', '[]') <> '[]' as answered
         from orders left join payments on payments.business_id = orders.business_id and payments.order_id = orders.id
           and payments.state in ${oneOf(WENT_THROUGH)}
         where orders.business_id = ${db.businessId} and orders.offer_id = ${offerId}
+        order by orders.started_at desc, orders.id desc limit ${limit}`,
+  );
+
+/** An order that was paid, with what was printed of it; minor units. */
+export type AnsweredRow = Pick<OrderRow, 'reference' | 'currency' | 'totalMinor' | 'refundedMinor' | 'at'> & {
+  readonly paymentId: string;
+  readonly printed: PrintedOrder;
+};
+
+/** An offer's orders that were paid, latest first, with all that was answered. */
+export const answeredOrders = (db: Db, offerId: string, limit: number): Promise<AnsweredRow[]> =>
+  many(
+    db,
+    sql`select orders.reference, orders.currency, payments.amount_minor + payments.tip_minor as "totalMinor",
+          payments.refunded_minor as "refundedMinor", payments.settled_at as at, payments.id as "paymentId", orders.printed
+        from orders join payments on payments.business_id = orders.business_id and payments.order_id = orders.id
+          and payments.state in ${oneOf(WENT_THROUGH)}
+        where orders.business_id = ${db.businessId} and orders.offer_id = ${offerId} and orders.state = 'paid'
         order by orders.started_at desc, orders.id desc limit ${limit}`,
   );
 

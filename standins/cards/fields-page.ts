@@ -13,23 +13,24 @@ export const fieldsPage = (origin: string, night: boolean) => html`<!doctype htm
       .night { --text: #f3eae6; --soft: #b9a9b3; --edge: #8a7a86; --paper: #272029; --line: #41363f; --bad: #f0937f; --on: #e39bc2; color-scheme: dark; }
       * { box-sizing: border-box; }
       body { margin: 0; padding: 3px; background: var(--paper); color: var(--text); font: 15px/22px 'Encode Sans', system-ui, sans-serif; }
-      .box { border: 1px solid var(--edge); border-radius: 3px; display: grid; grid-template-columns: 1fr 1fr; }
-      label { display: block; padding: 5px 13px 6px; position: relative; min-width: 0; }
-      label:first-child { grid-column: 1 / -1; border-bottom: 1px solid var(--line); }
-      label:nth-child(2) { border-right: 1px solid var(--line); }
-      label span { display: block; font-size: 12px; line-height: 16px; color: var(--soft); }
-      input { width: 100%; border: 0; padding: 0; background: none; color: inherit; font: inherit; font-variant-numeric: tabular-nums; outline: 0; height: 24px; }
-      label:focus-within { box-shadow: inset 0 0 0 2px var(--on); border-radius: 3px; }
-      label.bad { box-shadow: inset 0 0 0 2px var(--bad); border-radius: 3px; }
-      #trouble { color: var(--bad); font-size: 13px; line-height: 18px; margin: 6px 0 0; min-height: 18px; }
+      /* A slip with three ruled lines, torn at the top: what a line is for stands before it, as on a paper form. */
+      .slip { border-top: 2px dashed var(--line); padding-top: 2px; }
+      label { display: grid; grid-template-columns: 124px minmax(0, 1fr); align-items: end; min-height: 44px; padding: 0 0 5px; }
+      label span { font-size: 14px; line-height: 20px; color: var(--soft); padding-bottom: 3px; }
+      input { width: 100%; height: 32px; border: 0; border-bottom: 1.5px dotted var(--edge); border-radius: 0; padding: 4px 8px 2px; background: none; color: inherit; font: inherit; font-size: 17px; font-variant-numeric: tabular-nums; outline: 0; }
+      label.short input { width: 108px; }
+      input::placeholder { color: var(--soft); opacity: 1; }
+      input:focus { background: color-mix(in srgb, var(--on) 7%, var(--paper)); border-bottom: 1.5px solid var(--on); box-shadow: 0 0 0 1.5px var(--on); }
+      label.bad input { border-bottom: 1.5px solid var(--bad); box-shadow: 0 0 0 1.5px var(--bad); }
+      #trouble { color: var(--bad); font-size: 13px; line-height: 18px; margin: 5px 0 0; min-height: 18px; }
     </style>
   </head>
   <body>
     <form id="card" autocomplete="on" novalidate>
-      <div class="box">
+      <div class="slip">
         <label><span>Card number</span><input name="number" inputmode="numeric" autocomplete="cc-number" maxlength="19" aria-describedby="trouble" /></label>
-        <label><span>Month / year</span><input name="expiry" inputmode="numeric" autocomplete="cc-exp" maxlength="7" aria-describedby="trouble" /></label>
-        <label><span>Security number</span><input name="code" inputmode="numeric" autocomplete="cc-csc" maxlength="3" aria-describedby="trouble" /></label>
+        <label class="short"><span>Good until</span><input name="expiry" inputmode="numeric" autocomplete="cc-exp" placeholder="MM / YY" maxlength="7" aria-describedby="trouble" /></label>
+        <label class="short"><span>Security number</span><input name="code" inputmode="numeric" autocomplete="cc-csc" maxlength="3" aria-describedby="trouble" /></label>
       </div>
       <p id="trouble" role="alert"></p>
     </form>

@@ -1,3 +1,5 @@
+import type { PrintedOrder } from '@/core/offer/order';
+import { packingOf } from '@/core/offer/packing';
 import type { PrintedReceipt } from '@/core/receipt/receipt';
 import { sumRows } from '@/core/words/invoice-wording';
 import { laterText } from '@/core/words/plan-wording';
@@ -87,8 +89,12 @@ export function refundLetter(receipt: PrintedReceipt, refundedMinor: number, car
   });
 }
 
-/** The note with which the business learns that an order was paid. @param link the offer's sheet */
-export function orderNotice(receipt: PrintedReceipt, offer: string, link: string): Letter {
+/** The note with which the business learns that an order was paid, with all that packing needs. @param link the payment's sheet */
+export function orderNotice(
+  receipt: PrintedReceipt,
+  { offer, order }: { readonly offer: string; readonly order: PrintedOrder },
+  link: string,
+): Letter {
   const house = { currency: receipt.currency, locale: 'en-US' };
   const paid = sumText(receipt.amount + (receipt.tip ?? 0), house);
   const reference = receipt.order?.reference ?? '';
@@ -98,7 +104,8 @@ export function orderNotice(receipt: PrintedReceipt, offer: string, link: string
     lead: `${offer}, order ${reference}, ${receipt.payer.name}`,
     sum: `${paid} came in`,
     words: [
-      ...(receipt.order?.sums.lines ?? []).map((line) => `${line.quantity} × ${line.what}`),
+      ...order.lines.map(({ quantity, what, note }) => `${quantity} × ${[what, note].filter(Boolean).join(', ')}`),
+      ...packingOf(order).map(({ label, text }) => `${label}: ${text}`),
       `With ${receipt.method}, receipt ${receipt.number}.`,
     ].join('\n'),
     link,

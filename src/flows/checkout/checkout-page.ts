@@ -5,6 +5,7 @@ import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { currencyOf } from '@/core/money/rates';
 import { blankChoice, type Choice } from '@/core/offer/choice';
+import { linkPicture } from '@/core/offer/link-look';
 import type { Offer } from '@/core/offer/offer';
 import { type NotOpen, whyNotOpen } from '@/core/offer/open';
 import { priceMinor } from '@/core/offer/price';
@@ -27,6 +28,7 @@ import { lockedChoice, requestOf } from '@/flows/offer/requests';
 import { countVisit } from '@/flows/offer/visits';
 import { payerAgreement } from '@/flows/plan/agreement';
 import { countryList } from '@/outside/places';
+import { services } from '@/outside/services';
 import { orderOf, quoted, quoteTerms, quoteView, type Terms } from './quote-order';
 
 /** All that the checkout shows of an offer: nothing that is only the business's own. */
@@ -34,11 +36,15 @@ export type CheckoutView = ShownOffer & {
   /** The name that it is opened under now; others that it had lead there. */
   readonly called: string;
   readonly publicId: string;
+  /** Its whole address. */
+  readonly address: string;
   readonly locale: string;
   readonly title: string;
   readonly description: string;
   readonly seller: Seller;
   readonly logo: string | null;
+  /** Whether a picture of its own stands over it. */
+  readonly picture: boolean;
   readonly accent: string;
   readonly turnedBack: string;
   readonly notOpen: NotOpen | null;
@@ -134,12 +140,14 @@ export async function offerView(
   return {
     called: placed.address || placed.publicId,
     publicId: placed.publicId,
+    address: `${services().publicUrl}/c/${placed.address || placed.publicId}`,
     locale,
     title: offer.title,
     description: offer.description,
     kind: offer.kind,
     seller: sellerOf(business),
     logo: business.logoId,
+    picture: placed.placement === 'link' && linkPicture(placed.look) !== null,
     accent: business.accent,
     currencies,
     items: offer.items.map((item) => ({
@@ -280,6 +288,12 @@ export async function quoteOf(
 export const noteRequestSeen = byLink(OFFER_NAME).write(async (tx, _offerId: string, sign: string): Promise<void> => {
   const id = requestOf(sign);
   if (id) await updateRequest(tx, id, 'seen');
+});
+
+/** Where the picture over a payment link's page is fetched. @throws Refusal `not-found` without one */
+export const offerPicturePath = byLink(OFFER_NAME).run(async (ctx, offerId: string): Promise<string> => {
+  const placed = found(await ctx.read((db) => offerById(db, offerId)));
+  return servedPath(ctx, found(placed.placement === 'link' ? linkPicture(placed.look) : null));
 });
 
 /** Where the picture that stands for the business on an offer's page is fetched. */

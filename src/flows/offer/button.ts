@@ -7,9 +7,6 @@ import { anybody, byLink, desk } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
 import { services } from '@/outside/services';
 
-/** The card schemes that the processor takes. */
-const SCHEMES = ['Corvid', 'Lumen'];
-
 /** A button as websites show it, by the name in its address: its drawing, or the business's own picture. */
 export const buttonDrawing = byLink(OFFER_NAME).read(
   async (db, offerId: string): Promise<{ type: string; body: string | Uint8Array<ArrayBuffer> }> => {
@@ -18,7 +15,7 @@ export const buttonDrawing = byLink(OFFER_NAME).read(
     const look = completeButton(placed.look, accent);
     const own = look.picture && (await fileBytes(db, look.picture.fileId));
     if (own?.type.startsWith('image/')) return { type: own.type, body: Uint8Array.from(own.bytes) };
-    return { type: 'image/svg+xml; charset=utf-8', body: buttonPicture(look, SCHEMES).svg };
+    return { type: 'image/svg+xml; charset=utf-8', body: buttonPicture(look).svg };
   },
 );
 
@@ -38,7 +35,7 @@ export const buttonPlacing = desk('see').run(
     const { publicUrl, sampleSite } = services();
     const { accent } = await ctx.read((db) => businessById(db));
     const look = completeButton(placed.look, accent);
-    return { look, ...buttonSnippets(publicUrl, placed.publicId, look, SCHEMES), tryAt: sampleSite };
+    return { look, ...buttonSnippets(publicUrl, placed.publicId, look), tryAt: sampleSite };
   },
 );
 

@@ -10,10 +10,13 @@ import { requestLink } from '@/flows/offer/requests';
 import { services } from '@/outside/services';
 import type { Subject, Written } from './subject';
 
-export async function orderMail({ message, receipt }: Subject): Promise<Written> {
+export async function orderMail({ message, receipt, order }: Subject): Promise<Written> {
   const { printed } = found(receipt);
   const sheet = `${services().publicUrl}/money/payments/${message.paymentId}`;
-  return { ...orderNotice(printed, message.details.subject ?? '', sheet), files: [] };
+  return {
+    ...orderNotice(printed, { offer: message.details.subject ?? '', order: found(order).printed }, sheet),
+    files: [],
+  };
 }
 
 /** The offer of a request, and the address under which it is opened. */

@@ -15,6 +15,7 @@ function inLanguage(asked: Readonly<Record<string, string | string[] | undefined
 export function CheckoutFrame({
   view,
   logo,
+  picture = null,
   languages,
   notice,
   children,
@@ -29,6 +30,8 @@ export function CheckoutFrame({
   };
   /** The address of the business's picture. */
   logo: string | null;
+  /** The address of a picture of the offer's own. */
+  picture?: string | null;
   /** What the page's address says beside the language, kept where another is chosen; false where there is only one. */
   languages: Readonly<Record<string, string | string[] | undefined>> | false;
   notice?: string;
@@ -57,6 +60,10 @@ export function CheckoutFrame({
               )}
               <ContactLine parts={[...seller.address, seller.phone]} />
             </div>
+            {picture ? (
+              // biome-ignore lint/performance/noImgElement: a picture of the business's own, at most 800 wide
+              <img src={picture} alt="" className="mt-4 max-h-[320px] w-full rounded-paper bg-wash object-contain" />
+            ) : null}
             <h1 className="mt-5 break-words font-serif text-[30px]/[34px] font-medium sm:text-[35px]/[40px]">
               {view.title}
             </h1>

@@ -5,6 +5,7 @@ import {
   type ButtonLook,
   buttonLabel,
   buttonPicture,
+  CARD_SCHEMES,
   completeButton,
   WIDEST_PICTURE,
   WORDINGS,
@@ -18,7 +19,6 @@ import { PictureField } from '../picture-field';
 import { Collapsible } from './collapsible';
 import type { OfferEditing } from './use-offer';
 
-const SCHEMES = ['Corvid', 'Lumen'];
 const PLAIN = 4.5;
 
 /** What the button looks like, and on which websites it may open the checkout. */
@@ -26,7 +26,7 @@ export function ButtonSection({ of, accent }: { of: OfferEditing; accent: string
   const { draft, setDraft, troubles } = of;
   const look = completeButton(draft.look, accent);
   const set = (part: Partial<ButtonLook>) => setDraft({ ...draft, look: { ...look, ...part } });
-  const { svg, width, height } = buttonPicture(look, SCHEMES);
+  const { svg, width, height } = buttonPicture(look);
   async function takePicture(fileId: string | null) {
     if (!fileId) return set({ picture: null });
     const image = new Image();
@@ -95,7 +95,7 @@ export function ButtonSection({ of, accent }: { of: OfferEditing; accent: string
           ))}
         </SelectField>
         <SelectField
-          label="Corners"
+          label="Shape"
           className="w-[110px]"
           value={look.shape}
           onChange={(event) => set({ shape: event.target.value as ButtonLook['shape'] })}
@@ -126,11 +126,23 @@ export function ButtonSection({ of, accent }: { of: OfferEditing; accent: string
       {look.picture ? (
         <p className="small text-soft">The wording is what people read who do not see the picture.</p>
       ) : null}
-      <TickField
-        label="Name the card schemes below it"
-        checked={look.schemes}
-        onChange={(event) => set({ schemes: event.target.checked })}
-      />
+      <fieldset className="flex flex-wrap gap-x-6 gap-y-1.5">
+        <legend className="label mb-1">Card schemes named below it</legend>
+        {CARD_SCHEMES.map((scheme) => (
+          <TickField
+            key={scheme}
+            label={scheme}
+            checked={look.schemes.includes(scheme)}
+            onChange={(event) =>
+              set({
+                schemes: CARD_SCHEMES.filter((one) =>
+                  one === scheme ? event.target.checked : look.schemes.includes(one),
+                ),
+              })
+            }
+          />
+        ))}
+      </fieldset>
       <TextField
         label="Websites on which it may open the checkout over the page, one a line"
         placeholder="https://www.shop.example"

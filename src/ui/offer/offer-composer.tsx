@@ -11,6 +11,7 @@ import { AskedSection } from './asked-section';
 import { ButtonSection } from './button-section';
 import { DeliverySection } from './delivery-section';
 import { LimitsSection } from './limits-section';
+import { LinkSection } from './link-section';
 import { OfferProof } from './offer-proof';
 import { OfferWhat } from './offer-what';
 import { PLACEMENT_WORDS } from './placement-words';
@@ -142,6 +143,7 @@ export function OfferComposer({
           </div>
           <div className="mt-5 border-t border-ink">
             {placement === 'button' ? <ButtonSection of={of} accent={accent} /> : null}
+            {placement === 'link' ? <LinkSection of={of} /> : null}
             <AskedSection of={of} terms={terms} />
             <PricesSection of={of} />
             {offer.kind === 'items' || offer.kind === 'sum' ? <DeliverySection of={of} /> : null}

@@ -15,10 +15,26 @@ type Row = {
 };
 
 /** Who paid, or tried to, latest first; each leads to its payment. */
-export function OfferOrders({ rows, locale }: { rows: readonly Row[]; locale: string }) {
+export function OfferOrders({
+  rows,
+  locale,
+  answers,
+}: {
+  rows: readonly Row[];
+  locale: string;
+  /** Where the answers to its own questions stand as a table; null where it asks none. */
+  answers: string | null;
+}) {
   return (
     <section aria-label="Payments" className="mt-6">
-      <h2 className="title-section border-b border-ink pb-1">Payments</h2>
+      <div className="flex items-baseline gap-4 border-b border-ink pb-1">
+        <h2 className="title-section flex-1">Payments</h2>
+        {answers && rows.length > 0 ? (
+          <Link className="link" href={answers as Route}>
+            Answers as a table
+          </Link>
+        ) : null}
+      </div>
       {rows.length === 0 ? <p className="py-3 text-soft">Nobody has paid yet.</p> : null}
       <ul>
         {rows.map((row) => {

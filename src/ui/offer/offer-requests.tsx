@@ -79,9 +79,20 @@ export function OfferRequests({
       <div className="flex items-baseline gap-4 border-b border-ink pb-1">
         <h2 className="title-section flex-1">Requests</h2>
         {open && mayAsk ? (
-          <Button look="link" onClick={() => setWriting(true)}>
-            Ask one person
-          </Button>
+          <>
+            <Button
+              look="link"
+              onClick={() => {
+                set({ way: 'chat' });
+                setWriting(true);
+              }}
+            >
+              By chat
+            </Button>
+            <Button look="link" onClick={() => setWriting(true)}>
+              Ask one person
+            </Button>
+          </>
         ) : null}
       </div>
       {rows.length === 0 ? (

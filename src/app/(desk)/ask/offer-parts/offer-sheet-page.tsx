@@ -6,6 +6,7 @@ import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
+import { linkPicture } from '@/core/offer/link-look';
 import type { Placement } from '@/core/offer/offer';
 import { mayDo } from '@/flows/door/rights';
 import { buttonPlacing } from '@/flows/offer/button';
@@ -17,6 +18,7 @@ import { ButtonPlacing } from '@/ui/offer/button-placing';
 import { OfferActions } from '@/ui/offer/offer-actions';
 import { OfferOrders } from '@/ui/offer/offer-orders';
 import { OfferRequests } from '@/ui/offer/offer-requests';
+import { OfferSharing } from '@/ui/offer/offer-sharing';
 import { PLACEMENT_WORDS } from '@/ui/offer/placement-words';
 import { Rosette } from '@/ui/rosette';
 import { offerAsks, offerState } from './json-offer';
@@ -90,9 +92,17 @@ export async function OfferSheetPage({ id, placement }: { id: string; placement:
           house={business.name}
         />
         {placing ? <ButtonPlacing {...placing} picture={`/b/${placed.publicId}`} /> : null}
+        {placed.placedAt && placement !== 'button' ? (
+          <OfferSharing
+            house={business.name}
+            title={placed.offer.title || placed.name}
+            link={link}
+            picture={placement === 'link' && linkPicture(placed.look) ? `${link}/picture` : null}
+          />
+        ) : null}
         <OfferRequests
           offerId={id}
-          open={placed.placedAt !== null && placed.state === 'open' && placement === 'link'}
+          open={placed.placedAt !== null && placed.state === 'open' && placement !== 'button'}
           currency={placed.offer.currency}
           takesAmount={placed.offer.kind === 'open' || placed.offer.kind === 'donation'}
           fields={placed.offer.fields
@@ -130,6 +140,9 @@ export async function OfferSheetPage({ id, placement }: { id: string; placement:
             when: when(order.at),
           }))}
           locale={locale}
+          answers={
+            placed.offer.fields.length > 0 || orders.some(({ answered }) => answered) ? `/ask/answers/${id}` : null
+          }
         />
       </div>
     </article>

@@ -40,7 +40,17 @@ const viewOf = async ({ params, searchParams }: Props) => {
 export async function generateMetadata(props: Props): Promise<Metadata> {
   const found = await viewOf(props);
   return found
-    ? { title: { absolute: `${found.title} · ${found.seller.name}` }, referrer: 'same-origin' }
+    ? {
+        title: { absolute: `${found.title} · ${found.seller.name}` },
+        referrer: 'same-origin',
+        ...(found.description ? { description: found.description.slice(0, 300) } : {}),
+        // What chats show of the link.
+        openGraph: {
+          title: found.title,
+          siteName: found.seller.name,
+          ...(found.picture ? { images: [`${found.address}/picture`] } : {}),
+        },
+      }
     : { title: 'Not found' };
 }
 
@@ -70,6 +80,7 @@ export default async function CheckoutPage(props: Props) {
     <CheckoutFrame
       view={found}
       logo={found.logo ? `/c/${found.called}/logo` : null}
+      picture={found.picture ? `/c/${found.called}/picture` : null}
       languages={await props.searchParams}
     >
       {found.turnedBack ? (

@@ -5,6 +5,7 @@ import { pageActor } from '@/app/session';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
+import { packingOf } from '@/core/offer/packing';
 import { REFUSAL_BRIEF } from '@/core/payment/outcome';
 import { mayDo } from '@/flows/door/rights';
 import { businessToday, onePayment, orderOfPayment, partsOf } from '@/flows/payment/payment-list';
@@ -117,11 +118,11 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
                 </p>
                 {of.order.printed.lines.map((line, at) => (
                   <p key={at}>
-                    {line.quantity} × {line.what}
+                    {line.quantity} × {[line.what, line.note].filter(Boolean).join(', ')}
                   </p>
                 ))}
-                {of.order.printed.answers.map(({ label, text, fileId }) => (
-                  <p key={label}>
+                {packingOf(of.order.printed).map(({ label, text, fileId }, line) => (
+                  <p key={`${line} ${label}`} className="whitespace-pre-line">
                     <span className="text-soft">{label}:</span>{' '}
                     {fileId ? (
                       <a className="link" href={`/files/own/${fileId}`} target="_blank" rel="noreferrer">
@@ -132,16 +133,6 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
                     )}
                   </p>
                 ))}
-                {of.order.printed.message ? (
-                  <p className="private whitespace-pre-line">
-                    <span className="text-soft">Message:</span> {of.order.printed.message}
-                  </p>
-                ) : null}
-                {of.order.printed.deliveryTo.length > 0 ? (
-                  <p className="private">
-                    <span className="text-soft">Deliver to:</span> {of.order.printed.deliveryTo.join(', ')}
-                  </p>
-                ) : null}
                 {Object.entries(of.order.printed.passed).map(([name, value]) => (
                   <p key={name}>
                     <span className="text-soft">{name}:</span> {value}
