@@ -26,7 +26,7 @@ export default defineConfig({
         test: {
           ...base,
           name: 'unit',
-          include: ['src/**/*.test.{ts,tsx}', 'standins/**/*.test.ts'],
+          include: ['src/**/*.test.{ts,tsx}', 'standins/**/*.test.ts', 'bin/**/*.test.ts'],
           exclude: ['**/*.db.test.ts'],
           testTimeout: 300_000,
           hookTimeout: 300_000,

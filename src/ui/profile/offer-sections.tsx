@@ -164,7 +164,7 @@ export function RatesSection({
       </p>
       {rates?.age ? (
         <p className="mt-1 text-ochre">
-          They are {rates.age} days old. Payers are told so with every price that is converted; import newer ones.
+          They are {rates.age} days old. Payers are told so with every price that is converted: drop a newer file below.
         </p>
       ) : null}
       {mayAsk ? (
