@@ -11,8 +11,8 @@ const GROUPS: Readonly<Record<PlanRow['state'], string>> = {
   paused: 'Paused',
   waiting: 'Waiting for card',
   draft: 'Drafts',
-  finished: 'Over',
-  cancelled: 'Over',
+  finished: 'Ended',
+  cancelled: 'Ended',
 };
 
 /** A plan as its list shows it. */

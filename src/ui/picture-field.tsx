@@ -102,7 +102,7 @@ export function PictureField({
         </ReactCrop>
         {trouble ? <FieldError>{trouble}</FieldError> : null}
         <div className="mt-4 flex justify-end gap-3">
-          <Button onClick={() => setPicture('')}>Leave it</Button>
+          <Button onClick={() => setPicture('')}>Cancel</Button>
           <Button look="go" busy={busy} onClick={() => void use()} busyWords="Sending it up">
             Use it
           </Button>

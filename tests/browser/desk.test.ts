@@ -103,7 +103,7 @@ test('a line removed can be taken back, as it was and where it was', async () =>
   await press(page, 'Remove line 2', 'button');
   await untilShown(page, '220.00');
   expect(await heldBy(page, 'Line 2: what for')).toBe('Third');
-  await press(page, 'Take back', 'button');
+  await press(page, 'Undo', 'button');
   await untilShown(page, '330.00');
   expect(await heldBy(page, 'Line 2: what for')).toBe('Second');
   await close();
@@ -265,7 +265,7 @@ test('what is typed into a record survives a reload, and who comes in after some
   await comeIn(page, stack.web, (await signIn(emailOf('owner'), PASSWORD, 'test')).token);
   await open();
   await until('they are the owner’s', async () => (await name()) === 'Half a na');
-  await press(page, 'Leave it', 'button');
+  await press(page, 'Cancel', 'button');
   await open();
   expect(await name()).toBe('');
   await close();

@@ -90,11 +90,11 @@ test('customers come from a file: columns told, rows checked, the refused ones n
   await untilTrue(page, () =>
     [...document.querySelectorAll('h1')].some((heading) => heading.innerText.includes('Edda Tolliver')),
   );
-  await press(page, 'Change', 'button');
+  await press(page, 'Edit', 'button');
   await page.select('select[id]:has(option[value="de"])', 'de');
   await type(page, 'Groups', 'Choir');
-  await press(page, 'Keep changes', 'button');
-  await untilShown(page, 'The changes are kept');
+  await press(page, 'Save changes', 'button');
+  await untilShown(page, 'The changes are saved');
   await expectAccessible(page, 'a customer');
   await go('/records/customers/new');
   await type(page, 'Name', 'Tolliver, Edda');
@@ -109,7 +109,7 @@ test('an item with options goes onto the paper at its price, and short stock is 
   const name = await page.waitForSelector('input[placeholder="Size, gauge …"]');
   await name?.type('light');
   await type(page, 'On hand', '2');
-  await press(page, 'Keep item', 'button');
+  await press(page, 'Save item', 'button');
   await untilTrue(page, () => /\/records\/items\/[0-9a-f-]{36}$/.test(location.pathname));
   await expectAccessible(page, 'an item');
   await page.keyboard.press('Escape');
@@ -155,7 +155,7 @@ test('rows pasted from a spreadsheet become lines; a line moves by keyboard, is 
 });
 
 test('kept as a template it begins another; sent on a day to come it goes out by itself', async () => {
-  await choose(page, 'More to do with this draft', 'Keep as a template');
+  await choose(page, 'More to do with this draft', 'Save as a template');
   await type(page, 'Name', 'Strings and pegs');
   await page.keyboard.press('Enter');
   await untilShown(page, 'is kept as a template');
@@ -228,18 +228,18 @@ test('the customer approves, accepts, pays a part with a tip on a phone in Germa
 test('from the sheet: money written down, changed to a new version, credited; another cancelled with its reason', async () => {
   const { id } = await sentInvoice(house, plainPaper(house, { ways: { ...USUAL_WAYS, parts: true } }));
   await go(`/ask/invoices/${id}`);
-  await choose(page, 'More to do with this invoice', 'Record money received');
+  await choose(page, 'More to do with this invoice', 'Record a payment');
   await type(page, 'How much', '30');
   await type(page, 'Reference', 'cheque 7');
-  await press(page, 'Write it down', 'button');
-  await untilShown(page, 'The money is written down');
+  await press(page, 'Record payment', 'button');
+  await untilShown(page, 'The payment is recorded');
   await untilShown(page, '80.00 still due');
-  await choose(page, 'More to do with this invoice', 'Change it');
+  await choose(page, 'More to do with this invoice', 'Edit');
   await untilTrue(page, () => location.pathname.startsWith('/ask/change/'));
   await type(page, 'Line 1: how much', '3');
   await untilShown(page, '165.00');
   await press(page, 'Make it version 2', 'button');
-  await press(page, 'Change invoice', 'button');
+  await press(page, 'Update invoice', 'button');
   await untilTrue(page, () => location.pathname.startsWith('/ask/invoices/'));
   await untilShown(page, '135.00 still due');
   await choose(page, 'More to do with this invoice', 'Credit note');
@@ -287,10 +287,10 @@ test('the list is searched and narrowed; several are dealt with together; a list
   await press(page, 'Remind', 'button');
   await untilShown(page, '1 reminded');
   await press(page, 'Narrow the list and sort it', 'button');
-  await press(page, 'Keep this list', 'button');
+  await press(page, 'Save this list', 'button');
   await type(page, 'Name', 'Violas');
   await page.keyboard.press('Enter');
-  await untilShown(page, 'is kept');
+  await untilShown(page, 'is saved');
   await until(
     'the list is kept',
     async () => (await only<{ count: number }>('select count(*)::int from saved_lists')).count === 1,
@@ -304,7 +304,7 @@ test('an invoice comes again by a schedule whose dates are seen first; one goes 
   await type(page, 'Every', '2');
   await untilTrue(page, () => document.querySelectorAll('ol[aria-label="Coming dates"] li').length === 12);
   await expectAccessible(page, 'repeat form');
-  await press(page, 'Let it come again', 'button');
+  await press(page, 'Make it recurring', 'button');
   await untilTrue(page, () => /\/ask\/recurring\/[0-9a-f-]{36}$/.test(location.pathname));
   await press(page, 'Leave this one out', 'button');
   await untilShown(page, 'The next one is left out');
@@ -343,8 +343,8 @@ test('profile with a logo on every paper; tax rules answer for a place; a statem
   await press(page, 'Use it', 'button');
   await page.waitForSelector('img[alt="The logo"]');
   await type(page, 'Website', 'sallow.example/bench');
-  await press(page, 'Keep profile', 'button');
-  await untilShown(page, 'The profile is kept');
+  await press(page, 'Save profile', 'button');
+  await untilShown(page, 'The profile is saved');
   const { link } = await sentInvoice(house);
   const payer = await openPage(browser);
   await visit(payer.page, `${stack.web}/i/${link}`);
@@ -362,8 +362,8 @@ test('profile with a logo on every paper; tax rules answer for a place; a statem
   await type(page, 'Postal code', '32055');
   await untilTrue(page, () => document.querySelector('[aria-label="The answer"]')?.textContent?.includes('County tax'));
   await expectAccessible(page, 'tax rules');
-  await press(page, 'Keep rules', 'button');
-  await untilShown(page, 'The tax rules are kept');
+  await press(page, 'Save rules', 'button');
+  await untilShown(page, 'The tax rules are saved');
 
   await go(`/records/customers/${house.customerId}/statement`);
   await untilShown(page, 'Balance before');
@@ -378,7 +378,7 @@ test('profile with a logo on every paper; tax rules answer for a place; a statem
 
 test('an invoice made elsewhere is brought in; what is no invoice is refused in words', async () => {
   await go('/ask/invoices');
-  await press(page, 'Bring in an invoice made elsewhere', 'button');
+  await press(page, 'Import an invoice made elsewhere', 'button');
   await give(page, stack.folder, 'wrong.xml', '<note/>');
   await untilShown(page, 'There is no invoice in the file');
   await give(

@@ -144,8 +144,8 @@ test('an invoice goes all the way: typed on the paper, proved, sent, paid, seen 
   await expectAccessible(page, 'composer');
 
   // Kept by itself: a reload loses nothing.
-  await page.waitForSelector('[data-keeping="kept"]');
-  await until('the draft is kept', async () => (await shown(page)).includes('kept '));
+  await page.waitForSelector('[data-keeping="saved"]');
+  await until('the draft is kept', async () => (await shown(page)).includes('saved '));
   await visitAgain(page);
   await untilShown(page, '384.66');
   expect(await page.$eval('#note', (note) => (note as HTMLTextAreaElement).value)).toBe(
@@ -350,7 +350,7 @@ test('without a connection nothing typed is lost', async () => {
     const rows = await asSuperuser(stack.admin, `select 1 from invoices where paper::text like '%Typed in a tunnel%'`);
     return rows.length === 1;
   });
-  await press(page, 'Throw away', 'button');
+  await press(page, 'Discard', 'button');
   const sure = await page.waitForSelector('[role=dialog] .btn-sure');
   await sure?.click();
   await untilTrue(page, () => location.pathname === '/ask/invoices');

@@ -69,7 +69,7 @@ test('a payment link is made: name, price, done', async () => {
   await press(page, 'Make the link', 'button');
   await untilShown(page, 'Write the price as a number');
   await type(page, 'Price, USD', '40');
-  await untilShown(page, 'Draft, kept');
+  await untilShown(page, 'Draft, saved');
   await expectAccessible(page, 'offer composer');
   await press(page, 'Make the link', 'button');
   await untilTrue(page, () => location.pathname.startsWith('/ask/links/'));
@@ -79,7 +79,7 @@ test('a payment link is made: name, price, done', async () => {
   await press(page, 'Give it a short address', 'button');
   await type(page, 'Address', 'sharpening day');
   await untilShown(page, 'It is free');
-  await press(page, 'Take it', 'button');
+  await press(page, 'Save address', 'button');
   await untilShown(page, '/c/sharpening-day');
 });
 
@@ -219,14 +219,14 @@ test('a sum that is none is said before a request goes out; what is edited of a 
   const id = await page.evaluate(() => location.pathname.split('/').at(-1) ?? '');
   await visit(page, `${stack.web}/ask/offer/${id}`);
   await type(page, 'What is it for? The payer reads this', 'Repairs and more');
-  await untilShown(page, 'Kept as a draft; payers read what is placed');
+  await untilShown(page, 'Saved as a draft; payers read what is placed');
   await visit(page, `${stack.web}/today`);
   await visit(page, `${stack.web}/ask/offer/${id}`);
   await untilTrue(page, () =>
     [...document.querySelectorAll('input')].some(({ value }) => value === 'Repairs and more'),
   );
   await expectAccessible(page, 'an offer with a draft beside it');
-  await press(page, 'Throw the draft away', 'button');
+  await press(page, 'Discard the draft', 'button');
   await untilTrue(page, () =>
     [...document.querySelectorAll('input')].some(({ value }) => value === 'Repairs by agreement'),
   );
@@ -269,8 +269,8 @@ test('a payment is given back in part from its sheet, and the payer is told', as
       .find((row) => row.innerText.includes('Ida Marsh'))
       ?.click(),
   );
-  await untilShown(page, 'Give back');
-  await press(page, 'Give back', 'button');
+  await untilShown(page, 'Refund');
+  await press(page, 'Refund', 'button');
   await type(page, 'How much, USD', '10');
   await type(page, 'Why', 'One plane was left out');
   await press(page, 'Give $10.00 back', 'button');
@@ -289,16 +289,16 @@ test('a code, a partner and rates are kept under Records and in the profile, and
   await press(page, 'New code', 'button');
   await type(page, 'Code', 'spring');
   await type(page, 'Takes off, as 10% or in USD', 'lots');
-  await press(page, 'Keep code', 'button');
+  await press(page, 'Save code', 'button');
   await untilShown(page, 'Write it as 10% or as an amount');
   await type(page, 'Takes off, as 10% or in USD', '25%');
-  await press(page, 'Keep code', 'button');
+  await press(page, 'Save code', 'button');
   await untilShown(page, 'SPRING');
   await expectAccessible(page, 'discount codes');
   await visit(page, `${stack.web}/records/partners`);
   await press(page, 'New partner', 'button');
   await type(page, 'Name', 'Ada Teacher');
-  await press(page, 'Keep partner', 'button');
+  await press(page, 'Save partner', 'button');
   await untilShown(page, 'nothing earned yet');
   await expectAccessible(page, 'partners');
   await visit(page, `${stack.web}/settings/profile`);

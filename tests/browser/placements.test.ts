@@ -156,7 +156,7 @@ test('a hosted page is built from blocks, published, seen, and paid from', async
   await press(page, 'A donation', 'button');
   await type(page, 'Suggested amount 1', '25');
   await type(page, 'Suggested amount 2', '50');
-  await untilShown(page, 'Draft, kept');
+  await untilShown(page, 'Draft, saved');
   await press(page, 'On to the page', 'button');
   await untilTrue(page, () => location.pathname.startsWith('/ask/design/'));
   await choose(page, 'Add a block', 'Goal');
@@ -178,10 +178,10 @@ test('a hosted page is built from blocks, published, seen, and paid from', async
   }
   expect(await order()).toBe('logo heading text offer goal contact');
   await press(page, 'Take Contact away', 'button');
-  await press(page, 'Bring it back', 'button');
+  await press(page, 'Undo', 'button');
   expect(await order()).toBe('logo heading text offer goal contact');
   await expectAccessible(page, 'page designer');
-  await page.waitForSelector('[data-keeping="kept"]');
+  await page.waitForSelector('[data-keeping="saved"]');
   await press(page, 'Publish the page', 'button');
   await untilShown(page, 'Version 1 is what visitors see now');
   const pageId = await page.evaluate(() => location.pathname.split('/').at(-1) ?? '');

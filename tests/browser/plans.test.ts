@@ -91,9 +91,9 @@ test('a plan is composed: every date and sum is drawn as one types, compared, ke
   await press(page, 'Compare', 'button');
   await untilShown(page, 'Side by side');
   await untilShown(page, 'Variant C');
-  await press(page, 'Take this one', 'button');
+  await press(page, 'Choose this one', 'button');
   await untilTrue(page, () => document.querySelector('[data-count]')?.textContent === '4');
-  await untilShown(page, 'Draft, kept');
+  await untilShown(page, 'Draft, saved');
   await visitAgain(page);
   await untilTrue(page, () => document.querySelector('[data-total]')?.textContent === '$1,100.00');
   await press(page, 'Send the link', 'button');
@@ -143,7 +143,7 @@ test('a refused charge waits in the queue; the customer gives another card on th
   await press(own.page, 'I agree to this', 'checkbox');
   await type(own.page, 'Your name', 'Otto Reed');
   await fillCard(own.page, 'lumen-good');
-  await press(own.page, 'Keep this card', 'button');
+  await press(own.page, 'Save this card', 'button');
   await untilCharged(id, 'charged', 1);
   await visitAgain(own.page);
   await untilTrue(own.page, () => !document.body.innerText.includes('A charge was refused'));
@@ -160,8 +160,8 @@ test('a refused charge waits in the queue; the customer gives another card on th
 test('from the sheet: taken as paid, moved, paused and resumed, cancelled', async () => {
   const { id } = await runningPlan(house, stack.standIns, planTerms(house, '2027-03-01'), ['corvid-good'], 'Ida Marsh');
   await visit(page, `${stack.web}/ask/plans/${id}`);
-  await choose(page, 'The charge of Mon 1 Mar', 'Take it as paid');
-  await press(page, 'Take it as paid', 'button');
+  await choose(page, 'The charge of Mon 1 Mar', 'Mark as paid');
+  await press(page, 'Mark as paid', 'button');
   await untilCharged(id, 'otherwise', 1);
   await untilShown(page, 'Paid otherwise');
   await choose(page, 'The charge of Thu 1 Apr', 'Leave this one out');
@@ -236,12 +236,12 @@ test('a day that is past asks first; what a change comes to is said before, and 
   await type(page, 'Day', '01/05/2026');
   await untilShown(page, 'This day does not come any more: $22.00 is charged to Una Birch at once.');
   await expectAccessible(page, 'a charge on a day that is past');
-  await press(page, 'Leave it', 'button');
+  await press(page, 'Cancel', 'button');
   await choose(page, 'The charge of Mon 2 Aug', 'Another price, this once');
   await type(page, 'Price', '50');
-  await press(page, 'Change it once', 'button');
+  await press(page, 'Change this once', 'button');
   await untilShown(page, '55.00');
-  await choose(page, 'More', 'Change the plan');
+  await choose(page, 'More', 'Edit plan');
   await untilShown(page, 'Until now');
   await type(page, 'Price', '30');
   await untilShown(page, '$33.00 every month');
@@ -289,7 +289,7 @@ test('parts of a balance by invoice: started without a card, and the part that i
   await type(page, 'Days to pay', '10');
   await untilShown(page, 'One invoice over the whole');
   await untilTrue(page, () => document.querySelector('[data-total]')?.textContent === '$550.00');
-  await untilShown(page, 'Draft, kept');
+  await untilShown(page, 'Draft, saved');
   await press(page, 'Start it', 'button');
   await untilShown(page, 'asked for by mail');
   const id = await page.evaluate(() => location.pathname.split('/').at(-1) ?? '');
@@ -348,7 +348,7 @@ test('the first payment of an offer that is repeated begins a plan', async () =>
   await type(page, 'Price, USD', '12');
   await (await page.waitForSelector('::-p-xpath(//summary[contains(., "Paid again")])'))?.click();
   await press(page, 'every month', 'checkbox');
-  await untilShown(page, 'Draft, kept');
+  await untilShown(page, 'Draft, saved');
   expect((await offerSheet(house.owner, id)).placed.offer.repeat?.rhythms).toEqual([{ unit: 'month', every: 1 }]);
   await placeOffer(house.owner, id);
   const payer = await openPage(browser, { width: 390, height: 844 });

@@ -152,8 +152,8 @@ test('a line is kept as an item; reminders are changed for one invoice; it goes 
   const id = await keptDraft(house, plainPaper(house, { customerId: customer.id, due: { kind: 'days', days: 14 } }));
   await go(`/ask/compose/${id}`);
   await page.focus('textarea[aria-label="Line 1: what for"]');
-  await press(page, 'Keep as item', 'button');
-  await untilShown(page, 'Kept as an item');
+  await press(page, 'Save as an item', 'button');
+  await untilShown(page, 'Saved as an item');
   await press(page, '7 days after', 'button');
   await byName(page, 'No reminder 7 days after', 'button');
   await sendFromDialog('Text');
@@ -217,7 +217,7 @@ test('several go out as CSV, as e-invoices in one zip and as one PDF; an e-invoi
   expect(text.match(/\$110\.00/g)).toHaveLength(2);
 
   await go('/ask/invoices');
-  await press(page, 'Bring in an invoice made elsewhere', 'button');
+  await press(page, 'Import an invoice made elsewhere', 'button');
   await give(page, stack.folder, 'theirs.xml', papers[0] ?? '');
   // Its number is ours already, and that is said before one goes on.
   await untilShown(page, 'this one gets the next number');
@@ -238,8 +238,8 @@ test('tax rules come and go as CSV; an item has a picture; nights are quiet; an 
     `${before.text.trimEnd()}\r\nHarbour levy,0.5,standard,US,,98190-98199,no,yes\r\n`,
   );
   await untilShown(page, '1 new rule is read');
-  await press(page, 'Keep rules', 'button');
-  await untilShown(page, 'The tax rules are kept');
+  await press(page, 'Save rules', 'button');
+  await untilShown(page, 'The tax rules are saved');
   expect((await followed(await hrefOf('As CSV'))).text).toContain('98190-98199');
 
   await go('/records/items/new');
@@ -249,7 +249,7 @@ test('tax rules come and go as CSV; an item has a picture; nights are quiet; an 
     .toBuffer();
   await give(page, stack.folder, 'rosin.png', png);
   await untilShown(page, 'Without a picture');
-  await press(page, 'Keep item', 'button');
+  await press(page, 'Save item', 'button');
   await untilTrue(page, () => /\/records\/items\/[0-9a-f-]{36}$/.test(location.pathname));
   await untilTrue(page, () => [...document.querySelectorAll('img')].some((picture) => picture.naturalWidth === 90));
 
@@ -259,8 +259,8 @@ test('tax rules come and go as CSV; an item has a picture; nights are quiet; an 
     set?.call(input, '21:30');
     input.dispatchEvent(new Event('input', { bubbles: true }));
   });
-  await press(page, 'Keep profile', 'button');
-  await untilShown(page, 'The profile is kept');
+  await press(page, 'Save profile', 'button');
+  await untilShown(page, 'The profile is saved');
   expect(await asSuperuser(stack.admin, 'select quiet_from::text as quiet from businesses')).toMatchObject([
     { quiet: expect.stringMatching(/^21:30/) },
   ]);
@@ -277,7 +277,7 @@ test('the next of a repeat is made to say what a draft says', async () => {
   const { id } = await sentInvoice(house);
   await go(`/ask/recurring/new?from=${id}`);
   await type(page, 'Name', 'Upkeep');
-  await press(page, 'Let it come again', 'button');
+  await press(page, 'Make it recurring', 'button');
   await untilTrue(page, () => /\/ask\/recurring\/[0-9a-f-]{36}$/.test(location.pathname));
   const draft = await keptDraft(house, plainPaper(house, { note: 'Dearer from spring' }));
   await go(`/ask/compose/${draft}`);

@@ -97,7 +97,7 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'accept-first': 'Accept the terms and conditions before you pay; nothing was charged.',
   'asked-too-often': 'Several questions are on their way already. Wait a while, or answer the e-mail instead.',
   'not-asked': 'Others are asked to approve this file, each with a link of their own.',
-  'payment-not-by-hand': 'Only money that was written down by hand can be taken back. A card payment is given back.',
+  'payment-not-by-hand': 'Only a payment recorded by hand can be voided. A card payment is refunded.',
   'is-credit-note': 'This is a credit note. Credit the invoice that it is about, on the invoice’s own sheet.',
   'e-invoice-not-whole': 'Something is missing for an e-invoice. The invoice itself is as it was; its PDF can be sent.',
   'not-well-formed':
@@ -118,7 +118,7 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'code-word-taken': 'You have another code of these letters. Take other ones.',
   'not-a-robot':
     'Your browser could not show that a person is at work. Reload the page and try again; nothing was charged.',
-  'refund-too-large': 'This is more than is left to be given back. Look at the amount again.',
+  'refund-too-large': 'This is more than is left to be refunded. Look at the amount again.',
   'refund-refused': 'The card processor does not give this back. Ask it why, or pay it back another way.',
   'rates-not-read': 'No rates could be read in this file. Choose the euro reference rates as XML or CSV.',
   'request-ended': 'This request was withdrawn or is paid already. Nothing was charged.',
@@ -151,7 +151,7 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'work-first': 'Many wrong passwords were tried. Your computer works something out first; try again.',
   'password-wrong': 'This is not your password so far. Write it again.',
   'too-slow': 'This took too long and was given up. Look whether it was done before you try again.',
-  'link-over': 'This link is over. Ask for a new one at the top of the page.',
+  'link-over': 'This link has expired. Ask for a new one at the top of the page.',
   'no-card': 'There is no card on file that could be charged. Add one first.',
   'payment-under-way': 'A payment of this invoice is being checked. Wait for its outcome before you try again.',
 };

@@ -276,7 +276,7 @@ export function eventWords(
       return { lead: `Ordered, ${sum(event.amount)}`, rest: `by ${byName}`, note: event.offer };
     case 'given-back':
       return {
-        lead: `${event.voided ? 'Voided' : 'Given back'}, ${sum(event.amount)}`,
+        lead: `${event.voided ? 'Voided' : 'Refunded'}, ${sum(event.amount)}`,
         rest: `by ${byName}`,
         note: event.reason,
       };
@@ -331,7 +331,7 @@ export function eventWords(
     case 'change-proposed':
       return { lead: 'Change proposed', rest: `by ${byName}`, note: `${event.to} is asked to agree` };
     case 'proposal-withdrawn':
-      return { lead: 'Change taken back', rest: `by ${byName}`, note: '' };
+      return { lead: 'Change withdrawn', rest: `by ${byName}`, note: '' };
     case 'charge-repriced':
       return {
         lead: 'Another sum, once',

@@ -5,8 +5,8 @@ const TASKS: Readonly<Record<string, { readonly what: string; readonly advice: s
     advice: 'Trying again only asks. If it stays, look the payment up at your card processor.',
   },
   'settle-refund': {
-    what: 'Money given back is not confirmed',
-    advice: 'Trying again gives nothing back twice. If it stays, look the refund up at your card processor.',
+    what: 'A refund is not confirmed',
+    advice: 'Trying again refunds nothing twice. If it stays, look the refund up at your card processor.',
   },
   'settle-card': {
     what: 'A card that is not needed any more cannot be taken off at the processor',
@@ -24,7 +24,7 @@ const CONCERNS: Readonly<Record<string, { readonly what: string; readonly advice
     what: 'Invoices that were to go out at a time have not gone',
     advice: 'Open the drafts and send them by hand.',
   },
-  recurring: { what: 'Recurring invoices are not made', advice: 'Open them under Ask, Coming again.' },
+  recurring: { what: 'Recurring invoices are not made', advice: 'Open them under Ask, Recurring invoices.' },
   reminders: { what: 'Reminders do not go out', advice: 'Send the urgent ones from the invoices.' },
   charges: { what: 'Plans are not charged', advice: 'Open Money, Upcoming, and look at what is due.' },
   notices: { what: 'Customers are not told before a charge', advice: 'Open Money, Upcoming, and look at what is due.' },

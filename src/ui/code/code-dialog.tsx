@@ -71,7 +71,7 @@ export function CodeDialog({
       });
     },
     done: () => {
-      say('The code is kept');
+      say('The code is saved');
       onClose();
       router.refresh();
     },
@@ -80,9 +80,9 @@ export function CodeDialog({
   return (
     <TypedDialog
       of={form}
-      title={code ? 'Change the code' : 'New code'}
+      title={code ? 'Edit code' : 'New code'}
       about="Capitals and small letters are the same, spaces do not count."
-      action="Keep code"
+      action="Save code"
       onClose={onClose}
     >
       <div className="grid grid-cols-2 gap-3">

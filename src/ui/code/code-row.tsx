@@ -64,10 +64,10 @@ export function CodeRow({
         {actions ? (
           <span className="inline-flex gap-4">
             <Button look="small-link" onClick={actions.change}>
-              Change {code.code}
+              Edit {code.code}
             </Button>
             <Button look="small-link" onClick={actions.remove}>
-              Take away
+              Remove
             </Button>
           </span>
         ) : null}

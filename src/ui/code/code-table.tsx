@@ -58,8 +58,8 @@ export function CodeTable({
               <th className="small pb-1 font-medium">Counts</th>
               <th className="small pb-1 text-right font-medium">Used</th>
               <th className="small pb-1 pl-4 text-right font-medium">Given</th>
-              <th className="small pb-1 pl-4 text-right font-medium">Brought in</th>
-              <th className="sr-only">Change</th>
+              <th className="small pb-1 pl-4 text-right font-medium">Paid with it</th>
+              <th className="sr-only">Edit</th>
             </tr>
           </thead>
           <tbody>

@@ -14,9 +14,9 @@ export function ChangeDialog({
   return (
     <FormDialog
       {...told}
-      title={`Change invoice ${number}?`}
+      title={`Update invoice ${number}?`}
       about="It keeps its number. The books take the difference."
-      action="Change invoice"
+      action="Update invoice"
       onSure={() => onSure(tell)}
     >
       <TickField

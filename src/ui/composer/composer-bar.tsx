@@ -46,7 +46,7 @@ export function ComposerBar({
         {fixed ? 'Back to the sheet' : 'Invoices'}
       </Link>
       <h1 className="font-serif text-[23px]/[30px] font-medium">
-        {fixed ? `Change invoice ${number}` : `Invoice ${number}`}
+        {fixed ? `Edit invoice ${number}` : `Invoice ${number}`}
       </h1>
       {fixed ? null : (
         <>
@@ -69,7 +69,7 @@ export function ComposerBar({
         <>
           {menu}
           <Button look="link" onClick={onDiscard}>
-            Throw away
+            Discard
           </Button>
           <Button look="go" onClick={onSend}>
             Send invoice

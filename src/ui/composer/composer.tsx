@@ -218,10 +218,10 @@ export function Composer(props: ComposerProps) {
       ) : null}
       <NameDialog
         open={naming}
-        title="Keep as a template"
-        about="Lines, texts and terms are kept. {month}, {year} and {next month} are filled in when it is used."
+        title="Save as a template"
+        about="Lines, texts and terms are saved. {month}, {year} and {next month} are filled in when it is used."
         label="Name"
-        action="Keep template"
+        action="Save template"
         onClose={() => setNaming(false)}
         files={paper.files.length}
         onName={async (name, withFiles) => {

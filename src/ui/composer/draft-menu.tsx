@@ -48,7 +48,7 @@ export function DraftMenu({
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="menu" align="end" sideOffset={4}>
-          {item('Keep as a template', onName)}
+          {item('Save as a template', onName)}
           {templates.map((template) =>
             item(
               `Start from “${template.name}”`,
@@ -59,9 +59,9 @@ export function DraftMenu({
           {customer
             ? item(`Same as last time for ${customer.name}`, () => onAgain({ ...forCustomer, asLast: true }))
             : null}
-          {item('Duplicate', () => onAgain({ invoiceId: id }))}
-          {hasFiles ? item('Duplicate with its files', () => onAgain({ invoiceId: id, withFiles: true })) : null}
-          {customer ? item('Repeat it', () => void goKept(`/ask/recurring/new?from=${id}`)) : null}
+          {item('Copy', () => onAgain({ invoiceId: id }))}
+          {hasFiles ? item('Copy with its files', () => onAgain({ invoiceId: id, withFiles: true })) : null}
+          {customer ? item('Make it recurring', () => void goKept(`/ask/recurring/new?from=${id}`)) : null}
           {recurring.map((repeat) =>
             item(`Let “${repeat.name}” say this from the next on`, () => onFromNextOn(repeat.id), repeat.id),
           )}

@@ -256,11 +256,11 @@ export const LineRow = memo(function LineRow(props: LineProps) {
           </Button>
         )}
         <Button look="small-link" onClick={() => props.onDuplicate(line.id)}>
-          Duplicate
+          Copy
         </Button>
         {line.itemId || !line.what.trim() ? null : (
           <Button look="small-link" onClick={() => props.onKeep(line.id)}>
-            Keep as item
+            Save as an item
           </Button>
         )}
         <Button look="small-link" onClick={() => props.onRemove(line.id)}>

@@ -60,7 +60,7 @@ export function NameDialog({
           </div>
         ) : null}
         <div className="mt-5 flex justify-end gap-3">
-          <Button onClick={onClose}>Leave it</Button>
+          <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" look="go" disabled={busy || !name.trim()}>
             {action}
           </Button>

@@ -146,7 +146,7 @@ export function SendDialog({
                     setWriting(true);
                   }}
                 >
-                  Change the words
+                  Edit the words
                 </Button>
               </p>
             )}

@@ -8,13 +8,13 @@ export function ThrowAway({ open, onClose, onSure }: { open: boolean; onClose: (
     <Dialog
       open={open}
       onOpenChange={(next) => !next && onClose()}
-      title="Throw this draft away?"
+      title="Discard this draft?"
       about="It has no number yet, so none will be missing."
     >
       <div className="flex justify-end gap-3">
-        <Button onClick={onClose}>Keep it</Button>
+        <Button onClick={onClose}>Cancel</Button>
         <Button look="sure" onClick={onSure}>
-          Throw away
+          Discard
         </Button>
       </div>
     </Dialog>

@@ -33,7 +33,7 @@ export function useDraft(id: string, page: Kept, onGone: (why: 'sent' | 'thrown-
   useEffect(() => {
     const restore = keeper.takeUp();
     if (restore)
-      sayTrouble('Words typed here before were not kept, and the draft has changed since.', {
+      sayTrouble('Words typed here before were not saved, and the draft has changed since.', {
         label: 'Use them',
         onClick: restore,
       });

@@ -99,7 +99,7 @@ export function useLines(paper: Paper, change: Change) {
       if (!line) return;
       change((before) => ({ ...before, lines: before.lines.filter((one) => one.id !== id) }));
       const takeBack = () => change((now) => ({ ...now, lines: now.lines.toSpliced(at, 0, line) }));
-      say('The line is removed', { label: 'Take back', onClick: takeBack });
+      say('The line is removed', { label: 'Undo', onClick: takeBack });
     },
     [change],
   );

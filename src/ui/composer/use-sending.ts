@@ -43,7 +43,7 @@ export function useSending({
   async function sendIt(how: SendWith, on: string): Promise<void> {
     setSending('busy');
     if (!(await draft.flush()))
-      return failed('The last change could not be kept, so nothing was sent. Try again in a moment.');
+      return failed('The last change could not be saved, so nothing was sent. Try again in a moment.');
     const body = { revision: draft.latestRevision(), how, ...(on ? { on } : {}) };
     const answer = await send<{ number?: string }>('POST', `/api/invoices/${id}/send`, body);
     if (!answer.ok) return failed(troubleOf(answer));
@@ -84,7 +84,7 @@ export function useSending({
     const answer = await send('DELETE', `/api/invoices/${id}`);
     if (!answer.ok) return sayTrouble(answer.words);
     router.replace('/ask/invoices');
-    say('The draft is thrown away');
+    say('The draft is discarded');
   }
 
   async function dropPlan(): Promise<void> {

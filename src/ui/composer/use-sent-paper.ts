@@ -46,7 +46,7 @@ export function useSentPaper(id: string, draft: ReturnType<typeof useDraft>, cur
       });
       if (!answer.ok) return sayTrouble(troubleOf(answer));
       changeLine(lineId, { itemId: answer.value.id });
-      say('Kept as an item', { label: 'See it', onClick: () => window.open(`/records/items/${answer.value.id}`) });
+      say('Saved as an item', { label: 'See it', onClick: () => window.open(`/records/items/${answer.value.id}`) });
     },
     [currency],
   );
@@ -55,7 +55,7 @@ export function useSentPaper(id: string, draft: ReturnType<typeof useDraft>, cur
   const keepTemplate = async (name: string, withFiles: boolean): Promise<string> => {
     const answer = await send('POST', '/api/templates', { name, paper: latest.current, withFiles });
     if (!answer.ok) return troubleOf(answer);
-    say(`“${name}” is kept as a template`);
+    say(`“${name}” is saved as a template`);
     router.refresh();
     return '';
   };
@@ -66,7 +66,7 @@ export function useSentPaper(id: string, draft: ReturnType<typeof useDraft>, cur
   };
 
   const trial = async (to: string): Promise<void> => {
-    if (!(await flush())) return sayTrouble('The last change could not be kept. Try again in a moment.');
+    if (!(await flush())) return sayTrouble('The last change could not be saved. Try again in a moment.');
     const answer = await send('POST', `/api/invoices/${id}/trial`, { requestKey: crypto.randomUUID(), to });
     if (answer.ok) say(`A trial copy is on its way to ${to}`);
     else sayTrouble(answer.words);
@@ -80,7 +80,7 @@ export function useSentPaper(id: string, draft: ReturnType<typeof useDraft>, cur
   };
   /** Gives a repeat what stands here, from its next date on. */
   const sayFromNextOn = async (recurringId: string): Promise<void> => {
-    if (!(await flush())) return sayTrouble('The last change could not be kept. Try again in a moment.');
+    if (!(await flush())) return sayTrouble('The last change could not be saved. Try again in a moment.');
     const answer = await send('PUT', `/api/recurring/${recurringId}/paper`, { invoiceId: id });
     if (answer.ok) say('It says this from the next one on');
     else sayTrouble(answer.words);

@@ -77,7 +77,7 @@ export function CustomerCards(props: Props) {
             ) : null}
             {mayAsk ? (
               <Button look="small-link" disabled={busy} onClick={() => setLeaving(card)}>
-                Take away
+                Remove
               </Button>
             ) : null}
           </li>
@@ -146,14 +146,14 @@ export function CustomerCards(props: Props) {
       ) : null}
       {leaving ? (
         <FormDialog
-          title="Take the card away"
+          title="Remove the card"
           about={`${leaving.words}, of ${customer.name}. The card processor drops it too: it cannot be brought back, only be given again.`}
-          action="Take it away"
+          action="Remove it"
           danger
           busy={busy}
           onClose={() => setLeaving(null)}
           onSure={async () => {
-            const answer = await press(`/api/cards/${leaving.id}`, {}, 'The card is taken away', 'DELETE');
+            const answer = await press(`/api/cards/${leaving.id}`, {}, 'The card is removed', 'DELETE');
             if (answer.ok) setLeaving(null);
             return troubleOf(answer);
           }}

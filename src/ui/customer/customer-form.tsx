@@ -60,10 +60,10 @@ export function CustomerForm({
               onLeave();
             }}
           >
-            Leave it
+            Cancel
           </Button>
-          <Button type="submit" look="go" busy={form.busy} busyWords="Keeping">
-            {customer ? 'Keep changes' : 'Add customer'}
+          <Button type="submit" look="go" busy={form.busy} busyWords="Saving">
+            {customer ? 'Save changes' : 'Add customer'}
           </Button>
         </div>
       }

@@ -63,7 +63,7 @@ export function CustomerSheet({
         {mayAsk && !changing ? (
           <>
             <Button look="link" onClick={() => setChanging(true)}>
-              Change
+              Edit
             </Button>
             <Button look="go" disabled={opening} onClick={() => void compose({ customerId: customer.id })}>
               New invoice
@@ -79,7 +79,7 @@ export function CustomerSheet({
             onLeave={() => setChanging(false)}
             onDone={() => {
               setChanging(false);
-              say('The changes are kept');
+              say('The changes are saved');
               router.refresh();
             }}
           />

@@ -59,14 +59,16 @@ export function GiftLetters({
     if (!answer.ok) return sayTrouble(troubleOf(answer));
     key.current = '';
     setTicked(new Set());
-    say(answer.value.letters === 1 ? '1 letter is on its way' : `${answer.value.letters} letters are on their way`);
+    say(
+      answer.value.letters === 1 ? '1 statement is on its way' : `${answer.value.letters} statements are on their way`,
+    );
     router.refresh();
   }
 
   return (
     <div className="mx-auto max-w-[920px] px-4 pb-10 sm:px-7">
       <div className="flex flex-wrap items-end gap-4 pb-3">
-        <h1 className="title-screen flex-1">Letters over gifts</h1>
+        <h1 className="title-screen flex-1">Donation statements</h1>
         <SelectField
           label="Year"
           value={String(year)}
@@ -80,12 +82,12 @@ export function GiftLetters({
         </SelectField>
         {mayAsk && donors.length > 0 ? (
           <Button look="go" disabled={busy || letters === 0} onClick={() => void mail()}>
-            {letters === 1 ? 'Mail 1 letter' : `Mail ${letters} letters`}
+            {letters === 1 ? 'Mail 1 statement' : `Mail ${letters} statements`}
           </Button>
         ) : null}
       </div>
       <p className="max-w-[72ch] pb-3">
-        One letter for each donor and currency, with all gifts of the year that were not given back. Its statement and
+        One statement for each donor and currency, with all donations of the year that were not refunded. Its words and
         who signs it are those of your receipts, in the profile.
       </p>
       {donors.length === 0 ? (
@@ -99,7 +101,7 @@ export function GiftLetters({
             >
               <Check
                 className="translate-y-[3px]"
-                aria-label={`Letter to ${donor.name}`}
+                aria-label={`Statement for ${donor.name}`}
                 disabled={!mayAsk || !donor.email}
                 checked={ticked.has(donor.customerId)}
                 onChange={(event) => turn(donor.customerId, event.target.checked)}
@@ -107,7 +109,7 @@ export function GiftLetters({
               <span className="min-w-0">
                 <span className="name private block truncate">{donor.name}</span>
                 <span className="private block truncate text-soft">
-                  {donor.email || 'No e-mail address: print the letter'}
+                  {donor.email || 'No e-mail address: print the statement'}
                   {donor.sent ? ` · sent on ${donor.sent}` : ''}
                 </span>
               </span>
@@ -116,15 +118,15 @@ export function GiftLetters({
                   {moneyText(money(BigInt(donor.minor), donor.currency), locale)}
                 </span>
                 <span className="text-soft">
-                  {donor.count === 1 ? '1 gift' : `${donor.count} gifts`},{' '}
+                  {donor.count === 1 ? '1 donation' : `${donor.count} donations`},{' '}
                   <a
                     className="link link-small"
                     href={`/files/gifts/${donor.customerId}?year=${year}&currency=${donor.currency}`}
                     target="_blank"
                     rel="noreferrer"
-                    aria-label={`Read the letter to ${donor.name}`}
+                    aria-label={`Open the statement for ${donor.name}`}
                   >
-                    read the letter
+                    open the statement
                   </a>
                 </span>
               </span>

@@ -140,7 +140,7 @@ export function ImportCustomers() {
       const rows = table.rows.slice(from, from + PART);
       const answer = await send<Outcome>('POST', '/api/customers/import', { mapping, rows, write, onFile });
       if (!answer.ok) {
-        setTrouble(`${answer.words} ${write ? `${whole.written} are written; the rest can be brought in again.` : ''}`);
+        setTrouble(`${answer.words} ${write ? `${whole.written} are written; the rest can be imported again.` : ''}`);
         return setStage('map');
       }
       whole.written += answer.value.written;

@@ -39,8 +39,8 @@ export function BringIn() {
       <button
         type="button"
         className="grid size-[30px] flex-none place-items-center rounded-control hover:bg-wash"
-        aria-label="Bring in an invoice made elsewhere"
-        title="Bring in an invoice made elsewhere"
+        aria-label="Import an invoice made elsewhere"
+        title="Import an invoice made elsewhere"
         onClick={() => show(true)}
       >
         <Upload size={16} strokeWidth={1.6} aria-hidden="true" />
@@ -48,7 +48,7 @@ export function BringIn() {
       <Dialog
         open={open}
         onOpenChange={show}
-        title={read ? 'Brought in, with something to look at' : 'An invoice made elsewhere'}
+        title={read ? 'Imported, with something to look at' : 'An invoice made elsewhere'}
         about={
           read
             ? 'The draft is made. What it could not keep also stands in its memo, which only you see.'

@@ -87,7 +87,7 @@ export function InvoiceSearch({
             </option>
           ))}
           {saved.length > 0 ? (
-            <optgroup label="Kept lists">
+            <optgroup label="Saved lists">
               {saved.map((list) => (
                 <option key={list.id} value={`saved:${list.id}`}>
                   {list.name}
@@ -144,16 +144,16 @@ export function InvoiceSearch({
       )}
       <NameDialog
         open={naming}
-        title="Keep this list"
-        about="What is asked now is kept under a name, for everybody at this desk."
+        title="Save this list"
+        about="What is asked now is saved under a name, for everybody at this desk."
         label="Name"
-        action="Keep list"
+        action="Save list"
         onClose={() => setNaming(false)}
         onName={async (name) => {
           const answer = await send('POST', '/api/saved', { name, asked: ask });
           if (!answer.ok) return troubleOf(answer);
           setNaming(false);
-          say(`“${name}” is kept`);
+          say(`“${name}” is saved`);
           router.refresh();
           return '';
         }}

@@ -87,7 +87,7 @@ export function SearchPanel({
             </Button>
             {mayAsk ? (
               <Button look="link" disabled={!isNarrowed(ask)} onClick={onName}>
-                Keep this list
+                Save this list
               </Button>
             ) : null}
           </div>

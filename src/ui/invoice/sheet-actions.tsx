@@ -120,7 +120,7 @@ export function MoreActions({ of, open }: { of: SheetActionsOf; open: boolean })
           <DropdownMenu.Content className="menu" align="end" sideOffset={4}>
             {open ? (
               <>
-                {item('Record money received', () => setDialog('received'))}
+                {item('Record a payment', () => setDialog('received'))}
                 {item('Remind now', () => setDialog('remind'), !of.to)}
                 {item(
                   'Send it again by e-mail',
@@ -132,19 +132,19 @@ export function MoreActions({ of, open }: { of: SheetActionsOf; open: boolean })
                   () => void again(sendBy('text'), `A text is on its way to ${of.phone}`),
                   !of.phone,
                 )}
-                {item('Change it', () => router.push(`/ask/change/${of.invoiceId}` as Route))}
+                {item('Edit', () => router.push(`/ask/change/${of.invoiceId}` as Route))}
               </>
             ) : null}
             {of.creditableMinor > 0 ? item('Credit note', () => setDialog('credit')) : null}
             {of.mayCancel ? item('Cancel it', () => setDialog('cancel')) : null}
             {of.byHand.map((payment) => (
               <DropdownMenu.Item key={payment.id} className="menu-item" onSelect={() => setTakingBack(payment)}>
-                Take back {payment.what}
+                Void {payment.what}
               </DropdownMenu.Item>
             ))}
             <DropdownMenu.Separator className="my-1 h-px bg-rule" />
-            {item('Duplicate', () => void compose({ invoiceId: of.invoiceId }))}
-            {item('Repeat it', () => router.push(`/ask/recurring/new?from=${of.invoiceId}` as Route))}
+            {item('Copy', () => void compose({ invoiceId: of.invoiceId }))}
+            {item('Make it recurring', () => router.push(`/ask/recurring/new?from=${of.invoiceId}` as Route))}
             {item('The customer', () => router.push(`/records/customers/${of.customerId}` as Route))}
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
@@ -158,7 +158,7 @@ export function MoreActions({ of, open }: { of: SheetActionsOf; open: boolean })
           busy={busy}
           onClose={() => setDialog(null)}
           onReceived={async (received) => {
-            const answer = await press(`${base}/received`, received, 'The money is written down');
+            const answer = await press(`${base}/received`, received, 'The payment is recorded');
             if (answer.ok) setDialog(null);
             return troubleOf(answer);
           }}

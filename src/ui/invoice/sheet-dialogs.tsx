@@ -88,9 +88,9 @@ export function ReceivedDialog({
   return (
     <FormDialog
       {...told}
-      title="Record money received"
+      title="Record a payment"
       about="The invoice owes that much less, and the customer gets a receipt."
-      action="Write it down"
+      action="Record payment"
       onSure={() =>
         minor === null ? 'Write how much came in.' : onReceived({ amountMinor: minor, method, reference, receivedOn })
       }

@@ -75,7 +75,7 @@ export function ItemForm({
     body: itemTyped,
     send: (body) => (item ? send<Item>('PUT', `/api/items/${item.id}`, body) : send<Item>('POST', '/api/items', body)),
     done: (kept) => {
-      say(item ? 'The changes are kept' : `${kept.name} is kept`);
+      say(item ? 'The changes are saved' : `${kept.name} is saved`);
       if (!item) router.push(`/records/items/${kept.id}` as Route);
       router.refresh();
     },
@@ -90,7 +90,7 @@ export function ItemForm({
     form.leave();
     router.push('/records/items');
     router.refresh();
-    say(`${item.name} is taken off the list`, {
+    say(`${item.name} is removed from the list`, {
       label: 'Put it back',
       onClick: () =>
         void send('POST', `/api/items/${item.id}`).then((back) => {
@@ -115,9 +115,9 @@ export function ItemForm({
     <article className="sheet max-w-[760px] px-7 py-5" aria-label={item?.name ?? 'A new item'}>
       {uses && item ? (
         <FormDialog
-          title="Take it off the list"
+          title="Remove it from the list"
           about={`${item.name} stands in ${usesText(uses)}. They go on as they are, at the prices that stand there, and take nothing from the stock any more.`}
-          action="Take it off"
+          action="Remove it"
           danger
           busy={false}
           onClose={() => setUses(null)}
@@ -135,11 +135,11 @@ export function ItemForm({
           <h1 className="title-screen min-w-0 flex-1 break-words">{item?.name ?? 'A new item'}</h1>
           {item && mayAsk ? (
             <Button look="link" onClick={() => void askToRemove()}>
-              Take off the list
+              Remove from the list
             </Button>
           ) : null}
-          <Button type="submit" look="go" busy={form.busy} disabled={!mayAsk} busyWords="Keeping">
-            {item ? 'Keep changes' : 'Keep item'}
+          <Button type="submit" look="go" busy={form.busy} disabled={!mayAsk} busyWords="Saving">
+            {item ? 'Save changes' : 'Save item'}
           </Button>
         </div>
         <ItemBasics of={form} currency={currency} classes={classes} />

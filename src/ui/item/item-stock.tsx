@@ -20,7 +20,7 @@ export function ItemStock({
   return (
     <div className="flex flex-wrap items-end gap-4">
       <TickField
-        label="Keep its stock"
+        label="Count its stock"
         checked={values.onHand !== null}
         onChange={(event) => set({ onHand: event.target.checked ? '0' : null, lowAt: null })}
       />

@@ -8,6 +8,9 @@ import { Form, type Typed } from './form';
 /** What every dialog with a form is told. */
 export type Told = { busy: boolean; onClose: () => void };
 
+/** What leads out of a dialog: never the same word as its action. */
+const backWords = (action: string): string => (/^cancel/i.test(action) ? 'Back' : 'Cancel');
+
 /** A dialog with its form: what went wrong stands above the two buttons. @param onSure resolves with what went wrong, or an empty text */
 export function FormDialog({
   open = true,
@@ -43,7 +46,7 @@ export function FormDialog({
         {children}
         {trouble ? <FieldError>{trouble}</FieldError> : null}
         <div className="mt-1 flex justify-end gap-3">
-          <Button onClick={onClose}>Leave it</Button>
+          <Button onClick={onClose}>{backWords(action)}</Button>
           <Button type="submit" look={danger ? 'sure' : 'go'} busy={busy} disabled={disabled} busyWords="One moment">
             {action}
           </Button>
@@ -76,7 +79,7 @@ export function TypedDialog<Values>({
         legend={title}
         actions={
           <div className="mt-1 flex justify-end gap-3">
-            <Button onClick={onClose}>Leave it</Button>
+            <Button onClick={onClose}>{backWords(action)}</Button>
             <Button type="submit" look="go" busy={of.busy} busyWords="One moment">
               {action}
             </Button>

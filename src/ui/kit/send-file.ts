@@ -11,7 +11,7 @@ export async function sendFile<T>(path: string, file: Blob): Promise<Answer<T>> 
     const headers = { 'content-type': 'application/octet-stream' };
     return (await (await fetch(path, { method: 'POST', headers, body: file })).json()) as Answer<T>;
   } catch {
-    return no('unreachable', 'No connection. Nothing was kept; try again in a moment.');
+    return no('unreachable', 'No connection. Nothing was saved; try again in a moment.');
   }
 }
 

@@ -68,7 +68,7 @@ function OwnQuestion({ field, at, of }: { field: OfferField; at: number; of: Off
         <button
           type="button"
           className="mt-6 grid size-8 place-items-center text-soft hover:text-ink"
-          aria-label={`Take “${field.label || 'this question'}” away`}
+          aria-label={`Remove “${field.label || 'this question'}”`}
           onClick={() => set({ fields: offer.fields.filter(({ id }) => id !== field.id) })}
         >
           <Trash2 size={15} strokeWidth={1.5} aria-hidden="true" />

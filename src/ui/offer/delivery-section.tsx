@@ -65,7 +65,7 @@ export function DeliverySection({ of }: { of: OfferEditing }) {
                     set({ delivery: { ...delivery, zones: delivery.zones.filter(({ id }) => id !== one.id) } })
                   }
                 >
-                  Take away
+                  Remove
                 </Button>
               </div>
             );

@@ -54,7 +54,7 @@ function AddressDialog({
     <FormDialog
       title="Its own address"
       about={`Short, to be said and written: small letters, digits and single strokes. Empty for the long one.${address ? ` The address it has now, ${address}, goes on leading here: it may be in print.` : ''}`}
-      action="Take it"
+      action="Save address"
       busy={busy}
       disabled={wanted !== '' && looked?.state !== 'free'}
       onClose={onClose}
@@ -185,17 +185,17 @@ export function OfferActions({
             </Link>
           ) : null}
           <Link className="link" href={`/ask/offer/${id}` as Route}>
-            {placement === 'page' ? 'Change the offer' : 'Change it'}
+            {placement === 'page' ? 'Edit the offer' : 'Edit'}
           </Link>
           {placed ? (
             <Button look="link" onClick={() => setShown('address')}>
-              {address ? 'Change its address' : 'Give it a short address'}
+              {address ? 'Edit the address' : 'Give it a short address'}
             </Button>
           ) : null}
           <a className="link" href={`/proof/offer/${id}/page`} target="_blank" rel="noreferrer">
             Rehearse
           </a>
-          <BeginOffer placement={placement} words="Duplicate" from={id} />
+          <BeginOffer placement={placement} words="Copy" from={id} />
           {placed && state === 'open' ? (
             <Button look="link" disabled={busy} onClick={() => void to('paused', 'It is paused')}>
               Pause
@@ -233,10 +233,10 @@ export function OfferActions({
         <img src={`/files/offer-qr/${id}`} alt={`QR code of ${link}`} className="mx-auto size-[280px]" />
         <div className="mt-3 flex justify-center gap-5">
           <a className="link" href={`/files/offer-qr/${id}?keep=yes`}>
-            Keep as SVG
+            Save as SVG
           </a>
           <a className="link" href={`/files/offer-qr/${id}?as=png&keep=yes`}>
-            Keep as PNG
+            Save as PNG
           </a>
         </div>
       </Dialog>

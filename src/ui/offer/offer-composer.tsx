@@ -60,7 +60,7 @@ export function OfferComposer({
     const fine = placed || design ? await of.keepNow() : await of.place();
     if (!fine) return;
     if (design) return router.push(`/ask/design/${id}` as Route);
-    say(placed ? 'The changes are kept' : words.placed);
+    say(placed ? 'The changes are saved' : words.placed);
     router.push(sheet);
     router.refresh();
   }
@@ -85,15 +85,15 @@ export function OfferComposer({
         >
           {changed
             ? of.isBeside
-              ? 'Kept as a draft; payers read what is placed'
-              : 'Keeping …'
+              ? 'Saved as a draft; payers read what is placed'
+              : 'Saving …'
             : placed
               ? ''
-              : 'Draft, kept'}
+              : 'Draft, saved'}
         </span>
         {placed && changed ? (
           <Button look="link" onClick={() => void of.discard()}>
-            Throw the draft away
+            Discard the draft
           </Button>
         ) : null}
         <Link className="btn" href={`/proof/offer/${id}/page` as Route} target="_blank">
@@ -106,7 +106,7 @@ export function OfferComposer({
       <div className="grid gap-7 lg:grid-cols-[minmax(0,764fr)_minmax(0,432fr)]">
         <div className="sheet px-6 py-5 sm:px-8">
           <h1 className="sr-only">
-            {placed ? 'Change' : 'Make'} a {words.one}
+            {placed ? 'Edit' : 'Make'} the {words.one}
           </h1>
           {trouble ? (
             <div className="mb-3" role="alert">
@@ -174,7 +174,7 @@ export function OfferComposer({
           stamp={revision}
           note={
             changed && placed
-              ? 'As it is placed now; keep your changes to see them here.'
+              ? 'As it is placed now; save your changes to see them here.'
               : 'Pay in it with a pretend card: nothing is booked.'
           }
         />

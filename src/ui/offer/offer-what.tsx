@@ -152,7 +152,7 @@ function ItemRow({
                 className="mt-7"
                 onClick={() => change({ options: item.options.filter(({ id }) => id !== option.id) })}
               >
-                Take away
+                Remove
               </Button>
             </div>
           ))}
@@ -186,7 +186,7 @@ function ItemRow({
         <button
           type="button"
           className="mt-6 grid size-7 flex-none place-items-center text-soft hover:text-ink"
-          aria-label={`Take ${item.name || 'this item'} away`}
+          aria-label={`Remove ${item.name || 'this item'}`}
           onClick={() => set({ items: offer.items.filter(({ id }) => id !== item.id) })}
         >
           <Trash2 size={15} strokeWidth={1.5} aria-hidden="true" />

@@ -45,7 +45,7 @@ export function PricesSection({ of }: { of: OfferEditing }) {
             look="link"
             onClick={() => set({ currencies: offer.currencies.filter((one) => one !== code) })}
           >
-            Take {code} away
+            Remove {code}
           </Button>
         ))}
       </div>

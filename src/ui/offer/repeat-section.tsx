@@ -81,7 +81,7 @@ export function RepeatSection({ of }: { of: OfferEditing }) {
             onChange={(event) => change({ once: event.target.checked })}
           />
           <Field
-            label="Over after so many payments"
+            label="Ends after so many payments"
             placeholder="no end"
             className="w-[190px]"
             inputMode="numeric"

@@ -88,7 +88,7 @@ export function ShareSection({
               else change({ partners: left });
             }}
           >
-            Take away
+            Remove
           </Button>
         </div>
       ))}

@@ -59,7 +59,7 @@ export function Pictures({
             className="mb-2"
             onClick={() => onChange(pictures.filter((_, place) => place !== at))}
           >
-            Take away
+            Remove
           </Button>
         </div>
       ))}

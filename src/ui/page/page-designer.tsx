@@ -121,7 +121,7 @@ const BlockRow = memo(function BlockRow({
         <button type="button" className={tool} aria-label={`Copy ${name}`} onClick={() => onCopy(block.id)}>
           <Copy {...look} />
         </button>
-        <button type="button" className={tool} aria-label={`Take ${name} away`} onClick={() => onRemove(block.id)}>
+        <button type="button" className={tool} aria-label={`Remove ${name}`} onClick={() => onRemove(block.id)}>
           <Trash2 {...look} />
         </button>
       </div>
@@ -261,7 +261,7 @@ export function PageDesigner({
           Hosted pages
         </Link>
         <span aria-live="polite" className="small flex-1 text-soft" data-keeping={state}>
-          {state === 'kept' ? 'Kept; visitors see what was published' : 'Keeping …'}
+          {state === 'kept' ? 'Saved; visitors see what was published' : 'Saving …'}
         </span>
         <Link className="btn" href={`/ask/offer/${id}` as Route}>
           The offer
@@ -336,7 +336,7 @@ export function PageDesigner({
                       Version {one.version}, {one.when}, by {one.byName}
                     </span>
                     <Button look="small-link" onClick={() => void restore(one.version)}>
-                      Take up version {one.version} again
+                      Restore version {one.version}
                     </Button>
                   </li>
                 ))}

@@ -65,8 +65,8 @@ export function usePage(id: string, first: HostedPage) {
         const at = before.blocks.findIndex((one) => one.id === blockId);
         const gone = before.blocks[at];
         if (gone)
-          say(`${BLOCK_NAMES[gone.kind]} is taken away`, {
-            label: 'Bring it back',
+          say(`${BLOCK_NAMES[gone.kind]} is removed`, {
+            label: 'Undo',
             onClick: () => blocks((now) => [...now.slice(0, at), gone, ...now.slice(at)]),
           });
         return { ...before, blocks: before.blocks.filter((one) => one.id !== blockId) };

@@ -29,7 +29,7 @@ export function PartnerDialog({ partner, onClose }: { partner: ShownPartner | nu
     shape: rules,
     send: (body) => send(partner ? 'PUT' : 'POST', partner ? `/api/partners/${partner.id}` : '/api/partners', body),
     done: (_, { name }) => {
-      say(`${name} is kept`);
+      say(`${name} is saved`);
       onClose();
       router.refresh();
     },
@@ -49,9 +49,9 @@ export function PartnerDialog({ partner, onClose }: { partner: ShownPartner | nu
   return (
     <TypedDialog
       of={form}
-      title={partner ? 'Change the partner' : 'New partner'}
+      title={partner ? 'Edit partner' : 'New partner'}
       about="What they get of a payment is said in each offer."
-      action="Keep partner"
+      action="Save partner"
       onClose={onClose}
     >
       <Field

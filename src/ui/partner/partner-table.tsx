@@ -30,7 +30,7 @@ export function PartnerTable({
   async function remove(partner: ShownPartner) {
     const answer = await send('DELETE', `/api/partners/${partner.id}`);
     if (!answer.ok) return sayTrouble(answer.words);
-    say(`${partner.name} is taken off the list`);
+    say(`${partner.name} is removed from the list`);
     router.refresh();
   }
 
@@ -77,15 +77,15 @@ export function PartnerTable({
                 ))}
                 {mayAsk ? (
                   <span className="mt-0.5 inline-flex gap-4">
-                    <Button look="small-link" aria-label={`Change ${partner.name}`} onClick={() => setEditing(partner)}>
-                      Change
+                    <Button look="small-link" aria-label={`Edit ${partner.name}`} onClick={() => setEditing(partner)}>
+                      Edit
                     </Button>
                     <Button
                       look="small-link"
-                      aria-label={`Take ${partner.name} away`}
+                      aria-label={`Remove ${partner.name}`}
                       onClick={() => void remove(partner)}
                     >
-                      Take away
+                      Remove
                     </Button>
                   </span>
                 ) : null}

@@ -151,10 +151,10 @@ export function PartsSheet() {
         <Part title="Actions" about="rest, pointer, focus, off">
           <div className="flex flex-wrap gap-2.5">
             <Button look="go">Send invoice</Button>
-            <Button>Duplicate</Button>
+            <Button>Copy</Button>
             <Button look="ink">Ask for money</Button>
             <Button look="danger">Void payment</Button>
-            <Button look="sure">Throw away</Button>
+            <Button look="sure">Discard</Button>
             <Button disabled>Nothing to send</Button>
             <Button className="outline-2 outline-offset-2 outline-plum">In focus</Button>
             <Button look="link">Add a line</Button>
@@ -280,13 +280,13 @@ export function PartsSheet() {
       <Dialog
         open={open}
         onOpenChange={setOpen}
-        title="Throw this draft away?"
+        title="Discard this draft?"
         about="It has no number yet, so none will be missing."
       >
         <div className="flex justify-end gap-3">
-          <Button onClick={() => setOpen(false)}>Keep it</Button>
+          <Button onClick={() => setOpen(false)}>Cancel</Button>
           <Button look="sure" onClick={() => setOpen(false)}>
-            Throw away
+            Discard
           </Button>
         </div>
       </Dialog>

@@ -70,7 +70,7 @@ export function OrderPaymentActions({
     <div className="mt-4 flex flex-wrap gap-5">
       {leftMinor > 0 && mayGiveBack ? (
         <Button look="link" onClick={() => setShown('back')}>
-          Give back
+          Refund
         </Button>
       ) : null}
       <Button look="link" onClick={() => setShown('receipt')}>
@@ -78,7 +78,7 @@ export function OrderPaymentActions({
       </Button>
       <FormDialog
         open={shown === 'back'}
-        title="Give back"
+        title="Refund"
         about={`${text(leftMinor)} can be given back. The payer is told by mail.`}
         action={kind === 'void' ? `Void ${text(leftMinor)}` : `Give ${typed === null ? '…' : text(Number(typed))} back`}
         busy={busy}

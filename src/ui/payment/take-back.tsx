@@ -17,16 +17,16 @@ export function TakeBackDialog({ paymentId, what, onClose }: { paymentId: string
     <FormDialog
       busy={busy}
       onClose={onClose}
-      title={`Take back ${what}`}
-      about="It was written down by mistake: the invoice owes it again, and its receipt does not count."
-      action="Take it back"
+      title={`Void ${what}`}
+      about="It was recorded by mistake: the invoice owes it again, and its receipt does not count."
+      action="Void it"
       danger
       onSure={async () => {
         setBusy(true);
         const answer = await send('POST', `/api/payments/${paymentId}/taken-back`, { reason, tell });
         setBusy(false);
         if (!answer.ok) return troubleOf(answer);
-        say(`${what} is taken back`);
+        say(`${what} is voided`);
         onClose();
         router.refresh();
         return '';

@@ -90,7 +90,7 @@ export function ChargeActions({
                     </DropdownMenu.Item>
                   ))
               : null}
-            {item('Take it as paid', () => setShown('paid'))}
+            {item('Mark as paid', () => setShown('paid'))}
             {alive && charge.state !== 'billed' ? item('Charge it on another day', () => setShown('move')) : null}
             {alive && plan.kind === 'membership' && charge.state === 'upcoming' && charge.part === 'period'
               ? item('Another price, this once', () => setShown('price'))
@@ -105,10 +105,10 @@ export function ChargeActions({
       {shown === 'paid' ? (
         <FormDialog
           {...props}
-          title="Take it as paid"
+          title="Mark as paid"
           about={`The charge of ${day} came in another way. The customer gets a receipt.`}
-          action="Take it as paid"
-          onSure={() => action('paid', 'It is written down as paid', { by, reference })}
+          action="Mark as paid"
+          onSure={() => action('paid', 'It is marked as paid', { by, reference })}
         >
           <SelectField label="By" value={by} onChange={(event) => setBy(event.target.value as ReceivedBy)}>
             <option value="transfer">bank transfer</option>
@@ -156,7 +156,7 @@ export function ChargeActions({
           {...props}
           title="Another price, this once"
           about={`Only the charge of ${day} changes, and it stays so whatever else of the plan changes. Tell your customer before.`}
-          action="Change it once"
+          action="Change this once"
           onSure={() => action('price', 'The price is changed for this charge', { price })}
         >
           <NumberField label="Price" value={price} onChange={(event) => setPrice(event.target.value)} />

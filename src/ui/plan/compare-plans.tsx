@@ -128,7 +128,7 @@ export function ComparePlans({
             )}
             <div className="mt-3 flex gap-4">
               <Button look="link" onClick={() => onTake(variant)}>
-                Take this one
+                Choose this one
               </Button>
               {variants.length > 2 ? (
                 <Button

@@ -81,9 +81,9 @@ function Proposed({ plan, link, mayAsk }: PlanSheetProps) {
         <Button
           look="link"
           disabled={busy}
-          onClick={() => void pressed(`/api/plans/${plan.id}/terms`, {}, 'The change is taken back', 'DELETE')}
+          onClick={() => void pressed(`/api/plans/${plan.id}/terms`, {}, 'The change is withdrawn', 'DELETE')}
         >
-          Take it back
+          Withdraw it
         </Button>
       ) : null}
     </p>

@@ -87,7 +87,7 @@ export function PlanActions({
           <DropdownMenu.Content className="menu" align="start" sideOffset={4}>
             {plan.state === 'waiting' && customer.phone ? item('Send it as a text', () => void sendLink('text')) : null}
             {(plan.state === 'active' || plan.state === 'paused') && !plan.endsOn
-              ? item('Change the plan', () => router.push(`/ask/plans/change?plan=${plan.id}` as Route))
+              ? item('Edit plan', () => router.push(`/ask/plans/change?plan=${plan.id}` as Route))
               : null}
             {plan.kind === 'membership' && (plan.state === 'active' || plan.state === 'paused')
               ? item('Another price', () => setShown('price'))
@@ -178,7 +178,7 @@ export function PlanActions({
           {...props}
           title="Another price"
           about="From the next charge on. Tell your customer before you change it."
-          action="Change it"
+          action="Save the price"
           onSure={() => action('price', 'The price is changed from the next charge on', { price })}
         >
           <NumberField label="Price" value={price} onChange={(event) => setPrice(event.target.value)} />

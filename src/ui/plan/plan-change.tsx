@@ -98,7 +98,7 @@ export function PlanChange(props: PlanComposerProps) {
           {typed.name}, {customer?.name}
         </h1>
         <Button look="go" disabled={busy || !change} onClick={() => void keep()}>
-          {change?.needsConsent && !here ? 'Ask the customer to agree' : 'Change the plan'}
+          {change?.needsConsent && !here ? 'Ask the customer to agree' : 'Save changes'}
         </Button>
       </div>
       <div className="grid gap-5 lg:grid-cols-[minmax(0,420px)_minmax(0,1fr)]">

@@ -124,12 +124,12 @@ export function PlanComposer(props: PlanComposerProps) {
         <Rosette state="Draft" />
         <span aria-live="polite" className="small flex-1 text-soft" data-keeping={keeping.changed ? 'waits' : 'kept'}>
           {!customer
-            ? 'Choose who pays, and it is kept'
+            ? 'Choose who pays, and it is saved'
             : keeping.trouble
               ? keeping.trouble
               : keeping.changed
-                ? 'Keeping …'
-                : 'Draft, kept'}
+                ? 'Saving …'
+                : 'Draft, saved'}
         </span>
         <Button look="link" aria-pressed={comparing} onClick={() => setComparing(!comparing)}>
           {comparing ? 'Do not compare' : 'Compare'}

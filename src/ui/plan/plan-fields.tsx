@@ -57,7 +57,7 @@ export function PlanLines({
           {typed.lines.length > 1 ? (
             <button
               type="button"
-              aria-label={`Take line ${at + 1} away`}
+              aria-label={`Remove line ${at + 1}`}
               className="mt-6 grid size-8 place-items-center text-soft hover:text-ink"
               onClick={() => change({ lines: typed.lines.filter(({ id }) => id !== line.id) })}
             >
@@ -124,7 +124,7 @@ function PlanFiles({
             <span className="min-w-0 flex-1 truncate">{file.name}</span>
             <Button
               look="small-link"
-              aria-label={`Take ${file.name} away`}
+              aria-label={`Remove ${file.name}`}
               onClick={() => onChange(files.filter(({ id }) => id !== file.id))}
             >
               Away

@@ -67,13 +67,11 @@ export function PlanFigures({
   const current = months.filter(({ month }) => month === thisMonth);
   const text = (minor: number) => moneyText(money(BigInt(minor), currency), locale);
   if (months.length === 0)
-    return (
-      <p className="px-2 py-6 text-soft">Choose a plan, or make one. What plans bring in is shown here by month.</p>
-    );
+    return <p className="px-2 py-6 text-soft">Choose a plan, or make one. Its revenue stands here by month.</p>;
   return (
     <section className="sheet px-6 py-5 sm:px-8">
       <div className="flex items-baseline gap-4 border-b border-ink pb-1">
-        <h1 className="title-section flex-1">What plans bring in</h1>
+        <h1 className="title-section flex-1">Revenue of plans</h1>
         <a className="link" href="/files/plan-figures">
           The figures as CSV
         </a>

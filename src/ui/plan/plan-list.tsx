@@ -12,7 +12,7 @@ const PAUSE_MS = 160;
 /** A plan in its list. */
 export type JsonPlan = ListRow;
 
-const HEADS = ['Active', 'Paused', 'Waiting for card', 'Drafts', 'Over'].map((name) => ({ name }));
+const HEADS = ['Active', 'Paused', 'Waiting for card', 'Drafts', 'Ended'].map((name) => ({ name }));
 
 /** The plans, found by typing and narrowed by how they stand. */
 export function PlanList({

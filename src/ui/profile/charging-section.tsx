@@ -62,7 +62,7 @@ export function ChargingSection({
     setBusy(false);
     setTrouble(troubleOf(answer));
     if (!answer.ok) return;
-    say('It is kept; plans are charged like this from now on');
+    say('Saved: plans are charged like this from now on');
     router.refresh();
   }
 
@@ -72,7 +72,7 @@ export function ChargingSection({
     const known = new Map(fields.holidays.map((day) => [day.on, day]));
     for (const day of answer.value) known.set(day.on, day);
     set({ holidays: [...known.values()].sort((a, b) => (a.on < b.on ? -1 : 1)) });
-    say(`${answer.value.length} days are read; keep them below`);
+    say(`${answer.value.length} days are read; save them below`);
   }
 
   return (
@@ -159,7 +159,7 @@ export function ChargingSection({
                   <span className="min-w-0 flex-1 truncate text-soft">{day.name}</span>
                   <Button
                     look="small-link"
-                    aria-label={`Take ${day.on} away`}
+                    aria-label={`Remove ${day.on}`}
                     onClick={() => set({ holidays: fields.holidays.filter(({ on }) => on !== day.on) })}
                   >
                     Away
@@ -173,8 +173,8 @@ export function ChargingSection({
       {trouble ? <FieldError>{trouble}</FieldError> : null}
       {mayAsk ? (
         <div className="mt-4 flex justify-end">
-          <Button look="go" busy={busy} onClick={() => void keep()} busyWords="Keeping">
-            Keep how plans are charged
+          <Button look="go" busy={busy} onClick={() => void keep()} busyWords="Saving">
+            Save how plans are charged
           </Button>
         </div>
       ) : null}

@@ -112,7 +112,7 @@ export function ReceiptSection({ style, mayAsk }: { style: ReceiptStyle; mayAsk:
         {trouble ? <FieldError>{trouble}</FieldError> : null}
         <p className="flex items-center gap-5">
           <Button disabled={busy || !mayAsk} onClick={() => void keep()}>
-            Keep for receipts
+            Save for receipts
           </Button>
           <a className="link" href="/files/receipt-sample" target="_blank" rel="noreferrer">
             See a sample
@@ -148,7 +148,7 @@ export function RatesSection({
     setTrouble(answer.ok ? '' : answer.words);
     if (!answer.ok) return;
     const { days, latest, currencies } = answer.value;
-    say(`${currencies} rates of ${latest} are kept${days > 1 ? `, and ${days - 1} days before` : ''}`);
+    say(`${currencies} rates of ${latest} are saved${days > 1 ? `, and ${days - 1} days before` : ''}`);
     router.refresh();
   }
   return (

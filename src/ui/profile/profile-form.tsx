@@ -39,7 +39,7 @@ export function ProfileForm({
     body: profileTyped,
     send: (body) => send('PUT', '/api/profile', body),
     done: () => {
-      say('The profile is kept');
+      say('The profile is saved');
       router.refresh();
     },
   });
@@ -49,8 +49,8 @@ export function ProfileForm({
         <Form of={form} legend="The profile" disabled={!mayAsk}>
           <div className="flex flex-wrap items-baseline gap-4">
             <h1 className="title-screen flex-1">{form.values.name || 'The business'}</h1>
-            <Button type="submit" look="go" busy={form.busy} disabled={!mayAsk} busyWords="Keeping">
-              Keep profile
+            <Button type="submit" look="go" busy={form.busy} disabled={!mayAsk} busyWords="Saving">
+              Save profile
             </Button>
           </div>
           <OwnersOnly may={mayAsk} />

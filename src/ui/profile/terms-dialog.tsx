@@ -22,7 +22,7 @@ export function TermsDialog({ terms, onClose }: { terms: TermsText | null; onClo
     send: (body) => send('POST', '/api/terms', body),
     done: () => {
       onClose();
-      say('The terms are kept');
+      say('The terms are saved');
       router.refresh();
     },
   });
@@ -39,9 +39,9 @@ export function TermsDialog({ terms, onClose }: { terms: TermsText | null; onClo
   return (
     <TypedDialog
       of={form}
-      title={terms ? 'Change the terms' : 'Write terms'}
+      title={terms ? 'Edit terms' : 'Write terms'}
       about="Invoices already sent keep the version that they were sent with."
-      action={terms ? 'Keep as a new version' : 'Keep terms'}
+      action={terms ? 'Save as a new version' : 'Save terms'}
       onClose={() => {
         form.leave();
         onClose();
@@ -64,7 +64,7 @@ export function TermsDialog({ terms, onClose }: { terms: TermsText | null; onClo
       />
       {terms ? (
         <Button look="link" className="justify-self-start" onClick={() => void drop(terms.id)}>
-          Take off the list
+          Remove from the list
         </Button>
       ) : null}
     </TypedDialog>

@@ -19,7 +19,7 @@ export function TermsSection({ terms, mayAsk }: { terms: readonly TermsText[]; m
             <span className="document flex-1">{one.name}</span>
             <span className="text-soft">version {one.version}</span>
             <Button look="link" disabled={!mayAsk} onClick={() => setOpen(one)}>
-              Change
+              Edit
             </Button>
           </li>
         ))}

@@ -57,7 +57,7 @@ export function RecurringForm({
         : send('POST', '/api/recurring', { ...plan, invoiceId: from, withFiles });
     },
     done: (kept) => {
-      say(id ? 'It is changed from the next one on' : 'It comes again by itself');
+      say(id ? 'It is changed from the next one on' : 'It recurs by itself from now on');
       if (onDone) onDone();
       else router.push(`/ask/recurring/${kept.id}` as Route);
       router.refresh();
@@ -67,13 +67,13 @@ export function RecurringForm({
   return (
     <Form
       of={form}
-      legend="What comes again"
+      legend="What recurs"
       className="grid gap-5"
       actions={
         <div className="flex justify-end gap-3">
-          {onDone ? <Button onClick={onDone}>Leave it</Button> : null}
-          <Button type="submit" look="go" busy={form.busy} disabled={!values.name.trim()} busyWords="Keeping">
-            {id ? 'Change from the next on' : 'Let it come again'}
+          {onDone ? <Button onClick={onDone}>Cancel</Button> : null}
+          <Button type="submit" look="go" busy={form.busy} disabled={!values.name.trim()} busyWords="Saving">
+            {id ? 'Save from the next one on' : 'Make it recurring'}
           </Button>
         </div>
       }

@@ -59,7 +59,7 @@ export function RecurringSheet({
         {mayAsk && !changing && state !== 'finished' ? (
           <>
             <Button look="link" onClick={() => setChanging(true)}>
-              Change
+              Edit
             </Button>
             {state === 'active' ? (
               <Button look="link" disabled={busy} onClick={() => void act('pause', 'It is paused')}>
@@ -135,7 +135,7 @@ export function RecurringSheet({
                       {run.number ? `Invoice ${run.number}` : 'Draft'}
                     </Link>
                   ) : (
-                    <span className="text-soft">thrown away</span>
+                    <span className="text-soft">discarded</span>
                   )}
                   {run.trouble ? (
                     <span className="small block font-medium text-brick">Not sent: {run.trouble}</span>

@@ -29,7 +29,7 @@ async function rulesOfFile(file: File, rules: readonly BusinessTax[]): Promise<r
     rows.map((cells) => taxOfCells(headings, cells, crypto.randomUUID())),
   );
   if (fresh.length === 0) say('All of these rules are here already');
-  else say(`${fresh.length === 1 ? '1 new rule is' : `${fresh.length} new rules are`} read. Look, then keep them.`);
+  else say(`${fresh.length === 1 ? '1 new rule is' : `${fresh.length} new rules are`} read. Look, then save them.`);
   return fresh;
 }
 
@@ -67,7 +67,7 @@ export function TaxTable({
     }
     setTroubles({});
     setChanged(false);
-    say('The tax rules are kept');
+    say('The tax rules are saved');
     router.refresh();
   }
 
@@ -99,8 +99,8 @@ export function TaxTable({
                   }}
                 />
               </label>
-              <Button look="go" busy={busy} disabled={!changed} onClick={() => void keep()} busyWords="Keeping">
-                Keep rules
+              <Button look="go" busy={busy} disabled={!changed} onClick={() => void keep()} busyWords="Saving">
+                Save rules
               </Button>
             </>
           ) : null}

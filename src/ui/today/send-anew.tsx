@@ -64,7 +64,7 @@ export function SendAnew({
             disabled={busy}
             onClick={() => void pressed(path, {}, 'Off the list', 'DELETE').then(() => setOpen(false))}
           >
-            Take it off this list
+            Remove it from this list
           </Button>
         </p>
       </FormDialog>

@@ -6,7 +6,7 @@ const KINDS = [
   { name: 'Hosted pages', href: '/ask/pages' },
   { name: 'Buttons', href: '/ask/buttons' },
   { name: 'Billing plans', href: '/ask/plans' },
-  { name: 'Coming again', href: '/ask/recurring' },
+  { name: 'Recurring invoices', href: '/ask/recurring' },
   { name: 'Bulk invoices', href: '/ask/bulk' },
 ] as const;
 

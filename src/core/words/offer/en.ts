@@ -50,7 +50,7 @@ export const offerEn = {
   order: 'Order',
   orderOf: (reference: string) => `Order ${reference}`,
   ourReference: 'Our reference',
-  yearLetterText: 'These are your gifts of the year; the letter for your taxes is attached as a PDF.',
+  yearLetterText: 'These are your donations of the year; the statement for your taxes is attached as a PDF.',
   byCode: 'a discount code',
   orderFree: 'Order for free',
   donation: 'Donation',
@@ -119,14 +119,14 @@ export const offerEn = {
   requestPaid: 'This request is paid. Thank you.',
   rehearsal: 'Rehearsal: nothing is booked, and no card is charged.',
   rehearsed: 'That was the rehearsal. In earnest, this page would say:',
-  givenBack: (sum: string) => `${sum} given back`,
+  givenBack: (sum: string) => `${sum} refunded`,
   refundSubject: (house: string, sum: string) => `${house} gives ${sum} back to you`,
   refundText: (sum: string, card: string) => `We have given ${sum} back to ${card}. It is with you in a few days.`,
   requestSubject: (house: string, title: string) => `${house}: ${title}`,
   requestText: 'Here is what we talked about. You can see it and pay on its page.',
   seeAndPay: 'See and pay',
   shortRequest: (house: string, title: string, link: string) => `${house}: ${title}. See and pay: ${link}`,
-  yearLetter: (year: string) => `Your gifts in ${year}`,
+  yearLetter: (year: string) => `Your donations in ${year}`,
 };
 
 /** What every language says of offers. */

@@ -115,7 +115,7 @@ export const offerFr: OfferWords = {
   requestPaid: 'Cette demande est payée. Merci.',
   rehearsal: 'Répétition : rien n’est comptabilisé, aucune carte n’est débitée.',
   rehearsed: 'C’était la répétition. En vrai, cette page dirait :',
-  givenBack: (sum) => `${sum} rendus`,
+  givenBack: (sum) => `${sum} remboursés`,
   refundSubject: (house, sum) => `${house} vous rend ${sum}`,
   refundText: (sum, card) => `Nous avons rendu ${sum} sur ${card}. Vous l’aurez dans quelques jours.`,
   requestSubject: (house, title) => `${house} : ${title}`,

@@ -66,7 +66,7 @@ export const planDe: PlanWords = {
   refusedWords: 'Eine Belastung wurde abgelehnt. Zahlen Sie sie hier, oder nehmen Sie eine andere Karte.',
   payNow: (sum) => `${sum} jetzt zahlen`,
   address: 'Ihre Adresse',
-  keepAddress: 'Adresse behalten',
+  keepAddress: 'Adresse speichern',
   kept: 'Gespeichert.',
   linkOver: 'Dieser Link ist abgelaufen. Wir schicken einen neuen an die Adresse, die wir von Ihnen haben.',
   sendNew: 'Neuen Link schicken',

@@ -73,7 +73,7 @@ export async function OfferSheetPage({ id, placement }: { id: string; placement:
               <Amount minor={sum.paidMinor - sum.refundedMinor} currency={sum.currency} locale={locale} />
               <span className="ml-2 font-sans text-[13.5px] text-soft">
                 {sum.orders === 0
-                  ? 'brought in so far'
+                  ? 'received so far'
                   : `from ${sum.orders} payment${sum.orders === 1 ? '' : 's'}${sum.refundedMinor > 0 ? `, ${moneyText(money(BigInt(sum.refundedMinor), sum.currency), locale)} given back` : ''}`}
               </span>
             </span>

@@ -8,7 +8,7 @@ import { businessToday } from '@/flows/payment/payment-list';
 import { Empty } from '@/ui/kit/empty';
 import { AskTabs } from '../ask-tabs';
 
-export const metadata: Metadata = { title: 'Coming again' };
+export const metadata: Metadata = { title: 'Recurring invoices' };
 
 export default async function RecurringPage() {
   const actor = await pageActor();
@@ -16,16 +16,16 @@ export default async function RecurringPage() {
   const all = await recurringList(actor);
   return (
     <>
-      <AskTabs here="Coming again" />
+      <AskTabs here="Recurring invoices" />
       <div className="mx-auto max-w-[920px] px-4 pb-10 sm:px-7">
         <div className="flex items-baseline gap-4 pb-3">
-          <h1 className="title-screen flex-1">Coming again</h1>
+          <h1 className="title-screen flex-1">Recurring invoices</h1>
           <Link className="link" href="/ask/invoices">
             Invoices
           </Link>
         </div>
         {all.length === 0 ? (
-          <Empty words="No invoice comes again yet. Open one, and choose “Repeat it”." />
+          <Empty words="No recurring invoice yet. Open an invoice, and choose “Make it recurring”." />
         ) : (
           <ul className="border-t border-ink">
             {all.map((repeat) => (

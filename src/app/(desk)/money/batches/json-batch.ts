@@ -75,11 +75,11 @@ export const DIFFERENCE_WORDS: Readonly<Record<BatchDifference['kind'], { what: 
   },
   fee: { what: 'Another fee with the processor', todo: 'The payout differs by it; compare with your contract.' },
   'back-only-here': {
-    what: 'Given back here, not with the processor',
+    what: 'Refunded here, not with the processor',
     todo: 'The payer has not got it: ask the processor to give it back.',
   },
   'back-only-there': {
-    what: 'Given back by the processor, not here',
+    what: 'Refunded by the processor, not here',
     todo: 'Ask the processor who gave it back, and write a credit note.',
   },
 };

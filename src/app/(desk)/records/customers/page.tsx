@@ -26,7 +26,7 @@ export default async function NoCustomerOpen() {
       <p className="mt-6 flex flex-wrap gap-x-6 gap-y-2">
         {!mayDo(actor.role, 'records') ? null : (
           <Link className="link" href="/records/customers/import">
-            Bring in from a file
+            Import from a file
           </Link>
         )}
         <a className="link" href="/files/customers?form=csv">
@@ -36,7 +36,7 @@ export default async function NoCustomerOpen() {
           All as vCards
         </a>
         <Link className="link" href="/records/letters">
-          Letters over gifts
+          Donation statements
         </Link>
       </p>
     </div>

@@ -9,7 +9,7 @@ import { donors } from '@/flows/records/gifts';
 import { GiftLetters } from '@/ui/gifts/gift-letters';
 import { RecordsTabs } from '../records-tabs';
 
-export const metadata: Metadata = { title: 'Yearly letters' };
+export const metadata: Metadata = { title: 'Donation statements' };
 
 /** How many years back are offered. */
 const YEARS = 6;

@@ -7,7 +7,7 @@ import { mayDo } from '@/flows/door/rights';
 import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
 import { Composer } from '@/ui/composer/composer';
 
-export const metadata: Metadata = { title: 'Change an invoice' };
+export const metadata: Metadata = { title: 'Edit an invoice' };
 
 export default async function ChangePage({ params }: { params: Promise<{ id: string }> }) {
   const actor = await pageActor();

@@ -9,7 +9,7 @@ import { planSheet } from '@/flows/plan/plan-list';
 import { ComposePlanInput } from '@/input/plan-input';
 import { PlanChange } from '@/ui/plan/plan-change';
 
-export const metadata: Metadata = { title: 'Change a plan' };
+export const metadata: Metadata = { title: 'Edit a plan' };
 
 /** A running plan, changed whole: what changes is said before, and who has to agree. */
 export default async function ChangePlanPage({ searchParams }: { searchParams: Promise<object> }) {

@@ -7,7 +7,7 @@ import { businessToday } from '@/flows/payment/payment-list';
 import { RecurringSheet } from '@/ui/recurring/recurring-sheet';
 import { AskTabs } from '../../ask-tabs';
 
-export const metadata: Metadata = { title: 'Coming again' };
+export const metadata: Metadata = { title: 'Recurring invoices' };
 
 export default async function RecurringPage({ params }: { params: Promise<{ id: string }> }) {
   const actor = await pageActor();
@@ -17,7 +17,7 @@ export default async function RecurringPage({ params }: { params: Promise<{ id: 
   const { name, schedule, makes, state } = repeat;
   return (
     <>
-      <AskTabs here="Coming again" />
+      <AskTabs here="Recurring invoices" />
       <div className="mx-auto max-w-[860px] px-4 pb-10 sm:px-7">
         <RecurringSheet
           {...{ id, name, customer, schedule, makes, state, coming, runs }}

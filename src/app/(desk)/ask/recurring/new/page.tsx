@@ -9,7 +9,7 @@ import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
 import { FromInput } from '@/input/recurring-input';
 import { RecurringForm } from '@/ui/recurring/recurring-form';
 
-export const metadata: Metadata = { title: 'Repeat an invoice' };
+export const metadata: Metadata = { title: 'Make an invoice recurring' };
 
 export default async function NewRecurringPage({ searchParams }: { searchParams: Promise<object> }) {
   const actor = await pageActor();
@@ -19,8 +19,8 @@ export default async function NewRecurringPage({ searchParams }: { searchParams:
   const what = invoice.paper.title || invoice.paper.lines[0]?.what || 'Invoice';
   return (
     <div className="mx-auto max-w-[860px] px-4 pb-10 pt-4 sm:px-7">
-      <article className="sheet px-7 py-5" aria-label="Repeat an invoice">
-        <h1 className="title-screen mb-1">Let it come again</h1>
+      <article className="sheet px-7 py-5" aria-label="Make an invoice recurring">
+        <h1 className="title-screen mb-1">Make it recurring</h1>
         <p className="document mb-5">
           What this invoice says goes to <span className="private">{customer.name}</span> again and again, each time
           with a number of its own.

@@ -55,7 +55,7 @@ function Sum({
   );
 }
 
-const BACK_WORDS = { refund: 'given back', void: 'voided' } as const;
+const BACK_WORDS = { refund: 'refunded', void: 'voided' } as const;
 
 function Line({ line, zone, locale }: { line: BatchLine; zone: string; locale: string }) {
   const { payment, back } = line;

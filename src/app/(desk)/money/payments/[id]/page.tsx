@@ -62,7 +62,7 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
             </Leader>
           )}
           {payment.saleId && (payment.state === 'paid' || payment.state === 'voided') ? (
-            <Leader label="Batch">
+            <Leader label="Daily closing">
               <Link className="link font-serif text-[15px]" href={`/money/batches/${dateInZone(at, zone)}` as Route}>
                 {shortDate(dateInZone(at, zone), locale, { weekday: true })}
               </Link>
@@ -92,7 +92,7 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
               {of?.refunds.map((refund) => (
                 <Leader
                   key={refund.id}
-                  label={`${refund.kind === 'void' ? 'Voided' : 'Given back'}${refund.state === 'pending' ? ', being asked for' : ''}: ${refund.reason}`}
+                  label={`${refund.kind === 'void' ? 'Voided' : 'Refunded'}${refund.state === 'pending' ? ', being asked for' : ''}: ${refund.reason}`}
                 >
                   {figure(-refund.amountMinor)}
                 </Leader>

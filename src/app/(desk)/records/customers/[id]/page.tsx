@@ -56,7 +56,7 @@ export default async function CustomerPage({ params }: Props) {
       {gifts.map((gift) => (
         <p key={`${gift.year} ${gift.currency}`} className="document flex flex-wrap items-baseline gap-x-6">
           <span>
-            {gift.count === 1 ? '1 gift' : `${gift.count} gifts`} in {gift.year},{' '}
+            {gift.count === 1 ? '1 donation' : `${gift.count} donations`} in {gift.year},{' '}
             <Figure minor={jsonMinor(gift.minor)} currency={gift.currency} locale={locale} /> {gift.currency}
           </span>
           <a
