@@ -6,7 +6,7 @@ const HANDLED: readonly RegExp[] = [
   /^\/(checkout\.js|bare\/finished)$/,
   /^\/i\/[^/]+\/(back|invoice\.pdf|invoice\.xml|(files|receipts)\/[^/]+)$/,
   /^\/o\/[^/]+\/(back|logo|receipt)$/,
-  /^\/c\/[^/]+\/logo$/,
+  /^\/c\/[^/]+\/(logo|picture)$/,
   /^\/proof\/([^/]+\/(mail|pdf)|hosted\/[^/]+|offer\/[^/]+\/mail)$/,
 ];
 

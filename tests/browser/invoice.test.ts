@@ -17,6 +17,7 @@ import {
   goBack,
   openFinder,
   openPage,
+  pick,
   press,
   pressKeyOn,
   shown,
@@ -120,7 +121,7 @@ test('an invoice goes all the way: typed on the paper, proved, sent, paid, seen 
 
   // Hours × rate, goods by piece with a discount, a discount on the whole: the sum follows each keystroke.
   await type(page, 'Line 1: what for', 'Refitting two sash windows');
-  await page.select('select[aria-label="Line 1: counted in"]', 'hour');
+  await pick(page, 'Line 1: counted in', 'hour');
   await type(page, 'Line 1: how much', '3.5');
   await type(page, 'Line 1: price of one', '72');
   // 3.5 × 72.00 = 252.00, and 10 percent tax.

@@ -17,6 +17,7 @@ import {
   fillCard,
   follow,
   openPage,
+  pick,
   press,
   pressOn,
   pressUntilShown,
@@ -82,7 +83,7 @@ const checkoutFrame = async (shop: Page): Promise<Frame> => {
 
 test('a button is made: its look, its website, what is pasted', async () => {
   await visit(page, `${stack.web}/ask/offer/${id}`);
-  await page.select('select:has(option[value="own"])', 'own');
+  await pick(page, 'Wording', 'your own words');
   await type(page, 'Your words', 'Take some home');
   await expectAccessible(page, 'button composer');
   await press(page, 'Place the changes', 'button');

@@ -256,6 +256,20 @@ export async function choose(page: Page, menu: string, item: string): Promise<vo
   )?.click();
 }
 
+/** Opens a list of ours by its name and takes the first of its options that begins so. */
+export async function pick(page: Page, name: string, option: string): Promise<void> {
+  await press(page, name, 'combobox');
+  await (
+    await page.waitForSelector(
+      `::-p-xpath(//*[@role='option'][starts-with(normalize-space(), ${JSON.stringify(option)})])`,
+      {
+        visible: true,
+      },
+    )
+  )?.click();
+  await page.waitForFunction(() => !document.querySelector('[data-radix-select-viewport]'));
+}
+
 /** Gives the page's file chooser a file of this name and content, written into `folder`. */
 export async function give(page: Page, folder: string, name: string, content: string | Buffer): Promise<void> {
   const path = join(folder, name);

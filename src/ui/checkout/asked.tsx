@@ -5,7 +5,7 @@ import type { OfferField } from '@/core/offer/offer';
 import type { ShownOffer } from '@/core/offer/shown';
 import { NO_ADDRESS } from '@/core/place/address';
 import { Check } from '../kit/check';
-import { Select } from '../kit/select';
+import { NativeSelect } from '../kit/native-select';
 import { sendFile } from '../kit/send-file';
 import { troubleWords } from '../payer/trouble-words';
 import type { CheckoutWords } from './checkout-words';
@@ -60,14 +60,19 @@ function OwnField({ path, field, choice, fixed, words, problemOf, change, leave 
       {(tied) => {
         if (field.kind === 'choice')
           return (
-            <Select {...tied} disabled={disabled} value={answer} onChange={(event) => set(event.target.value, true)}>
+            <NativeSelect
+              {...tied}
+              disabled={disabled}
+              value={answer}
+              onChange={(event) => set(event.target.value, true)}
+            >
               <option value="">{words.choose}</option>
               {field.choices.map((one) => (
                 <option key={one} value={one}>
                   {one}
                 </option>
               ))}
-            </Select>
+            </NativeSelect>
           );
         if (field.kind === 'file')
           return (

@@ -3,8 +3,8 @@ import { useEffect, useState } from 'react';
 import type { Choice } from '@/core/offer/choice';
 import type { ShownOffer, ShownQuote } from '@/core/offer/shown';
 import { Button } from '../kit/button';
+import { NativeSelect } from '../kit/native-select';
 import { NumberReaderProvider } from '../kit/number-input';
-import { Select } from '../kit/select';
 import { send } from '../kit/send';
 import { CardPay } from '../payer/card-pay';
 import { useWork } from '../payer/work';
@@ -106,7 +106,7 @@ export function Checkout({
               <label className="label !text-[14px]" htmlFor="currency">
                 {words.currency}
               </label>
-              <Select
+              <NativeSelect
                 id="currency"
                 className="min-h-11 !w-[110px] !text-[16px]"
                 disabled={busyCurrency || fixed.has('currency')}
@@ -116,7 +116,7 @@ export function Checkout({
                 {offer.currencies.map((one) => (
                   <option key={one}>{one}</option>
                 ))}
-              </Select>
+              </NativeSelect>
               {usual && usual !== choice.currency && !fixed.has('currency') ? (
                 <Button look="link" disabled={busyCurrency} onClick={() => otherCurrency(usual)}>
                   {words.payIn.replace('{currency}', usual)}

@@ -3,8 +3,8 @@ import type { Choice } from '@/core/offer/choice';
 import type { ShownOffer, ShownOfferItem } from '@/core/offer/shown';
 import { Button } from '../kit/button';
 import { Radio } from '../kit/check';
+import { NativeSelect } from '../kit/native-select';
 import { NumberInput } from '../kit/number-input';
-import { Select } from '../kit/select';
 import type { CheckoutWords } from './checkout-words';
 import { PayerField } from './payer-field';
 
@@ -60,7 +60,7 @@ function ChooseItem({ item, choice, fixed, words, problemOf, change }: Props & {
           <div className="min-w-[180px] flex-1">
             <PayerField label={words.which}>
               {(tied) => (
-                <Select
+                <NativeSelect
                   {...tied}
                   disabled={fixed}
                   aria-label={`${words.which}: ${item.name}`}
@@ -78,7 +78,7 @@ function ChooseItem({ item, choice, fixed, words, problemOf, change }: Props & {
                       {[one.name, one.price, one.left === 0 ? words.soldOut : ''].filter(Boolean).join(' · ')}
                     </option>
                   ))}
-                </Select>
+                </NativeSelect>
               )}
             </PayerField>
           </div>

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { type Address, addressForm } from '@/core/place/address';
-import { Select } from '../kit/select';
+import { NativeSelect } from '../kit/native-select';
 import { send } from '../kit/send';
 import type { CheckoutWords } from './checkout-words';
 import { PayerField } from './payer-field';
@@ -79,7 +79,7 @@ export function PayerAddress({
       </legend>
       <PayerField label={words.country} trouble={troubleOf('country')}>
         {(tied) => (
-          <Select
+          <NativeSelect
             {...tied}
             autoComplete="country"
             value={country}
@@ -91,7 +91,7 @@ export function PayerAddress({
                 {one.name}
               </option>
             ))}
-          </Select>
+          </NativeSelect>
         )}
       </PayerField>
       <PayerField label={words.street} trouble={troubleOf('street')}>
@@ -110,7 +110,7 @@ export function PayerAddress({
       {regions.length > 0 ? (
         <PayerField label={words.region}>
           {(tied) => (
-            <Select
+            <NativeSelect
               {...tied}
               autoComplete="address-level1"
               value={address.region}
@@ -122,7 +122,7 @@ export function PayerAddress({
                   {one.name}
                 </option>
               ))}
-            </Select>
+            </NativeSelect>
           )}
         </PayerField>
       ) : null}

@@ -112,7 +112,7 @@ export function PaperExtras({
                   look="blank"
                   aria-label="Series of the number"
                   className="!w-auto !font-sans !text-[13px]"
-                  value={paper.series || series[0]?.name}
+                  value={paper.series || (series[0]?.name ?? '')}
                   onChange={(event) => onChange({ series: event.target.value })}
                 >
                   {series.map((one) => (

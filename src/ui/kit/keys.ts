@@ -23,7 +23,7 @@ export function useKeys(actions: Readonly<Record<string, () => void>>): void {
         return;
       }
       if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
-      if (document.querySelector('[role="dialog"], [role="menu"]')) return;
+      if (document.querySelector('[role="dialog"], [role="menu"], [data-radix-select-viewport]')) return;
       const pair = Date.now() - firstAt < SECOND_KEY_MS ? `${first} ${event.key}` : '';
       const action = actions[pair] ?? actions[event.key];
       first = event.key;

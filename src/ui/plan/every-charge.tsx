@@ -15,7 +15,7 @@ function said(result: Forecast, locale: string): string {
     result.charges.filter(({ reasons }) => reasons.some((one) => one.kind === kind)).length;
   const [ends, weekends, off] = [count('month-end'), count('weekend'), count('holiday')];
   const parts = [
-    ends > 0 ? `${ends} ${ends === 1 ? 'month is' : 'months are'} too short` : '',
+    ends > 0 ? `${ends} ${ends === 1 ? 'falls' : 'fall'} on a month’s last day` : '',
     weekends > 0 ? `${weekends} ${weekends === 1 ? 'date moves' : 'dates move'} off a weekend` : '',
     off > 0 ? `${off} ${off === 1 ? 'moves' : 'move'} off a day off` : '',
     result.last ? `the last is ${shortDate(result.last, locale, { year: true })}` : 'without an end',
