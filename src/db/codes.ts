@@ -83,3 +83,25 @@ export const archiveCode = (tx: Tx, id: string): Promise<number> =>
     tx,
     sql`update discount_codes set archived = true where business_id = ${tx.businessId} and id = ${id} and not archived`,
   );
+
+/** A payment that a code was used for; minor units. */
+export type CodeUse = {
+  readonly paymentId: string;
+  readonly code: string;
+  readonly payer: string;
+  readonly at: Date;
+  readonly currency: string;
+  readonly paidMinor: bigint;
+};
+
+/** The latest uses of codes that went through. */
+export const latestUses = (db: Db, limit: number): Promise<CodeUse[]> =>
+  many(
+    db,
+    sql`select p.id as "paymentId", d.code, coalesce(o.printed->'payer'->>'name', '') as payer, p.settled_at as at, p.currency,
+          p.amount_minor as "paidMinor"
+        from orders o join discount_codes d on d.business_id = o.business_id and d.id = o.code_id
+          join payments p on p.business_id = o.business_id and p.order_id = o.id and p.state = 'paid'
+        where o.business_id = ${db.businessId} and o.code_id is not null and o.state = 'paid'
+        order by p.settled_at desc, p.id limit ${limit}`,
+  );

@@ -183,3 +183,42 @@ export async function keepPromises(tx: Tx, ids: readonly string[]): Promise<void
   );
   await deletePromises(tx, ids);
 }
+
+/** An item, or one option of it, of which as few are left as its owner wants to be told of; in units. */
+export type LowStock = {
+  readonly itemId: string;
+  readonly name: string;
+  readonly option: string;
+  readonly onHand: string;
+  readonly lowAt: string;
+};
+
+/** What runs out, the emptiest first. */
+export const lowStock = (db: Db, limit: number): Promise<LowStock[]> =>
+  many(
+    db,
+    sql`select * from (
+          select id as "itemId", name, '' as option, trim_scale(on_hand)::text as "onHand", trim_scale(low_at)::text as "lowAt", on_hand
+          from items where business_id = ${db.businessId} and not archived and on_hand <= low_at
+          union all
+          select items.id, items.name, o.name, trim_scale(o.on_hand)::text, trim_scale(o.low_at)::text, o.on_hand
+          from item_options o join items on items.business_id = o.business_id and items.id = o.item_id
+          where o.business_id = ${db.businessId} and not items.archived and not o.archived and o.on_hand <= o.low_at
+        ) as low order by on_hand, lower(name), "itemId", option limit ${limit}`,
+  );
+
+/** The items that were added last, newest first. */
+export const newestItems = (db: Db, limit: number): Promise<{ id: string; name: string; createdAt: Date }[]> =>
+  many(
+    db,
+    sql`select id, name, created_at as "createdAt" from items where business_id = ${db.businessId} and not archived
+        order by created_at desc, id limit ${limit}`,
+  );
+
+/** How many items there are of each tax class. */
+export const itemsByClass = (db: Db): Promise<{ class: string; count: number }[]> =>
+  many(
+    db,
+    sql`select tax_class as class, count(*)::int as count from items where business_id = ${db.businessId} and not archived
+        group by tax_class order by count desc, tax_class`,
+  );

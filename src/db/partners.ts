@@ -84,3 +84,27 @@ export const updateReversed = (tx: Tx, paymentId: string, position: number, more
     sql`update payment_shares set reversed_minor = reversed_minor + ${moreMinor}
         where business_id = ${tx.businessId} and payment_id = ${paymentId} and position = ${position}`,
   );
+
+/** A share of a payment with what it was of; `minor` is what is left of it after the fee and what was refunded. */
+export type SharedPayment = {
+  readonly paymentId: string;
+  readonly partner: string;
+  readonly payer: string;
+  readonly at: Date;
+  readonly currency: string;
+  readonly minor: bigint;
+};
+
+/** The latest payments that were shared, a row a partner. */
+export const latestShares = (db: Db, limit: number): Promise<SharedPayment[]> =>
+  many(
+    db,
+    sql`select p.id as "paymentId", partners.name as partner, coalesce(customers.name, orders.printed->'payer'->>'name', '') as payer,
+          p.settled_at as at, p.currency, (s.share_minor - s.fee_minor - s.reversed_minor)::bigint as minor
+        from payment_shares s join payments p on p.business_id = s.business_id and p.id = s.payment_id
+          join partners on partners.business_id = s.business_id and partners.id = s.partner_id
+          left join customers on customers.business_id = p.business_id and customers.id = p.customer_id
+          left join orders on orders.business_id = p.business_id and orders.id = p.order_id
+        where s.business_id = ${db.businessId} and p.state = 'paid'
+        order by p.settled_at desc, p.id, s.position limit ${limit}`,
+  );

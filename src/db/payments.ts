@@ -312,3 +312,28 @@ export const paymentByDeskKey = (db: Db, attemptKey: string): Promise<Payment | 
     db,
     sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and attempt_key = ${attemptKey} and channel = 'desk'`,
   );
+
+/** What came in within a span, its end not included, by channel and method; with tips, minor units. */
+export type WaySum = {
+  readonly channel: Channel;
+  readonly method: PaymentMethod;
+  readonly currency: string;
+  readonly count: number;
+  readonly minor: bigint;
+};
+
+export const receivedByWay = (db: Db, from: Date, to: Date): Promise<WaySum[]> =>
+  many(
+    db,
+    sql`select channel, method, currency, count(*)::int as count, sum(amount_minor + tip_minor)::bigint as minor from payments
+        where business_id = ${db.businessId} and state = 'paid' and settled_at >= ${from} and settled_at < ${to}
+        group by channel, method, currency order by minor desc, channel, method`,
+  );
+
+/** The latest attempts that have no answer yet, or were refused and not followed by another. */
+export const openOrRefused = (db: Db, since: Date, limit: number): Promise<PaymentRow[]> =>
+  many(
+    db,
+    sql`select ${ROW} where payments.business_id = ${db.businessId} and payments.state in ('pending', 'refused')
+        and payments.started_at > ${since} order by payments.started_at desc, payments.id desc limit ${limit}`,
+  );

@@ -105,6 +105,37 @@ export function dayTotals(
   });
 }
 
+/** What several days come to in one currency, in minor units; partners' parts are in it. */
+export type DaysSum = {
+  readonly currency: string;
+  readonly cardsMinor: bigint;
+  readonly backMinor: bigint;
+  readonly feesMinor: bigint;
+  readonly byHandMinor: bigint;
+  readonly allMinor: bigint;
+};
+
+/** The sums of several days together, currency by currency in the order in which they first come. */
+export function sumOfDays(
+  days: readonly { readonly sums: readonly BatchSum[]; readonly byHand: readonly ByHandSum[] }[],
+): DaysSum[] {
+  const sums = days.flatMap((day) => day.sums);
+  const hand = days.flatMap((day) => day.byHand);
+  return [...new Set([...sums, ...hand].map(({ currency }) => currency))].map((currency) => {
+    const own = sums.filter((sum) => sum.currency === currency);
+    const all = (of: (sum: BatchSum) => bigint) => inRange(own.reduce((total, sum) => total + of(sum), 0n));
+    const byHandMinor = hand.filter((sum) => sum.currency === currency).reduce((total, { minor }) => total + minor, 0n);
+    return {
+      currency,
+      cardsMinor: all(({ salesMinor }) => salesMinor),
+      backMinor: all(({ backMinor }) => backMinor),
+      feesMinor: all(({ feesMinor }) => feesMinor),
+      byHandMinor: inRange(byHandMinor),
+      allMinor: inRange(all(({ netMinor }) => netMinor) + byHandMinor),
+    };
+  });
+}
+
 /** The sums of a day's batch, currencies and channels in the order in which they first come. */
 export function batchSums(sales: readonly BatchSale[], backs: readonly BatchBack[]): BatchSum[] {
   const currencies = [...new Set([...sales, ...backs].map(({ currency }) => currency))];

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { codeKey } from '@/core/offer/code';
-import { archiveCode, type CodeRow, codeRows, type KeptCode, keepCode } from '@/db/codes';
+import { archiveCode, type CodeRow, type CodeUse, codeRows, type KeptCode, keepCode, latestUses } from '@/db/codes';
 import { isTaken } from '@/db/sql';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
@@ -27,6 +27,9 @@ function faults(code: Omit<KeptCode, 'id'>): { field: string; words: string }[] 
     found.push({ field: 'to', words: 'The last day lies before the first.' });
   return found;
 }
+
+/** The latest uses of codes that went through. */
+export const latestCodeUses = desk('see').read((db): Promise<CodeUse[]> => latestUses(db, 12));
 
 /** Keeps a code, new or changed. @throws Refusal `offer-not-ready` with the places, `code-word-taken`, `not-found` */
 export const storeCode = desk('records').run(

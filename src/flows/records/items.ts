@@ -7,7 +7,11 @@ import {
   type ItemUses,
   insertItem,
   itemRows,
+  itemsByClass,
   itemsById,
+  type LowStock,
+  lowStock,
+  newestItems,
   promisedOf,
   replaceOptions,
   unarchiveItem,
@@ -106,3 +110,14 @@ export const restoreItem = desk('records').run(async (ctx, id: string): Promise<
 export const removeItem = desk('records').write(async (tx, id: string): Promise<void> => {
   if ((await archiveItem(tx, id)) === 0) throw new Refusal('not-found');
 });
+
+/** What helps while no item is chosen: what runs out, and what was added last. */
+export const itemOverview = desk('see').read(
+  async (db): Promise<{ low: LowStock[]; newest: Awaited<ReturnType<typeof newestItems>> }> => ({
+    low: await lowStock(db, 12),
+    newest: await newestItems(db, 8),
+  }),
+);
+
+/** How many items there are of each tax class: a class without a rule is taxed nowhere. */
+export const itemClasses = desk('see').read((db): ReturnType<typeof itemsByClass> => itemsByClass(db));

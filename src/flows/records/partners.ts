@@ -1,6 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import { changedBetween, partnerSettings } from '@/core/business/money-settings';
-import { archivePartner, keepPartner, type Partner, type PartnerRow, partnerById, partnerRows } from '@/db/partners';
+import {
+  archivePartner,
+  keepPartner,
+  latestShares,
+  type Partner,
+  type PartnerRow,
+  partnerById,
+  partnerRows,
+  type SharedPayment,
+} from '@/db/partners';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { noteSettings } from '@/flows/log/log';
@@ -12,6 +21,9 @@ export type { PartnerRow };
 export const partnerList = desk('see').read(async (db): Promise<PartnerRow[]> => {
   return partnerRows(db);
 });
+
+/** The latest payments that were shared. */
+export const partnerShares = desk('see').read((db): Promise<SharedPayment[]> => latestShares(db, 12));
 
 /** Keeps a partner, new or changed. @throws Refusal `not-found`, and what the bank says against the account */
 export const storePartner = desk('settings').run(

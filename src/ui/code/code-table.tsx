@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Button } from '../kit/button';
 import { Empty } from '../kit/empty';
 import { send } from '../kit/send';
@@ -17,6 +17,7 @@ export function CodeTable({
   items,
   mayAsk,
   begins,
+  children,
 }: {
   codes: readonly ShownCode[];
   currency: string;
@@ -25,6 +26,8 @@ export function CodeTable({
   mayAsk: boolean;
   /** A new one is written from the start. */
   begins: boolean;
+  /** What stands below the list. */
+  children: ReactNode;
 }) {
   const router = useRouter();
   /** The code that is written: null for a new one. */
@@ -75,6 +78,7 @@ export function CodeTable({
           </tbody>
         </table>
       )}
+      {children}
       {editing === undefined ? null : (
         <CodeDialog code={editing} currency={currency} items={items} onClose={() => setEditing(undefined)} />
       )}

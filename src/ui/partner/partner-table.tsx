@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { Button } from '../kit/button';
@@ -16,12 +16,15 @@ export function PartnerTable({
   locale,
   mayAsk,
   begins,
+  children,
 }: {
   partners: readonly ShownPartner[];
   locale: string;
   mayAsk: boolean;
   /** A new one is written from the start. */
   begins: boolean;
+  /** What stands below the list. */
+  children: ReactNode;
 }) {
   const router = useRouter();
   /** The partner who is written: null for a new one. */
@@ -94,6 +97,7 @@ export function PartnerTable({
           ))}
         </ul>
       )}
+      {children}
       {editing === undefined ? null : <PartnerDialog partner={editing} onClose={() => setEditing(undefined)} />}
     </div>
   );

@@ -11,7 +11,8 @@ const on = (...days: readonly string[]): DrawnCharge[] =>
     minor: 100,
     reasons: [],
   }));
-const keysOf = (charges: readonly DrawnCharge[]) => calendarLines(charges).map(({ key, months }) => [key, months.length]);
+const keysOf = (charges: readonly DrawnCharge[]) =>
+  calendarLines(charges).map(({ key, months }) => [key, months.length]);
 
 test('a month is a line as long as most months have a charge; of a longer rhythm the quarters in which something falls', () => {
   expect(keysOf(on('2026-11-30', '2026-12-31', '2027-01-31'))).toEqual([

@@ -13,6 +13,19 @@ import { say, sayTrouble } from '../kit/toasts';
 import { type TypedTax, taxColumns, taxTyped, typedTax } from './tax-columns';
 import { rulesFor, useAsked, WhichTax } from './which-tax';
 
+/** Every class that a rule or an item has, with how many of each: a class without a rule is taxed nowhere. */
+function taxClasses(
+  rules: readonly TypedTax[],
+  items: readonly { readonly class: string; readonly count: number }[],
+): { name: string; items: number; rules: number }[] {
+  const names = [...new Set([...rules.map((rule) => rule.class), ...items.map((one) => one.class)])].sort();
+  return names.map((name) => ({
+    name,
+    items: items.find((one) => one.class === name)?.count ?? 0,
+    rules: rules.filter((rule) => rule.class === name).length,
+  }));
+}
+
 /** The rules of a file that are not in the table yet; says what is wrong with the file, or that it brings nothing. */
 async function rulesOfFile(file: File, rules: readonly BusinessTax[]): Promise<readonly BusinessTax[]> {
   const { headings, rows, broken } = csvTable(await fileText(file));
@@ -36,10 +49,13 @@ async function rulesOfFile(file: File, rules: readonly BusinessTax[]): Promise<r
 /** The tax rules as a table, and the question what somebody at a place pays; the answer follows what stands in the table. */
 export function TaxTable({
   rules: kept,
+  classes,
   home,
   mayAsk,
 }: {
   rules: readonly BusinessTax[];
+  /** How many items there are of each class. */
+  classes: readonly { readonly class: string; readonly count: number }[];
   home: string;
   mayAsk: boolean;
 }) {
@@ -136,7 +152,23 @@ export function TaxTable({
           hand.
         </p>
       </section>
-      <WhichTax asked={asked} rules={rules} set={(part) => setAsked((before) => ({ ...before, ...part }))} />
+      <div className="grid gap-7">
+        <WhichTax asked={asked} rules={rules} set={(part) => setAsked((before) => ({ ...before, ...part }))} />
+        <section aria-label="Classes">
+          <h2 className="title-section border-b border-ink pb-1">Classes</h2>
+          <ul>
+            {taxClasses(typed, classes).map(({ name, items, rules: count }) => (
+              <li key={name} className="flex items-baseline justify-between gap-3 border-b border-rule py-1.5">
+                <span className="min-w-0 truncate">{name}</span>
+                <span className={count === 0 ? 'text-brick' : 'text-soft'}>
+                  {items === 1 ? '1 item' : `${items} items`},{' '}
+                  {count === 0 ? 'no rule' : count === 1 ? '1 rule' : `${count} rules`}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
     </div>
   );
 }

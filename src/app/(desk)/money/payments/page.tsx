@@ -1,9 +1,85 @@
 import type { Metadata } from 'next';
+import { pageActor } from '@/app/session';
+import { clockTime, shortDate } from '@/core/dates/date-text';
+import { dateInZone } from '@/core/dates/zone';
+import { jsonMinor } from '@/core/money/money';
+import { REFUSAL_BRIEF } from '@/core/payment/outcome';
+import { paymentOverview, type SpanSum } from '@/flows/payment/payment-overview';
+import { Amount } from '@/ui/kit/amount';
+import { Overview, OverviewPart, OverviewRow } from '@/ui/kit/overview';
+import { CHANNEL_WORDS, METHOD_WORDS } from './json-payment';
 
 export const metadata: Metadata = { title: 'Payments' };
 
-export default function NoPaymentOpen() {
+const SPAN_WORDS: Readonly<Record<SpanSum['span'], string>> = {
+  today: 'Today',
+  yesterday: 'Yesterday',
+  'this-month': 'This month',
+  'last-month': 'Last month',
+};
+
+/** While no payment is chosen: what came in, by which ways, and what is open. */
+export default async function NoPaymentOpen() {
+  const { business, today, spans, ways, open } = await paymentOverview(await pageActor());
+  const { locale, zone } = business;
+  const sum = (minor: bigint, currency: string) => (
+    <Amount minor={jsonMinor(minor)} currency={currency} locale={locale} />
+  );
+  const when = (at: Date) => {
+    const on = dateInZone(at, zone);
+    return on === today ? clockTime(at, zone) : shortDate(on, locale, { weekday: true });
+  };
   return (
-    <p className="mt-24 text-center font-serif text-[16.5px] text-soft">Choose a payment to see how it came about.</p>
+    <Overview label="Payments at a glance">
+      <OverviewPart name="Received">
+        <dl className="grid grid-cols-2 gap-x-8 gap-y-3 py-3 sm:grid-cols-4">
+          {spans.map(({ span, sums }) => (
+            <div key={span}>
+              <dt className="small text-soft">{SPAN_WORDS[span]}</dt>
+              {sums.map(({ currency, count, minor }) => (
+                <dd key={currency} className="private font-serif text-[20px]/7">
+                  {sum(minor, currency)}
+                  <span className="small ml-2 font-sans text-soft">{count > 0 ? count : ''}</span>
+                </dd>
+              ))}
+            </div>
+          ))}
+        </dl>
+      </OverviewPart>
+      {ways.length > 0 ? (
+        <OverviewPart name="This month, by way">
+          <table className="w-full border-collapse">
+            <tbody>
+              {ways.map(({ channel, method, currency, count, minor }) => (
+                <tr key={`${channel} ${method} ${currency}`} className="border-b border-rule">
+                  <th scope="row" className="py-1.5 text-left font-normal">
+                    {CHANNEL_WORDS[channel]} <span className="text-soft">{METHOD_WORDS[method]}</span>
+                  </th>
+                  <td className="py-1.5 text-right text-soft">{count === 1 ? '1 payment' : `${count} payments`}</td>
+                  <td className="private w-[120px] py-1.5 text-right font-serif text-[15.5px]">
+                    {sum(minor, currency)}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </OverviewPart>
+      ) : null}
+      {open.length > 0 ? (
+        <OverviewPart name="Open or refused lately">
+          <ul>
+            {open.map((payment) => (
+              <OverviewRow
+                key={payment.id}
+                href={`/money/payments/${payment.id}`}
+                name={payment.customer}
+                about={`${when(payment.startedAt)}, ${payment.state === 'pending' ? 'no answer yet' : payment.reason ? REFUSAL_BRIEF[payment.reason] : 'refused'}`}
+                figure={<span className="private">{sum(payment.amountMinor, payment.currency)}</span>}
+              />
+            ))}
+          </ul>
+        </OverviewPart>
+      ) : null}
+    </Overview>
   );
 }

@@ -1,13 +1,17 @@
 import type { Metadata } from 'next';
 import { askedOf } from '@/app/asked';
 import { pageActor } from '@/app/session';
+import { shortDate } from '@/core/dates/date-text';
+import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
 import { mayDo } from '@/flows/door/rights';
-import { codeList } from '@/flows/offer/codes';
+import { codeList, latestCodeUses } from '@/flows/offer/codes';
 import { businessToday } from '@/flows/payment/payment-list';
 import { itemsPage } from '@/flows/records/items';
 import { BeginInput } from '@/input/list-input';
 import { CodeTable } from '@/ui/code/code-table';
+import { Amount } from '@/ui/kit/amount';
+import { OverviewPart, OverviewRow } from '@/ui/kit/overview';
 import { RecordsTabs } from '../records-tabs';
 
 export const metadata: Metadata = { title: 'Discount codes' };
@@ -18,6 +22,7 @@ export default async function CodesPage({ searchParams }: { searchParams: Promis
   const { business } = await businessToday(actor);
   const codes = await codeList(actor);
   const { rows } = await itemsPage(actor, '');
+  const uses = await latestCodeUses(actor);
   return (
     <>
       <RecordsTabs here="Discount codes" />
@@ -32,7 +37,29 @@ export default async function CodesPage({ searchParams }: { searchParams: Promis
         items={rows.map(({ id, name }) => ({ id, name }))}
         mayAsk={mayDo(actor.role, 'records')}
         begins={asked.new === 'yes'}
-      />
+      >
+        {uses.length > 0 ? (
+          <div className="mt-9 max-w-[760px]">
+            <OverviewPart name="Used last">
+              <ul>
+                {uses.map(({ paymentId, code, payer, at, paidMinor, currency }) => (
+                  <OverviewRow
+                    key={paymentId}
+                    href={`/money/payments/${paymentId}`}
+                    name={payer}
+                    about={`${code}, ${shortDate(dateInZone(at, business.zone), business.locale, { weekday: true })}`}
+                    figure={
+                      <span className="private">
+                        <Amount minor={jsonMinor(paidMinor)} currency={currency} locale={business.locale} />
+                      </span>
+                    }
+                  />
+                ))}
+              </ul>
+            </OverviewPart>
+          </div>
+        ) : null}
+      </CodeTable>
     </>
   );
 }

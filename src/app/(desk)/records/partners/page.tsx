@@ -1,10 +1,15 @@
 import type { Metadata } from 'next';
 import { askedOf } from '@/app/asked';
 import { pageActor } from '@/app/session';
+import { shortDate } from '@/core/dates/date-text';
+import { dateInZone } from '@/core/dates/zone';
+import { jsonMinor } from '@/core/money/money';
 import { mayDo } from '@/flows/door/rights';
 import { businessToday } from '@/flows/payment/payment-list';
-import { partnerList } from '@/flows/records/partners';
+import { partnerList, partnerShares } from '@/flows/records/partners';
 import { BeginInput } from '@/input/list-input';
+import { Amount } from '@/ui/kit/amount';
+import { OverviewPart, OverviewRow } from '@/ui/kit/overview';
 import { PartnerTable } from '@/ui/partner/partner-table';
 import { RecordsTabs } from '../records-tabs';
 
@@ -14,6 +19,7 @@ export default async function PartnersPage({ searchParams }: { searchParams: Pro
   const actor = await pageActor();
   const asked = await askedOf(BeginInput, searchParams);
   const { business } = await businessToday(actor);
+  const shares = await partnerShares(actor);
   return (
     <>
       <RecordsTabs here="Partners" />
@@ -22,7 +28,29 @@ export default async function PartnersPage({ searchParams }: { searchParams: Pro
         locale={business.locale}
         mayAsk={mayDo(actor.role, 'settings')}
         begins={asked.new === 'yes'}
-      />
+      >
+        {shares.length > 0 ? (
+          <div className="mt-9">
+            <OverviewPart name="Shared last">
+              <ul>
+                {shares.map(({ paymentId, partner, payer, at, minor, currency }) => (
+                  <OverviewRow
+                    key={`${paymentId} ${partner}`}
+                    href={`/money/payments/${paymentId}`}
+                    name={partner}
+                    about={`of ${payer}’s payment, ${shortDate(dateInZone(at, business.zone), business.locale, { weekday: true })}`}
+                    figure={
+                      <span className="private">
+                        <Amount minor={jsonMinor(minor)} currency={currency} locale={business.locale} />
+                      </span>
+                    }
+                  />
+                ))}
+              </ul>
+            </OverviewPart>
+          </div>
+        ) : null}
+      </PartnerTable>
     </>
   );
 }

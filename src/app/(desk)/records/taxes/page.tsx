@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
 import { mayDo } from '@/flows/door/rights';
 import { businessToday } from '@/flows/payment/payment-list';
+import { itemClasses } from '@/flows/records/items';
 import { taxRules } from '@/flows/records/taxes';
 import { TaxTable } from '@/ui/tax/tax-table';
 import { RecordsTabs } from '../records-tabs';
@@ -14,7 +15,12 @@ export default async function TaxesPage() {
   return (
     <>
       <RecordsTabs here="Taxes" />
-      <TaxTable rules={await taxRules(actor)} home={business.country} mayAsk={mayDo(actor.role, 'settings')} />
+      <TaxTable
+        rules={await taxRules(actor)}
+        classes={await itemClasses(actor)}
+        home={business.country}
+        mayAsk={mayDo(actor.role, 'settings')}
+      />
     </>
   );
 }
