@@ -72,7 +72,7 @@ await go('/ask/plans');
 await openRow('Rosalind Achterberg');
 await untilShown(page, 'Cards on file');
 await take('plan');
-await choose(page, 'More', 'Make another like it');
+await choose(page, 'More', 'Copy');
 await untilShown(page, 'Every charge, drawn');
 await untilShown(page, 'Draft, saved');
 await take('plan-composer');

@@ -13,7 +13,9 @@ test('several that look for a port at once get one each, in one process and in s
     .then((port) => { process.stdout.write(String(port)); setInterval(() => {}, 1000); });`;
   const others = await Promise.all(
     Array.from({ length: 2 }, async () => {
-      const child = spawn(process.execPath, ['--import', 'tsx', '-e', script], { stdio: ['ignore', 'pipe', 'inherit'] });
+      const child = spawn(process.execPath, ['--import', 'tsx', '-e', script], {
+        stdio: ['ignore', 'pipe', 'inherit'],
+      });
       const [said] = (await once(child.stdout, 'data')) as [Buffer];
       return { child, port: Number(String(said)) };
     }),

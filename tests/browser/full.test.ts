@@ -170,7 +170,7 @@ test('kept as a template it begins another; sent on a day to come it goes out by
   await byName(page, 'Who pays: Perpetua Vane');
   await press(page, 'Send invoice', 'button');
   await untilShown(page, 'The number is given now');
-  await press(page, 'Trial copy to me', 'button');
+  await press(page, 'Test copy to me', 'button');
   await untilShown(page, 'A trial copy is on its way');
   await page.click('[role=dialog] input[type=checkbox]');
   const [year, month, day] = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10).split('-');

@@ -274,7 +274,7 @@ test('a payment is given back in part from its sheet, and the payer is told', as
   await press(page, 'Refund', 'button');
   await type(page, 'How much, USD', '10');
   await type(page, 'Why', 'One plane was left out');
-  await press(page, 'Give $10.00 back', 'button');
+  await press(page, 'Refund $10.00', 'button');
   await untilShown(page, 'Part-refunded');
   await expectAccessible(page, 'payment of an order');
   await until('the refund’s mail', async () =>

@@ -127,12 +127,12 @@ test('customers come as vCards, go out as both forms, and two who are one are ma
 
   await go(`/records/customers/${kept}`);
   await untilShown(page, 'Perhaps the same');
-  await press(page, 'Make them one', 'button');
+  await press(page, 'Merge', 'button');
   await untilShown(page, 'This cannot be taken back');
   await expectAccessible(page, 'making two one');
   await page.evaluate(() =>
     [...document.querySelectorAll<HTMLButtonElement>('[role=dialog] button')]
-      .find((button) => button.innerText === 'Make them one')
+      .find((button) => button.innerText === 'Merge')
       ?.click(),
   );
   await untilShown(page, '110.00');

@@ -15,7 +15,7 @@ export const MESSAGE_KINDS = {
   'credit-note': { called: 'Credit note', reader: 'customer', told: 'all' },
   question: { called: 'Question', reader: 'business', told: 'nothing' },
   answer: { called: 'Answer', reader: 'customer', told: 'all' },
-  trial: { called: 'Trial copy', reader: 'customer', told: 'nothing' },
+  trial: { called: 'Test copy', reader: 'customer', told: 'nothing' },
   statement: { called: 'Statement', reader: 'customer', told: 'all' },
   notice: { called: 'Notice', reader: 'business', told: 'nothing' },
   request: { called: 'Request', reader: 'customer', told: 'all' },

@@ -25,7 +25,13 @@ test('answers stand under their question, whatever order or wording the offer ha
 
 test('packing has to whom and where, how they are reached, what they wrote and answered; nothing that was not said', () => {
   const payer = { name: 'Ida Marsh', email: 'ida@marsh.example', address: ['4 Kiln Road', 'Fenwick'] };
-  const order = { payer, deliveryTo: ['9 Weir Street'], phone: '555 0100', message: 'Ring twice', ...answered(['Size', '3/4']) };
+  const order = {
+    payer,
+    deliveryTo: ['9 Weir Street'],
+    phone: '555 0100',
+    message: 'Ring twice',
+    ...answered(['Size', '3/4']),
+  };
   expect(packingOf(order).map(({ label, text }) => `${label}: ${text}`)).toEqual([
     'Deliver to: Ida Marsh, 9 Weir Street',
     'Bill to: 4 Kiln Road, Fenwick',

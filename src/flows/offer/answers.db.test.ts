@@ -50,7 +50,9 @@ test('answers of an offer stand in a table and a file, and the notice of a payme
     ['Ida Marsh', 'Ëlie, left', '=1+1'],
   ]);
   const [headings, ...lines] = (await offerAnswersCsv(house.reader, offer.id)).split('\r\n');
-  expect(headings).toMatch(/^at,reference,payer,email,phone,deliver to,bought,message,paid,currency,state,Bow hand,'=SUM\(1\)$/);
+  expect(headings).toMatch(
+    /^at,reference,payer,email,phone,deliver to,bought,message,paid,currency,state,Bow hand,'=SUM\(1\)$/,
+  );
   expect(lines.join('\n')).toContain('"Ëlie, left",\'=1+1');
   expect(lines.join('\n')).toContain('44.00,USD,paid');
   for (const { id } of await asSuperuser<{ id: string }>(

@@ -62,7 +62,7 @@ export function ComposerBar({
       <span className="flex-1" />
       {mayAsk && fixed ? (
         <Button look="go" onClick={onSend}>
-          Make it version {(sentVersion ?? 1) + 1}
+          Save as version {(sentVersion ?? 1) + 1}
         </Button>
       ) : null}
       {mayAsk && !fixed ? (

@@ -187,7 +187,7 @@ export function SendDialog({
       {trouble ? <FieldError>{trouble}</FieldError> : null}
       <div className="mt-5 flex flex-wrap items-center justify-end gap-3">
         <Button look="link" className="mr-auto" disabled={busy} onClick={onTrial}>
-          Trial copy to me
+          Test copy to me
         </Button>
         <Button
           look="go"

@@ -96,7 +96,7 @@ export function CustomerSheet({
                   </span>
                   {mayAsk ? (
                     <Button look="link" onClick={() => setMerging(other)}>
-                      Make them one
+                      Merge
                     </Button>
                   ) : null}
                 </p>
@@ -129,7 +129,7 @@ export function CustomerSheet({
       <Dialog
         open={merging !== null}
         onOpenChange={(open) => !open && setMerging(null)}
-        title="Make them one customer?"
+        title="Merge these two customers?"
         about="Invoices and payments of both stay, under the name that is open here. This cannot be taken back."
       >
         <p className="document">
@@ -139,7 +139,7 @@ export function CustomerSheet({
         <div className="mt-5 flex justify-end gap-3">
           <Button onClick={() => setMerging(null)}>Leave both</Button>
           <Button look="go" disabled={busy} onClick={() => merging && void merge(merging)}>
-            Make them one
+            Merge
           </Button>
         </div>
       </Dialog>

@@ -49,6 +49,7 @@ export const NEW_THINGS: readonly {
     needs: 'records',
     begin: { by: 'open', path: '/records/codes?new=yes' },
   },
+  { words: 'New tax rule', key: 'a x', needs: 'settings', begin: { by: 'open', path: '/records/taxes' } },
   { words: 'New partner', key: 'a n', needs: 'settings', begin: { by: 'open', path: '/records/partners?new=yes' } },
   {
     words: 'Import customers',

@@ -91,7 +91,7 @@ export function ItemForm({
     router.push('/records/items');
     router.refresh();
     say(`${item.name} is removed from the list`, {
-      label: 'Put it back',
+      label: 'Undo',
       onClick: () =>
         void send('POST', `/api/items/${item.id}`).then((back) => {
           if (!back.ok) return sayTrouble(back.words);

@@ -79,8 +79,8 @@ export function OrderPaymentActions({
       <FormDialog
         open={shown === 'back'}
         title="Refund"
-        about={`${text(leftMinor)} can be given back. The payer is told by mail.`}
-        action={kind === 'void' ? `Void ${text(leftMinor)}` : `Give ${typed === null ? '…' : text(Number(typed))} back`}
+        about={`${text(leftMinor)} can be refunded. The payer is told by mail.`}
+        action={kind === 'void' ? `Void ${text(leftMinor)}` : `Refund ${typed === null ? '…' : text(Number(typed))}`}
         busy={busy}
         danger
         disabled={kind === 'refund' && (typed === null || typed <= 0n || typed > BigInt(leftMinor))}

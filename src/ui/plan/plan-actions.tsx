@@ -96,7 +96,7 @@ export function PlanActions({
               ? item('Charge the rest now', () => setShown('finish'))
               : null}
             {item(
-              'Make another like it',
+              'Copy',
               () =>
                 void makeAndOpen(
                   `/api/plans/${plan.id}`,

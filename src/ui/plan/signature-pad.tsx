@@ -37,7 +37,7 @@ export function SignatureField({ label, onSigned }: { label: string; onSigned: (
             onSigned(null);
           }}
         >
-          Wipe
+          Clear
         </Button>
       </span>
       <canvas

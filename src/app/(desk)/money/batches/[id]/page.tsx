@@ -45,7 +45,7 @@ function Sum({
           {figure(sum.salesMinor)}
         </Leader>
       ) : null}
-      {sum.backs > 0 ? <Leader label={`Given back, ${sum.backs}`}>{figure(-sum.backMinor)}</Leader> : null}
+      {sum.backs > 0 ? <Leader label={`Refunded, ${sum.backs}`}>{figure(-sum.backMinor)}</Leader> : null}
       <Leader label="Processing fees">{figure(-sum.feesMinor)}</Leader>
       {partnersMinor === 0n ? null : <Leader label="Partners’ parts">{figure(-partnersMinor)}</Leader>}
       <Leader label="On its way to you" className="rule-total mt-1 py-0.5 text-[17px]/7 font-semibold">

@@ -65,7 +65,7 @@ export default async function CustomerPage({ params }: Props) {
             target="_blank"
             rel="noreferrer"
           >
-            Letter over {gift.year}
+            Statement for {gift.year}
           </a>
         </p>
       ))}
