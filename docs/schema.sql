@@ -1118,6 +1118,7 @@ CREATE TABLE public.plans (
     ends_on date,
     card_ids uuid[] DEFAULT '{}'::uuid[] NOT NULL,
     proposed jsonb,
+    written_to date,
     CONSTRAINT plans_kind_known CHECK ((kind = ANY (ARRAY['membership'::text, 'instalments'::text]))),
     CONSTRAINT plans_pay_known CHECK ((pay = ANY (ARRAY['card'::text, 'invoice'::text]))),
     CONSTRAINT plans_state_known CHECK ((state = ANY (ARRAY['draft'::text, 'waiting'::text, 'active'::text, 'paused'::text, 'finished'::text, 'cancelled'::text])))
@@ -1739,6 +1740,8 @@ CREATE INDEX payments_paid ON public.payments USING btree (business_id, settled_
 CREATE INDEX payments_pending_of_invoice ON public.payments USING btree (business_id, invoice_id) WHERE (state = 'pending'::text);
 
 CREATE UNIQUE INDEX people_email_unique ON public.people USING btree (business_id, lower(email));
+
+CREATE INDEX plans_beyond ON public.plans USING btree (business_id, written_to) WHERE ((state = 'active'::text) AND (written_to IS NOT NULL));
 
 CREATE INDEX plans_by_change ON public.plans USING btree (business_id, changed_at, id);
 

@@ -5,7 +5,7 @@ import type { Progress } from '@/core/plan/ahead';
 import type { Decisions } from '@/core/plan/decisions';
 import type { PlanTerms } from '@/core/plan/plan';
 import type { PlanState } from '@/core/plan/state';
-import { COUNTED_STATES, RUNNING_STATES } from '@/core/plan/state';
+import { RUNNING_STATES } from '@/core/plan/state';
 import type { Connection, Db, Tx } from './pool';
 import { likePattern, many, maybeOne, NONE, one, oneOf, records, run, type Statement, sql } from './sql';
 
@@ -48,7 +48,7 @@ const PLAN = sql`plans.id, plans.customer_id as "customerId", plans.number, plan
   plans.reference, plans.link_token as "linkToken", plans.pauses, plans.decisions, plans.ends_on as "endsOn", plans.card_ids as "cardIds", plans.proposed, plans.starts_on as "startsOn", plans.invoice_id as "invoiceId",
   plans.order_id as "orderId", plans.charged_minor as "chargedMinor", plans.charged_count as "chargedCount",
   plans.planned_minor as "plannedMinor", plans.planned_count as "plannedCount", plans.next_on as "nextOn",
-  plans.refused_count as "refusedCount", plans.sent_at as "sentAt", plans.remind_at as "remindAt", plans.lapses_on as "lapsesOn", plans.revision,
+  plans.refused_count as "refusedCount", plans.written_to as "writtenTo", plans.sent_at as "sentAt", plans.remind_at as "remindAt", plans.lapses_on as "lapsesOn", plans.revision,
   plans.by_id as "byId", plans.created_at as "createdAt", plans.ended_at as "endedAt"`;
 
 const complete = <Row extends Plan>(row: Row): Row => ({
@@ -100,7 +100,7 @@ export const updatePlan = (tx: Tx, plan: Plan): Promise<number> =>
           proposed = ${plan.proposed ? JSON.stringify(plan.proposed) : null},
           starts_on = ${plan.startsOn}, invoice_id = ${plan.invoiceId}, charged_minor = ${plan.chargedMinor},
           charged_count = ${plan.chargedCount}, planned_minor = ${plan.plannedMinor}, planned_count = ${plan.plannedCount},
-          next_on = ${plan.nextOn}, refused_count = ${plan.refusedCount}, sent_at = ${plan.sentAt}, remind_at = ${plan.remindAt}, lapses_on = ${plan.lapsesOn},
+          next_on = ${plan.nextOn}, refused_count = ${plan.refusedCount}, written_to = ${plan.writtenTo}, sent_at = ${plan.sentAt}, remind_at = ${plan.remindAt}, lapses_on = ${plan.lapsesOn},
           revision = ${plan.revision}, ended_at = ${plan.endedAt}, changed_at = ${tx.now}
         where business_id = ${tx.businessId} and id = ${plan.id}`,
   );
@@ -121,15 +121,16 @@ export const updateProgress = (
     plannedCount: plan.plannedCount,
     nextOn: plan.nextOn,
     refusedCount: plan.refusedCount,
+    writtenTo: plan.writtenTo,
     endedAt: plan.endedAt,
   }));
   return run(
     tx,
     sql`update plans set state = given.state, currency = given.currency, charged_minor = "chargedMinor", charged_count = "chargedCount",
           planned_minor = "plannedMinor", planned_count = "plannedCount", next_on = "nextOn", refused_count = "refusedCount",
-          ended_at = "endedAt", changed_at = ${tx.now}
+          written_to = "writtenTo", ended_at = "endedAt", changed_at = ${tx.now}
         from jsonb_to_recordset(${records(given)}::jsonb) as given (id uuid, state text, currency text, "chargedMinor" bigint,
-          "chargedCount" int, "plannedMinor" bigint, "plannedCount" int, "nextOn" date, "refusedCount" int, "endedAt" timestamptz)
+          "chargedCount" int, "plannedMinor" bigint, "plannedCount" int, "nextOn" date, "refusedCount" int, "writtenTo" date, "endedAt" timestamptz)
         where business_id = ${tx.businessId} and plans.id = given.id`,
   );
 };
@@ -200,26 +201,16 @@ export const planCounts = (db: Db): Promise<{ state: PlanState; count: number; r
         where business_id = ${db.businessId} group by state`,
   );
 
-/** A running plan with dates beyond those that are written down: until which date by the rule they are (null for none), and whose it is. */
-export type PlanBeyond = Plan & {
-  readonly writtenTo: CalendarDate | null;
-  readonly customer: string;
-  readonly email: string;
-};
+/** A running plan with dates beyond those that are written down, and whose it is. */
+export type PlanBeyond = Plan & { readonly customer: string; readonly email: string };
 
-/** Memberships that run, match the words (all without any) and are not written down up to a day, as far as they go at all. */
+/** Plans that run, match the words (all without any) and are not written down up to a day, as far as they go at all. */
 export async function plansBeyond(db: Db, words: string, until: CalendarDate): Promise<PlanBeyond[]> {
   const rows = await many<PlanBeyond>(
     db,
-    sql`select ${PLAN}, written.last as "writtenTo", customers.name as customer, customers.email
+    sql`select ${PLAN}, customers.name as customer, customers.email
         from plans join customers on customers.business_id = plans.business_id and customers.id = plans.customer_id
-          cross join lateral (
-            select max(charges.nominal) as last, count(*) filter (where charges.state in ${oneOf(COUNTED_STATES)}) as counted from charges
-            where charges.business_id = plans.business_id and charges.plan_id = plans.id and charges.part = 'period'
-          ) as written
-        where plans.business_id = ${db.businessId} and plans.state = 'active' and plans.kind = 'membership'
-          and (written.last is null or written.last < ${until})
-          and (plans.planned_count is null or plans.planned_count > written.counted)
+        where plans.business_id = ${db.businessId} and plans.state = 'active' and plans.written_to < ${until}
           and ${words ? planMatches(words) : sql`true`}
         order by plans.id`,
   );

@@ -92,7 +92,7 @@ test('customers come from a file: columns told, rows checked, the refused ones n
     [...document.querySelectorAll('h1')].some((heading) => heading.innerText.includes('Edda Tolliver')),
   );
   await press(page, 'Edit', 'button');
-  await pick(page, 'Language', 'Deutsch');
+  await pick(page, 'Language', 'German');
   await type(page, 'Groups', 'Choir');
   await press(page, 'Save changes', 'button');
   await untilShown(page, 'The changes are saved');

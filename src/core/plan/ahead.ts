@@ -20,6 +20,8 @@ export type Progress = {
   readonly plannedCount: number | null;
   readonly nextOn: CalendarDate | null;
   readonly refusedCount: number;
+  /** The last date by the rule that is written down, where more follow it; null where none do. */
+  readonly writtenTo: CalendarDate | null;
 };
 
 /** Whether a plan costs nothing on this date: such a charge is settled as soon as it is planned. */
@@ -46,10 +48,14 @@ export function lookAhead(
   let ahead = known.filter(({ state }) => state === 'upcoming').length;
   const fresh: PlannedCharge[] = [];
   let [restMinor, restCount] = [0n, 0];
+  let stopped = false;
   for (const charge of active ? plannedCharges(terms, sums, context) : []) {
     if (written.has(dateKey(charge))) continue;
     if (!parts && ahead >= AHEAD) {
-      if (endless || restCount >= FAR) break;
+      if (endless || restCount >= FAR) {
+        stopped = true;
+        break;
+      }
       if (isFree(charge)) continue;
       restMinor += charge.amountMinor;
       restCount += 1;
@@ -64,6 +70,10 @@ export function lookAhead(
   ];
   const inState = (states: readonly string[]) => all.filter(({ state }) => states.includes(state));
   const sumOf = (charges: readonly KnownCharge[]) => charges.reduce((sum, { amountMinor }) => sum + amountMinor, 0n);
+  const last = all.reduce<CalendarDate | null>(
+    (late, { part, nominal }) => (part === 'period' && (late === null || nominal > late) ? nominal : late),
+    null,
+  );
   const paid = inState(PAID_STATES);
   const counted = all.filter(({ state }) => isCounted(state));
   const [nextOn = null] = inState(['upcoming'])
@@ -78,6 +88,7 @@ export function lookAhead(
       plannedCount: !active ? plan.plannedCount : endless ? null : counted.length + restCount,
       nextOn: active ? nextOn : null,
       refusedCount: inState(['refused']).length,
+      writtenTo: active && (restCount > 0 || stopped) ? last : null,
     },
     // One that ends on a day runs until then.
     over: active && plan.endsOn === null && inState(OPEN_STATES).length === 0 && restCount === 0,

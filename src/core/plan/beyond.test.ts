@@ -29,6 +29,7 @@ const NOTHING = {
   plannedCount: null,
   nextOn: null,
   refusedCount: 0,
+  writtenTo: null,
 };
 
 test('what is written down and what lies beyond it are together all of a span, each date once', () => {
@@ -51,7 +52,12 @@ test('what is written down and what lies beyond it are together all of a span, e
       };
       const from = addDays(start, wait);
       const to = addDays(from, length);
-      const { fresh } = lookAhead({ terms: plan, state: 'active', endsOn: null, ...NOTHING }, [], sums, context);
+      const { fresh, progress } = lookAhead(
+        { terms: plan, state: 'active', endsOn: null, ...NOTHING },
+        [],
+        sums,
+        context,
+      );
       const writtenTo =
         fresh
           .map(({ nominal }) => nominal)
@@ -65,6 +71,12 @@ test('what is written down and what lies beyond it are together all of a span, e
       }
       const known = fresh.filter((charge) => within(charge) && charge.amountMinor > 0n);
       const beyond = chargesBeyond(plan, sums, context, writtenTo, { from, to });
+      // Nothing lies beyond a plan that says so.
+      const whole = chargesBeyond(plan, sums, context, writtenTo, {
+        from: start,
+        to: addDays(start, units === 'year' ? 60_000 : 9000),
+      });
+      expect(progress.writtenTo).toBe(whole.length > 0 ? writtenTo : null);
       expect([...known, ...beyond].map(({ nominal }) => nominal).sort()).toEqual(all.sort());
     }),
     { numRuns: 200 },

@@ -89,6 +89,7 @@ test('whatever was charged already, what is still to come adds up to what is pla
         plannedCount: null,
         nextOn: null,
         refusedCount: 0,
+        writtenTo: null,
       };
       const plan = { terms: of, state: 'active' as const, endsOn: null, ...progress };
       const sums = { eachMinor: 2000n, setUpMinor: 0n, depositMinor: 0n };

@@ -227,6 +227,7 @@ describe('how far a plan is written down ahead', () => {
     plannedCount: null,
     nextOn: null,
     refusedCount: 0,
+    writtenTo: null,
     endsOn: null,
   });
 
