@@ -159,7 +159,7 @@ test('kept as a template it begins another; sent on a day to come it goes out by
   await choose(page, 'More to do with this draft', 'Save as a template');
   await type(page, 'Name', 'Strings and pegs');
   await page.keyboard.press('Enter');
-  await untilShown(page, 'is kept as a template');
+  await untilShown(page, 'is saved as a template');
   await press(page, 'Who pays: nobody chosen yet');
   await page.waitForSelector('[cmdk-input]');
   await page.keyboard.type('Perpetua');
@@ -171,7 +171,7 @@ test('kept as a template it begins another; sent on a day to come it goes out by
   await press(page, 'Send invoice', 'button');
   await untilShown(page, 'The number is given now');
   await press(page, 'Test copy to me', 'button');
-  await untilShown(page, 'A trial copy is on its way');
+  await untilShown(page, 'A test copy is on its way');
   await page.click('[role=dialog] input[type=checkbox]');
   const [year, month, day] = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10).split('-');
   await page.type('input[aria-label="Day of sending"]', `${month}/${day}/${year}`);

@@ -121,7 +121,7 @@ test('an invoice goes all the way: typed on the paper, proved, sent, paid, seen 
 
   // Hours × rate, goods by piece with a discount, a discount on the whole: the sum follows each keystroke.
   await type(page, 'Line 1: what for', 'Refitting two sash windows');
-  await pick(page, 'Line 1: counted in', 'hour');
+  await pick(page, 'Line 1: counted in', 'h');
   await type(page, 'Line 1: how much', '3.5');
   await type(page, 'Line 1: price of one', '72');
   // 3.5 × 72.00 = 252.00, and 10 percent tax.
@@ -334,7 +334,7 @@ test('without a connection nothing typed is lost', async () => {
   await page.setOfflineMode(true);
   try {
     await type(page, 'Line 1: what for', 'Typed in a tunnel');
-    await untilShown(page, 'kept on this computer only');
+    await untilShown(page, 'saved on this computer only');
   } finally {
     // Whatever happened: the next test begins with a connection.
     await page.setOfflineMode(false);

@@ -407,7 +407,7 @@ test('the day’s batch closed by itself: by channel, compared, and a difference
   await press(page, 'Compare again', 'button');
   await untilShown(page, 'Another fee with the processor');
   await visit(page, `${stack.web}/today`);
-  await untilShown(page, 'The card processor’s book differs from yours');
+  await untilShown(page, 'The processor’s book differs from yours');
   await visit(page, `${stack.web}/money/batches/${day}`);
   await press(page, 'I have looked into it', 'button');
   await type(page, 'What was found', 'A cent, by contract');

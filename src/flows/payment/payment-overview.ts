@@ -36,6 +36,12 @@ function sumsOf(days: readonly DaySum[], own: string, within: (on: CalendarDate)
   });
 }
 
+/** The business's own currency first, then by currency; the largest first in each. */
+function inOrder(ways: readonly WaySum[], own: string): WaySum[] {
+  const { own: first, others } = byCurrency(ways, own);
+  return [...first, ...[...others.values()].flat()];
+}
+
 export const paymentOverview = desk('see').read(async (db): Promise<PaymentOverview> => {
   const business = await businessById(db);
   const { zone, currency } = business;
@@ -53,7 +59,7 @@ export const paymentOverview = desk('see').read(async (db): Promise<PaymentOverv
       { span: 'this-month', sums: sumsOf(days, currency, (on) => on >= month) },
       { span: 'last-month', sums: sumsOf(days, currency, (on) => on <= monthEnd(before)) },
     ],
-    ways: await receivedByWay(db, midnight(month), midnight(addDays(today, 1))),
+    ways: inOrder(await receivedByWay(db, midnight(month), midnight(addDays(today, 1))), currency),
     open: await openOrRefused(db, new Date(db.now.getTime() - OPEN_DAYS * 86_400_000), OPEN_SHOWN),
   };
 });

@@ -68,7 +68,7 @@ export function useSentPaper(id: string, draft: ReturnType<typeof useDraft>, cur
   const trial = async (to: string): Promise<void> => {
     if (!(await flush())) return sayTrouble('The last change could not be saved. Try again in a moment.');
     const answer = await send('POST', `/api/invoices/${id}/trial`, { requestKey: crypto.randomUUID(), to });
-    if (answer.ok) say(`A trial copy is on its way to ${to}`);
+    if (answer.ok) say(`A test copy is on its way to ${to}`);
     else sayTrouble(answer.words);
   };
 

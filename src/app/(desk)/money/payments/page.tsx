@@ -6,6 +6,7 @@ import { jsonMinor } from '@/core/money/money';
 import { REFUSAL_BRIEF } from '@/core/payment/outcome';
 import { paymentOverview, type SpanSum } from '@/flows/payment/payment-overview';
 import { Amount } from '@/ui/kit/amount';
+import { Leader } from '@/ui/kit/leader';
 import { Overview, OverviewPart, OverviewRow } from '@/ui/kit/overview';
 import { CHANNEL_WORDS, METHOD_WORDS } from './json-payment';
 
@@ -32,19 +33,18 @@ export default async function NoPaymentOpen() {
   return (
     <Overview label="Payments at a glance">
       <OverviewPart name="Received">
-        <dl className="grid grid-cols-2 gap-x-8 gap-y-3 py-3 sm:grid-cols-4">
+        <div className="document max-w-[460px] py-2.5 leading-7">
           {spans.map(({ span, sums }) => (
-            <div key={span}>
-              <dt className="small text-soft">{SPAN_WORDS[span]}</dt>
-              {sums.map(({ currency, count, minor }) => (
-                <dd key={currency} className="private font-serif text-[20px]/7">
+            <Leader key={span} label={SPAN_WORDS[span]}>
+              {sums.map(({ currency, minor }, at) => (
+                <span key={currency} className="private">
+                  {at > 0 ? ' + ' : ''}
                   {sum(minor, currency)}
-                  <span className="small ml-2 font-sans text-soft">{count > 0 ? count : ''}</span>
-                </dd>
+                </span>
               ))}
-            </div>
+            </Leader>
           ))}
-        </dl>
+        </div>
       </OverviewPart>
       {ways.length > 0 ? (
         <OverviewPart name="This month, by way">
