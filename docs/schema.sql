@@ -1669,6 +1669,8 @@ CREATE INDEX ledger_postings_of_account ON public.ledger_postings USING btree (b
 
 CREATE INDEX log_entries_latest ON public.log_entries USING btree (business_id, noted_at DESC, id DESC);
 
+CREATE INDEX messages_asking ON public.messages USING btree (business_id, created_at) WHERE (kind = ANY (ARRAY['charge-refused'::text, 'part-due'::text, 'card-asked'::text, 'own-page'::text]));
+
 CREATE INDEX messages_failed ON public.messages USING btree (business_id, created_at) WHERE ((state = ANY (ARRAY['failed'::text, 'bounced'::text])) AND (seen_to_at IS NULL));
 
 CREATE UNIQUE INDEX messages_key_unique ON public.messages USING btree (business_id, message_key);
@@ -1680,6 +1682,8 @@ CREATE INDEX messages_of_invoice ON public.messages USING btree (business_id, in
 CREATE INDEX messages_of_order ON public.messages USING btree (business_id, order_id, created_at) WHERE (order_id IS NOT NULL);
 
 CREATE INDEX messages_of_plan ON public.messages USING btree (business_id, plan_id, created_at) WHERE (plan_id IS NOT NULL);
+
+CREATE INDEX messages_reminding ON public.messages USING btree (business_id, created_at) WHERE (kind = 'reminder'::text);
 
 CREATE INDEX offer_names_of_offer ON public.offer_names USING btree (business_id, offer_id);
 

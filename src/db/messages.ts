@@ -177,7 +177,8 @@ export async function lastAsked(
   const rows = await many<{ id: string; at: Date }>(
     db,
     sql`select coalesce(plan_id, customer_id) as id, max(created_at) as at from messages
-        where business_id = ${db.businessId} and created_at >= ${since} and (
+        where business_id = ${db.businessId} and created_at >= ${since}
+          and kind in ('charge-refused', 'part-due', 'card-asked', 'own-page') and (
           kind in ('charge-refused', 'part-due') and plan_id = any(${[...of.planIds]}::uuid[])
           or kind in ('card-asked', 'own-page') and plan_id is null and customer_id = any(${[...of.customerIds]}::uuid[]))
         group by 1`,
