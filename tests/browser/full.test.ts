@@ -239,7 +239,7 @@ test('from the sheet: money written down, changed to a new version, credited; an
   await untilTrue(page, () => location.pathname.startsWith('/ask/change/'));
   await type(page, 'Line 1: how much', '3');
   await untilShown(page, '165.00');
-  await press(page, 'Make it version 2', 'button');
+  await press(page, 'Save as version 2', 'button');
   await press(page, 'Update invoice', 'button');
   await untilTrue(page, () => location.pathname.startsWith('/ask/invoices/'));
   await untilShown(page, '135.00 still due');

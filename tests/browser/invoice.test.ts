@@ -145,7 +145,7 @@ test('an invoice goes all the way: typed on the paper, proved, sent, paid, seen 
   await expectAccessible(page, 'composer');
 
   // Kept by itself: a reload loses nothing.
-  await page.waitForSelector('[data-keeping="saved"]');
+  await page.waitForSelector('[data-keeping="kept"]');
   await until('the draft is kept', async () => (await shown(page)).includes('saved '));
   await visitAgain(page);
   await untilShown(page, '384.66');

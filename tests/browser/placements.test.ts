@@ -182,7 +182,7 @@ test('a hosted page is built from blocks, published, seen, and paid from', async
   await press(page, 'Undo', 'button');
   expect(await order()).toBe('logo heading text offer goal contact');
   await expectAccessible(page, 'page designer');
-  await page.waitForSelector('[data-keeping="saved"]');
+  await page.waitForSelector('[data-keeping="kept"]');
   await press(page, 'Publish the page', 'button');
   await untilShown(page, 'Version 1 is what visitors see now');
   const pageId = await page.evaluate(() => location.pathname.split('/').at(-1) ?? '');

@@ -19,6 +19,22 @@ export function comingDates(
   return dates;
 }
 
+/** The dates from a nominal one on, itself included, that fall on a day up to `to`; none without a next one. */
+export function datesWithin(
+  schedule: Schedule,
+  pauses: Pauses,
+  next: CalendarDate | null,
+  to: CalendarDate,
+): ScheduledDate[] {
+  const dates: ScheduledDate[] = [];
+  if (next === null) return dates;
+  for (const date of scheduledDates(schedule, { pauses })) {
+    if (date.nominal > to && date.charged > to) break;
+    if (date.nominal >= next && date.charged <= to) dates.push(date);
+  }
+  return dates;
+}
+
 const EVERY: Readonly<Record<Schedule['unit'], readonly [string, string]>> = {
   day: ['every day', 'days'],
   week: ['every week', 'weeks'],

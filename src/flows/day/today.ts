@@ -20,6 +20,7 @@ import { openQuestions } from '@/db/questions';
 import { stuckJobs } from '@/db/stuck-jobs';
 import { desk } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
+import { recurringAhead } from '@/flows/invoice/recurring-ahead';
 import { daysBeyond } from '@/flows/plan/beyond';
 import { TOLD_FROM } from './stuck-work';
 import { type LateParts, type QueueItem, workItem } from './work-items';
@@ -60,7 +61,11 @@ export const todayView = desk('see').read(async (db): Promise<TodayView> => {
   const due = byCurrency(await dueByDay(db), business.currency);
   const ahead = { from: today, to: addDays(today, DAYS_AHEAD) };
   const planned = byCurrency(
-    [...(await plannedByDay(db, ahead.from, ahead.to)), ...(await daysBeyond(db, business, ahead))],
+    [
+      ...(await plannedByDay(db, ahead.from, ahead.to)),
+      ...(await daysBeyond(db, business, ahead)),
+      ...(await recurringAhead(db, business, ahead)),
+    ],
     business.currency,
   );
   const abroad = [...new Set([...due.others.keys(), ...planned.others.keys()])].sort();

@@ -3,8 +3,9 @@ import { beforeEach, expect, test } from 'vitest';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { instantInZone } from '@/core/dates/zone';
 import { todayView } from '@/flows/day/today';
+import { pauseRecurring, startRecurring } from '@/flows/invoice/recurring';
 import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
-import { foundHouse, type House, sharedWorkshop } from '../../../tests/support/workshop';
+import { foundHouse, type House, keptDraft, plainPaper, sharedWorkshop } from '../../../tests/support/workshop';
 import { calendarFeed } from './calendar-feed';
 import { pausePlan } from './change-plan';
 import {
@@ -68,4 +69,26 @@ test('the list turned page by page is the file, in order and each charge once; a
   expect(rows).toHaveLength(365 + 12 + 15);
   await pausePlan(house.owner, daily);
   expect(await linesOf({ ...span, words: 'dora' })).toHaveLength(0);
+});
+
+test('a recurring invoice that sends itself is expected on the days on which it will be due; a draft, a paused one and what is sent already are not', async () => {
+  await setClock(workshop.standIns, instantInZone('2027-03-01' as CalendarDate, '07:00', house.business.zone));
+  const own = await foundHouse('Recurring');
+  const expected = async () => (await todayView(own.reader)).horizon.expected;
+  const paper = plainPaper(own, { due: { kind: 'days', days: 14 } });
+  const draft = await keptDraft(own, paper);
+  const recur = (makes: 'send' | 'draft', start: string) =>
+    startRecurring(own.owner, draft, {
+      name: 'Tuning',
+      schedule: { unit: 'week', every: 1, start: start as CalendarDate, ends: 'never' },
+      makes,
+    });
+  expect(await expected()).toBe(0n);
+  await recur('draft', '2027-03-02');
+  expect(await expected()).toBe(0n);
+  const id = await recur('send', '2027-03-02');
+  // Made on 2, 9, 16, 23 and 30 March, due a fortnight later, up to 12 April: 16, 23, 30 March and 6 April; 13 April is too late.
+  expect(await expected()).toBe(4n * 11_000n);
+  await pauseRecurring(own.owner, id);
+  expect(await expected()).toBe(0n);
 });

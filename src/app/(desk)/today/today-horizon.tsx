@@ -62,7 +62,8 @@ export function TodayHorizon({ view }: { view: TodayView }) {
       words={
         <>
           {DAYS_AHEAD / 7} weeks ahead: <span className="private">{text(horizon.expected)}</span>
-          <SumsBeside sums={view.expectedBeside} locale={locale} /> due on invoices and by plans.
+          <SumsBeside sums={view.expectedBeside} locale={locale} /> due on invoices, those to recur included, and by
+          plans.
           {horizon.late > 0n ? (
             <>
               {' '}
