@@ -217,7 +217,7 @@ test('forty customers with long names: the list goes on by key, and the arrows w
   await close();
 });
 
-test('“Find or do” finds an invoice by its customer and opens it', async () => {
+test('“Find or do” finds a customer and opens them', async () => {
   const { page, close } = await deskOf('owner');
   await visit(page, `${stack.web}/today`);
   await openFinder(page);
@@ -227,7 +227,7 @@ test('“Find or do” finds an invoice by its customer and opens it', async () 
     document.querySelector('[cmdk-item][data-selected="true"]')?.textContent?.includes('Calloway 39'),
   );
   await page.keyboard.press('Enter');
-  await untilTrue(page, () => location.pathname.startsWith('/ask/invoices/'));
+  await untilTrue(page, () => location.pathname.startsWith('/records/customers/'));
   await untilShown(page, 'Calloway 39');
   await close();
 });

@@ -9,10 +9,10 @@ import type { Keeping } from './draft-keeper';
 
 /** Whether keeping is done, in a word or two. */
 function KeepingWords({ keeping, zone }: { keeping: Keeping; zone: string }) {
-  if (keeping.state === 'keeping') return <>keeping …</>;
+  if (keeping.state === 'keeping') return <>saving …</>;
   if (keeping.state === 'here-only')
-    return <span className="font-medium text-ochre">kept on this computer only. {keeping.words}</span>;
-  return keeping.at ? <>kept {clockTime(keeping.at, zone)}</> : <>nothing changed yet</>;
+    return <span className="font-medium text-ochre">saved on this computer only. {keeping.words}</span>;
+  return keeping.at ? <>saved {clockTime(keeping.at, zone)}</> : <>nothing changed yet</>;
 }
 
 /** What is composed, how keeping stands, and the one next action. */
