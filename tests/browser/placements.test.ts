@@ -178,7 +178,7 @@ test('a hosted page is built from blocks, published, seen, and paid from', async
     await until(words, async () => (await said()) !== before && (await said()).includes(words));
   }
   expect(await order()).toBe('logo heading text offer goal contact');
-  await press(page, 'Take Contact away', 'button');
+  await press(page, 'Remove Contact', 'button');
   await press(page, 'Undo', 'button');
   expect(await order()).toBe('logo heading text offer goal contact');
   await expectAccessible(page, 'page designer');
