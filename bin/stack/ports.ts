@@ -8,8 +8,9 @@ const freeAt = (port: number, host: string): Promise<boolean> =>
     probe.listen(port, host, () => probe.close(() => resolve(true)));
   });
 
-/** How far above a port its guard listens. */
+/** How far from a port its guard listens: above it, where there is one. */
 const GUARD = 20_000;
+const guardOf = (port: number): number => (port + GUARD < 65_536 ? port + GUARD : port - GUARD);
 
 /**
  * Keeps a port for this process until it ends, by listening at another one beside it: between looking for a port and a program's
@@ -21,7 +22,7 @@ const kept = (port: number): Promise<(() => Promise<void>) | null> =>
   new Promise((resolve) => {
     const guard = createServer((socket) => socket.destroy());
     guard.once('error', () => resolve(null));
-    guard.listen({ port: port + GUARD, host: '127.0.0.1', exclusive: true }, () => {
+    guard.listen({ port: guardOf(port), host: '127.0.0.1', exclusive: true }, () => {
       guard.unref();
       resolve(() => new Promise((closed) => guard.close(() => closed())));
     });
