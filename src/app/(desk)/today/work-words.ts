@@ -76,7 +76,6 @@ function told(item: QueueItem, { business, today }: TodayView): Told {
       const href = `/ask/plans/${charge.planId}`;
       const why = charge.lastReason ? REFUSAL_BRIEF[charge.lastReason] : chargeNoteText(charge.note) || 'refused';
       const again = charge.actAt ? ` Tried again ${day(charge.actAt)}.` : ' Not tried again by itself.';
-      const forCard = !charge.actAt && item.needsCard;
       return {
         key: charge.id,
         mark: { rosette: 'Refused', share: 0 },
@@ -84,7 +83,7 @@ function told(item: QueueItem, { business, today }: TodayView): Told {
         about: `${charge.plan}, ${shortDate(charge.chargedOn, locale)}: ${why}.${again}${asked}`,
         href,
         sum: sum(charge.amountMinor, charge.currency),
-        act: forCard ? card(charge.customerId, charge.email, href) : { do: 'charge', chargeIds: [charge.id] },
+        act: item.needsCard ? card(charge.customerId, charge.email, href) : { do: 'charge', chargeIds: [charge.id] },
       };
     }
     case 'missed': {

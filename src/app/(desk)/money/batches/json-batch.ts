@@ -67,7 +67,7 @@ export const DIFFERENCE_WORDS: Readonly<Record<BatchDifference['kind'], { what: 
   },
   'only-there': {
     what: 'Taken by the processor, not paid here',
-    todo: 'Look for the payer, and write the payment down or give it back at the processor.',
+    todo: 'Look for the payer, and record the payment or refund it at the processor.',
   },
   amount: {
     what: 'Another amount with the processor',
@@ -76,10 +76,10 @@ export const DIFFERENCE_WORDS: Readonly<Record<BatchDifference['kind'], { what: 
   fee: { what: 'Another fee with the processor', todo: 'The payout differs by it; compare with your contract.' },
   'back-only-here': {
     what: 'Refunded here, not with the processor',
-    todo: 'The payer has not got it: ask the processor to give it back.',
+    todo: 'The payer has not got it: ask the processor to refund it.',
   },
   'back-only-there': {
     what: 'Refunded by the processor, not here',
-    todo: 'Ask the processor who gave it back, and write a credit note.',
+    todo: 'Ask the processor who refunded it, and write a credit note.',
   },
 };

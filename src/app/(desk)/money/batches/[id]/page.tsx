@@ -213,7 +213,15 @@ export default async function BatchPage({ params }: { params: Promise<{ id: stri
         <div>
           <h1 className="font-serif text-[30px]/[34px] font-medium">
             {own ? <Amount minor={jsonMinor(own.allMinor)} currency={own.currency} locale={locale} /> : 'Nothing moved'}{' '}
-            <span className="text-[17px] text-soft">{shortDate(batch.day, locale, { weekday: true, year: true })}</span>
+            <span className="text-[17px] text-soft">
+              {shortDate(batch.day, locale, { weekday: true, year: true })}
+              {own && own.partnersMinor !== 0n ? (
+                <>
+                  , partners’ <Figure minor={jsonMinor(own.partnersMinor)} currency={own.currency} locale={locale} /> in
+                  it
+                </>
+              ) : null}
+            </span>
           </h1>
           <p>
             <b className={`font-semibold ${differs ? 'text-brick' : ''}`}>{state}</b>
