@@ -74,7 +74,7 @@ export async function OfferSheetPage({ id, placement }: { id: string; placement:
               <span className="ml-2 font-sans text-[13.5px] text-soft">
                 {sum.orders === 0
                   ? 'received so far'
-                  : `from ${sum.orders} payment${sum.orders === 1 ? '' : 's'}${sum.refundedMinor > 0 ? `, ${moneyText(money(BigInt(sum.refundedMinor), sum.currency), locale)} given back` : ''}`}
+                  : `from ${sum.orders} payment${sum.orders === 1 ? '' : 's'}${sum.refundedMinor > 0 ? `, ${moneyText(money(BigInt(sum.refundedMinor), sum.currency), locale)} refunded` : ''}`}
               </span>
             </span>
           ))}
