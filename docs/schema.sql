@@ -112,7 +112,7 @@ CREATE FUNCTION public.everything_matching(first text, second text, third text, 
       order by lower(c.name) using ~<~ limit most)
     ),
     invoice_ids as (
-      select invoices_matching(beginning, case when brief then '' else whole end, amount, most) as id
+      select invoices_matching(beginning, case when brief then null else whole end, amount, most) as id
       union (select i.id from invoices i, holder where i.business_id = holder.id and i.customer_id in (select people.id from people)
         order by i.changed_at desc limit most)
     ),
