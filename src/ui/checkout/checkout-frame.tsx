@@ -62,7 +62,7 @@ export function CheckoutFrame({
             </div>
             {picture ? (
               // biome-ignore lint/performance/noImgElement: a picture of the business's own, at most 800 wide
-              <img src={picture} alt="" className="mt-4 max-h-[320px] w-full rounded-paper bg-wash object-contain" />
+              <img src={picture} alt="" className="mt-4 max-h-[320px] max-w-full rounded-paper" />
             ) : null}
             <h1 className="mt-5 break-words font-serif text-[30px]/[34px] font-medium sm:text-[35px]/[40px]">
               {view.title}

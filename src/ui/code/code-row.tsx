@@ -63,8 +63,8 @@ export function CodeRow({
       <td className="whitespace-nowrap py-2 pl-4 text-right">
         {actions ? (
           <span className="inline-flex gap-4">
-            <Button look="small-link" onClick={actions.change}>
-              Edit {code.code}
+            <Button look="small-link" aria-label={`Edit ${code.code}`} onClick={actions.change}>
+              Edit
             </Button>
             <Button look="small-link" onClick={actions.remove}>
               Remove

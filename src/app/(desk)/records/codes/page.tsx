@@ -39,7 +39,7 @@ export default async function CodesPage({ searchParams }: { searchParams: Promis
         begins={asked.new === 'yes'}
       >
         {uses.length > 0 ? (
-          <div className="mt-9 max-w-[760px]">
+          <div className="mt-9">
             <OverviewPart name="Used last">
               <ul>
                 {uses.map(({ paymentId, code, payer, at, paidMinor, currency }) => (

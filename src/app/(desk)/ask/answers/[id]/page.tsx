@@ -36,8 +36,13 @@ export default async function AnswersPage({ params }: { params: Promise<{ id: st
         ) : questions.length === 0 ? (
           <Empty words="Nothing of your own was asked in these payments. Add a question to the offer, and its answers stand here." />
         ) : (
-          <div className="sheet overflow-x-auto px-[18px] pb-3" tabIndex={0} role="group" aria-label="Answers">
-            <table className="w-full border-collapse text-left">
+          <div
+            className="sheet w-fit max-w-full overflow-x-auto px-[18px] pb-3"
+            tabIndex={0}
+            role="group"
+            aria-label="Answers"
+          >
+            <table className="min-w-[600px] border-collapse text-left">
               <thead>
                 <tr className="border-b border-ink align-bottom text-[12.5px]/[17px]">
                   <th scope="col" className="py-2 pr-4 font-semibold">
