@@ -1,5 +1,5 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
-import type { WorkItem } from '@/core/today/work';
+import type { WorkGroup, WorkItem } from '@/core/today/work';
 import type { FailingCard } from '@/db/cards';
 import type { MissedRow, UpcomingRow } from '@/db/charges';
 import type { differingBatches } from '@/db/day-batches';
@@ -47,6 +47,7 @@ const named = (kind: string, id: string | null): string[] => (id ? [`${kind} ${i
  */
 export function workItem(item: QueueItem, { since }: { readonly since: Date }): WorkItem<QueueItem> {
   const isWaitedFor = 'asked' in item && item.asked !== null && item.asked > since;
+  const unlessAsked = (group: WorkGroup) => (isWaitedFor ? 'waits' : group);
   switch (item.kind) {
     case 'stuck':
       return { group: item.job.givenUp ? 'try' : 'waits', who: null, things: [`job ${item.job.key}`], of: item };
@@ -69,32 +70,28 @@ export function workItem(item: QueueItem, { since }: { readonly since: Date }): 
     }
     case 'card':
       return {
-        group: isWaitedFor ? 'waits' : 'card',
+        group: unlessAsked('card'),
         who: item.failing.customerId,
         things: named('plan', item.failing.planId),
         of: item,
       };
-    case 'parts':
+    case 'parts': {
+      const { customerId: who, planId, invoiceId } = item.charge;
       return {
-        group: isWaitedFor ? 'waits' : 'remind',
-        who: item.charge.customerId,
-        things: [...named('plan', item.charge.planId), ...named('invoice', item.charge.invoiceId)],
+        group: unlessAsked('remind'),
+        who,
+        things: [...named('plan', planId), ...named('invoice', invoiceId)],
         of: item,
       };
-    case 'refused':
-      return {
-        group: isWaitedFor ? 'waits' : 'remind',
-        who: item.payment.customerId,
-        things: named('invoice', item.payment.invoiceId),
-        of: item,
-      };
-    case 'late':
-      return {
-        group: isWaitedFor ? 'waits' : 'remind',
-        who: item.invoice.customerId,
-        things: named('invoice', item.invoice.id),
-        of: item,
-      };
+    }
+    case 'refused': {
+      const { customerId: who, invoiceId } = item.payment;
+      return { group: unlessAsked('remind'), who, things: named('invoice', invoiceId), of: item };
+    }
+    case 'late': {
+      const { customerId: who, id } = item.invoice;
+      return { group: unlessAsked('remind'), who, things: named('invoice', id), of: item };
+    }
     case 'undelivered':
       return { group: 'resend', who: item.message.aboutId, things: [], of: item };
     case 'checking':
