@@ -18,8 +18,8 @@ const MAIN_PATHS = [
 export default defineConfig({
   resolve: { alias },
   test: {
-    // Two files at once, each with a database and, in the browser, programs of its own: most of a test is waiting.
-    maxWorkers: 2,
+    // Three files at once, each with a database and, in the browser, programs of its own: most of a test is waiting.
+    maxWorkers: 3,
     projects: [
       {
         resolve: { alias },

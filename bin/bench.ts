@@ -10,6 +10,7 @@ import { tally } from '@/core/tally/tally';
 import { migrate, prepareDatabase } from '@/db/migrate';
 import { startChromium } from '../tests/support/chromium';
 import { PASSWORD, PEOPLE } from './demo-data/thistlewood';
+import { measureBank } from './measure/bank';
 import { measureCharging } from './measure/charging';
 import { measureDesigner } from './measure/designer';
 import { measureBulk, measureImport, measurePdf } from './measure/documents';
@@ -17,6 +18,7 @@ import { measureFuzz, measureHostile } from './measure/hostile';
 import { measureLists } from './measure/lists';
 import { measureOffers } from './measure/offers';
 import { measurePlans } from './measure/plans';
+import { measureRegister } from './measure/register';
 import { report } from './measure/report';
 import { buildApplication } from './stack/build';
 import { portFrom } from './stack/ports';
@@ -265,6 +267,9 @@ async function measureRunning({ options, admin, web, standIns }: Running): Promi
 }
 
 if (isWanted('tally')) measureTally();
+if (isWanted('register')) await onStack({ durable: true, web: false }, ({ admin }) => measureRegister(admin, LARGE));
+if (isWanted('bank'))
+  await onStack({ durable: true, web: false }, ({ admin, standIns }) => measureBank(admin, standIns));
 if (isWanted('charging'))
   // Nobody hears what the stand-in would tell the application's address: there is none.
   await onStack({ durable: true, web: false, more: { STANDINS_WEBHOOK_DELAY_MS: '86400000' } }, (running) =>

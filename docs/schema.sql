@@ -253,6 +253,67 @@ begin
   return null;
 end $$;
 
+CREATE FUNCTION public.keep_new_payment_sums() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+begin
+  insert into register_sums as kept
+  select added.business_id, added.currency, (added.settled_at at time zone zone)::date as day, channel, method, count(*),
+    sum(amount_minor + tip_minor), 0, 0
+  from added join businesses on businesses.business_id = added.business_id
+  where state = 'paid' or (state = 'voided' and method = 'card')
+  group by 1, 2, 3, 4, 5
+  order by 1, 2, 3, 4, 5
+  on conflict (business_id, currency, day, channel, method) do update
+  set payments = kept.payments + excluded.payments, paid_minor = kept.paid_minor + excluded.paid_minor;
+  return null;
+end $$;
+
+CREATE FUNCTION public.keep_payment_sums() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+begin
+  insert into register_sums as kept
+  select moved.business_id, moved.currency, (moved.settled_at at time zone zone)::date as day, channel, method, sum(sign),
+    sum(sign * (amount_minor + tip_minor)), 0, 0
+  from (
+    select business_id, currency, settled_at, channel, method, state, amount_minor, tip_minor, 1 as sign from added
+    union all
+    select business_id, currency, settled_at, channel, method, state, amount_minor, tip_minor, -1 from removed
+  ) as moved join businesses on businesses.business_id = moved.business_id
+  -- A card's that was voided came in and went out again; what was written down by mistake never came.
+  where state = 'paid' or (state = 'voided' and method = 'card')
+  group by 1, 2, 3, 4, 5
+  having sum(sign) <> 0 or sum(sign * (amount_minor + tip_minor)) <> 0
+  order by 1, 2, 3, 4, 5
+  on conflict (business_id, currency, day, channel, method) do update
+  set payments = kept.payments + excluded.payments, paid_minor = kept.paid_minor + excluded.paid_minor;
+  return null;
+end $$;
+
+CREATE FUNCTION public.keep_refund_sums() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+begin
+  insert into register_sums as kept
+  select moved.business_id, payments.currency, (moved.settled_at at time zone zone)::date as day, channel, moved.method, 0, 0,
+    sum(sign), sum(sign * moved.amount_minor)
+  from (
+    select business_id, payment_id, method, state, settled_at, amount_minor, 1 as sign from added
+    union all
+    select business_id, payment_id, method, state, settled_at, amount_minor, -1 from removed
+  ) as moved
+    join payments on payments.business_id = moved.business_id and payments.id = moved.payment_id
+    join businesses on businesses.business_id = moved.business_id
+  where moved.state = 'done'
+  group by 1, 2, 3, 4, 5
+  having sum(sign) <> 0 or sum(sign * moved.amount_minor) <> 0
+  order by 1, 2, 3, 4, 5
+  on conflict (business_id, currency, day, channel, method) do update
+  set refunds = kept.refunds + excluded.refunds, refunded_minor = kept.refunded_minor + excluded.refunded_minor;
+  return null;
+end $$;
+
 CREATE FUNCTION public.link_holder(token text) RETURNS TABLE(business_id uuid, invoice_id uuid)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
@@ -306,6 +367,42 @@ CREATE FUNCTION public.payer_view(token text) RETURNS TABLE(business_id uuid, in
     from invoices i join businesses b on b.business_id = i.business_id
     where i.business_id = business_of(token) and i.link_token = token and i.stage <> 'draft'
   $$;
+
+CREATE FUNCTION public.payments_matching(first text, second text, third text, whole text, typed text, digits text, amounts bigint[], most integer) RETURNS SETOF uuid
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    with holder as materialized (select current_business() as id),
+    people as materialized (select customers_matching(first, second, third, most) as id)
+    (select p.id from payments p, holder where p.business_id = holder.id and p.customer_id in (select people.id from people)
+      order by p.at desc limit most)
+    union (select p.id from payments p, holder where p.business_id = holder.id
+      and p.invoice_id in (select invoices_matching(typed, whole, null, most)) limit most)
+    union (select p.id from payments p join orders o on o.business_id = p.business_id and o.id = p.order_id, holder
+      where o.business_id = holder.id and o.state = 'paid'
+        and lower(o.reference || ' ' || o.payer_email || ' ' || coalesce(o.printed -> 'payer' ->> 'name', '')) like whole limit most)
+    union (select r.payment_id from receipts r, holder where r.business_id = holder.id and lower(r.number) = typed)
+    union (select r.payment_id from refunds r join credit_notes c on c.business_id = r.business_id and c.id = r.credit_id, holder
+      where c.business_id = holder.id and c.number = upper(typed))
+    union (select p.id from payments p, holder where p.business_id = holder.id and p.card_last4 = digits order by p.started_at desc limit most)
+    union (select p.id from payments p, holder where p.business_id = holder.id and p.reference <> '' and lower(p.reference) like whole limit most)
+    union (select p.id from payments p, holder where p.business_id = holder.id and p.amount_minor = any(amounts)
+      order by p.started_at desc limit most)
+    union (select p.id from payments p, holder where p.business_id = holder.id and p.tip_minor > 0
+      and p.amount_minor + p.tip_minor = any(amounts) limit most)
+    union (select r.payment_id from refunds r, holder where r.business_id = holder.id and r.amount_minor = any(amounts) limit most)
+  $$;
+
+CREATE FUNCTION public.payments_with_item(item uuid) RETURNS SETOF uuid
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $_$
+    select p.id from orders o join payments p on p.business_id = o.business_id and p.order_id = o.id
+    where o.business_id = (select current_business()) and jsonb_path_query_array(o.printed, '$.lines[*].itemId') @> to_jsonb(item::text)
+    union all
+    select p.id from invoices i join payments p on p.business_id = i.business_id and p.invoice_id = i.id
+    where i.business_id = (select current_business()) and jsonb_path_query_array(i.printed, '$.lines[*].itemId') @> to_jsonb(item::text)
+  $_$;
 
 CREATE FUNCTION public.plan_holder(token text) RETURNS TABLE(business_id uuid, plan_id uuid)
     LANGUAGE sql STABLE SECURITY DEFINER
@@ -435,6 +532,16 @@ CREATE FUNCTION public.work_due(at timestamp with time zone) RETURNS TABLE(busin
       where (b.batches_closed_to is null or b.batches_closed_to < (select day from latest) - 1)
         and (b.batches_closed_to is null
           or b.batches_closed_to < ((at - interval '15 minutes') at time zone b.zone)::date - 1)
+    union all
+    -- Who is to be paid out is looked at once a day, when the day before is closed; and what the bank was asked for, until it answers.
+    select b.business_id, 'payouts' from businesses b
+      where (b.payouts_made_to is null or b.payouts_made_to < (select day from latest))
+        and b.batches_closed_to >= (at at time zone b.zone)::date - 1
+        and (b.payouts_made_to is null or b.payouts_made_to < (at at time zone b.zone)::date)
+    union
+    select p.business_id, 'payouts' from payouts p where p.act_at <= at
+    union
+    select a.business_id, 'payouts' from bank_accounts a where a.act_at <= at
   $$;
 
 CREATE TABLE public.approvals (
@@ -482,6 +589,104 @@ CREATE TABLE public.authorisations (
     withdrawn_at timestamp with time zone,
     withdrawn_by text,
     CONSTRAINT authorisations_how_known CHECK ((how = ANY (ARRAY['drawn'::text, 'ticked'::text, 'telephone'::text, 'paper'::text])))
+);
+
+CREATE TABLE public.bank_accounts (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    partner_id uuid,
+    payee uuid GENERATED ALWAYS AS (COALESCE(partner_id, business_id)) STORED NOT NULL,
+    currency text NOT NULL,
+    number text NOT NULL,
+    holder text NOT NULL,
+    state text NOT NULL,
+    credits bigint[] NOT NULL,
+    tries smallint DEFAULT 0 NOT NULL,
+    reason text DEFAULT ''::text NOT NULL,
+    made_at timestamp with time zone NOT NULL,
+    checked_at timestamp with time zone,
+    act_at timestamp with time zone,
+    statements_to date,
+    CONSTRAINT bank_accounts_currency_known CHECK ((currency ~ '^[A-Z]{3}$'::text)),
+    CONSTRAINT bank_accounts_number_given CHECK ((number <> ''::text)),
+    CONSTRAINT bank_accounts_state_known CHECK ((state = ANY (ARRAY['checking'::text, 'checked'::text, 'refused'::text, 'left'::text])))
+);
+
+CREATE TABLE public.bank_lines (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    statement_id uuid NOT NULL,
+    account text NOT NULL,
+    currency text NOT NULL,
+    key text NOT NULL,
+    "position" integer NOT NULL,
+    day date NOT NULL,
+    amount_minor bigint NOT NULL,
+    text text NOT NULL,
+    name text NOT NULL,
+    other_account text NOT NULL,
+    reference text NOT NULL,
+    end_to_end text NOT NULL,
+    bank_reference text NOT NULL,
+    state text DEFAULT 'open'::text NOT NULL,
+    CONSTRAINT bank_lines_not_nothing CHECK ((amount_minor <> 0)),
+    CONSTRAINT bank_lines_state_known CHECK ((state = ANY (ARRAY['open'::text, 'later'::text, 'matched'::text])))
+);
+
+CREATE TABLE public.bank_matches (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    line_id uuid NOT NULL,
+    kind text NOT NULL,
+    aside text,
+    words text NOT NULL,
+    amount_minor bigint NOT NULL,
+    invoice_id uuid,
+    payment_id uuid,
+    payout_id uuid,
+    refund_id uuid,
+    press uuid NOT NULL,
+    by_name text NOT NULL,
+    made_at timestamp with time zone NOT NULL,
+    undone_at timestamp with time zone,
+    CONSTRAINT bank_matches_aside_known CHECK ((aside = ANY (ARRAY['charge'::text, 'cash'::text, 'check'::text, 'other'::text]))),
+    CONSTRAINT bank_matches_aside_where_one CHECK (((kind = 'aside'::text) = (aside IS NOT NULL))),
+    CONSTRAINT bank_matches_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'payout'::text, 'refund'::text, 'payment'::text, 'aside'::text])))
+);
+
+CREATE TABLE public.bank_rules (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    words text NOT NULL,
+    account text NOT NULL,
+    is_in boolean NOT NULL,
+    customer_id uuid,
+    aside text,
+    note text NOT NULL,
+    made_at timestamp with time zone NOT NULL,
+    by_name text NOT NULL,
+    CONSTRAINT bank_rules_aside_known CHECK ((aside = ANY (ARRAY['charge'::text, 'cash'::text, 'check'::text, 'other'::text]))),
+    CONSTRAINT bank_rules_known_by CHECK (((words <> ''::text) OR (account <> ''::text))),
+    CONSTRAINT bank_rules_one_of_two CHECK (((customer_id IS NULL) <> (aside IS NULL)))
+);
+
+CREATE TABLE public.bank_statements (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    account text NOT NULL,
+    currency text NOT NULL,
+    called text NOT NULL,
+    from_day date,
+    to_day date,
+    opening_minor bigint,
+    closing_minor bigint,
+    balances text NOT NULL,
+    lines integer NOT NULL,
+    new_lines integer NOT NULL,
+    name text NOT NULL,
+    read_at timestamp with time zone NOT NULL,
+    by_name text NOT NULL,
+    CONSTRAINT bank_statements_balances_known CHECK ((balances = ANY (ARRAY['agree'::text, 'differ'::text, 'unknown'::text])))
 );
 
 CREATE TABLE public.bulk_invoices (
@@ -540,7 +745,11 @@ CREATE TABLE public.businesses (
     charging jsonb DEFAULT '{}'::jsonb NOT NULL,
     batches_closed_to date,
     feed_version integer DEFAULT 0 NOT NULL,
-    smallest_payments jsonb DEFAULT '{}'::jsonb NOT NULL
+    smallest_payments jsonb DEFAULT '{}'::jsonb NOT NULL,
+    tariff jsonb DEFAULT '[]'::jsonb NOT NULL,
+    payouts jsonb DEFAULT '{"when": {"kind": "weekly", "weekday": 1}, "smallest": {}}'::jsonb NOT NULL,
+    processor_terms jsonb DEFAULT '{"lag": 1, "reserve": null}'::jsonb NOT NULL,
+    payouts_made_to date
 );
 
 CREATE TABLE public.card_claims (
@@ -633,8 +842,15 @@ CREATE TABLE public.credit_notes (
     issued_on date NOT NULL,
     created_at timestamp with time zone NOT NULL,
     request_key text NOT NULL,
-    CONSTRAINT credit_notes_amount_positive CHECK ((amount_minor > 0)),
-    CONSTRAINT credit_notes_tax_not_negative CHECK ((tax_minor >= 0))
+    step jsonb NOT NULL,
+    CONSTRAINT credit_notes_amount_positive CHECK ((amount_minor > 0))
+);
+
+CREATE TABLE public.csv_mappings (
+    business_id uuid NOT NULL,
+    headings text NOT NULL,
+    mapping jsonb NOT NULL,
+    kept_at timestamp with time zone NOT NULL
 );
 
 CREATE TABLE public.customers (
@@ -787,10 +1003,12 @@ CASE
     ELSE 'sent'::text
 END) STORED NOT NULL,
     kept_by jsonb,
+    overpaid_minor bigint DEFAULT 0 NOT NULL,
     CONSTRAINT invoices_amounts_not_negative CHECK (((total_minor >= 0) AND (tax_minor >= 0) AND (paid_minor >= 0) AND (refunded_minor >= 0) AND (credited_minor >= 0))),
     CONSTRAINT invoices_never_overcredited CHECK ((credited_minor <= total_minor)),
-    CONSTRAINT invoices_never_overpaid CHECK (((paid_minor - refunded_minor) <= total_minor)),
+    CONSTRAINT invoices_never_overpaid CHECK (((paid_minor - refunded_minor) <= (total_minor + overpaid_minor))),
     CONSTRAINT invoices_origin_known CHECK ((origin = ANY (ARRAY['desk'::text, 'repeat'::text, 'batch'::text, 'plan'::text]))),
+    CONSTRAINT invoices_overpaid_minor_check CHECK ((overpaid_minor >= 0)),
     CONSTRAINT invoices_sent_whole CHECK (((stage = 'draft'::text) OR ((number IS NOT NULL) AND (printed IS NOT NULL) AND (customer_id IS NOT NULL) AND (issued_on IS NOT NULL) AND (due_on IS NOT NULL) AND (sent_at IS NOT NULL)))),
     CONSTRAINT invoices_stage_known CHECK ((stage = ANY (ARRAY['draft'::text, 'sent'::text, 'cancelled'::text])))
 );
@@ -851,7 +1069,7 @@ CREATE TABLE public.ledger_postings (
     account text NOT NULL,
     currency text NOT NULL,
     amount_minor bigint NOT NULL,
-    CONSTRAINT ledger_postings_account_known CHECK ((account = ANY (ARRAY['receivable'::text, 'revenue'::text, 'tax-payable'::text, 'processor-clearing'::text, 'processing-fees'::text, 'tips'::text, 'partner-shares'::text, 'partners'::text, 'bank'::text, 'cash'::text, 'cheques'::text, 'other-receipts'::text]))),
+    CONSTRAINT ledger_postings_account_known CHECK ((account = ANY (ARRAY['receivable'::text, 'revenue'::text, 'tax-payable'::text, 'processor-clearing'::text, 'processing-fees'::text, 'tips'::text, 'partner-shares'::text, 'partners'::text, 'bank'::text, 'cash'::text, 'cheques'::text, 'other-receipts'::text, 'customer-credit'::text, 'on-the-way'::text, 'bank-charges'::text, 'outside'::text]))),
     CONSTRAINT ledger_postings_amount_not_zero CHECK ((amount_minor <> 0))
 );
 
@@ -870,7 +1088,7 @@ CREATE TABLE public.log_entries (
     changes jsonb DEFAULT '[]'::jsonb NOT NULL,
     noted_at timestamp with time zone NOT NULL,
     CONSTRAINT log_entries_changes_listed CHECK ((jsonb_typeof(changes) = 'array'::text)),
-    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'partner'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text])))
+    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text])))
 );
 
 CREATE TABLE public.messages (
@@ -893,7 +1111,7 @@ CREATE TABLE public.messages (
     request_id uuid,
     plan_id uuid,
     seen_to_at timestamp with time zone,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -1013,14 +1231,27 @@ CREATE TABLE public.page_versions (
     by_name text NOT NULL
 );
 
+CREATE TABLE public.partner_movements (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    partner_id uuid NOT NULL,
+    payment_id uuid,
+    payout_id uuid,
+    kind text NOT NULL,
+    currency text NOT NULL,
+    minor bigint NOT NULL,
+    at timestamp with time zone NOT NULL,
+    CONSTRAINT partner_movements_kind_known CHECK ((kind = ANY (ARRAY['share'::text, 'reversal'::text, 'by-hand'::text, 'came-back'::text])))
+);
+
 CREATE TABLE public.partners (
     id uuid NOT NULL,
     business_id uuid NOT NULL,
     name text NOT NULL,
     email text DEFAULT ''::text NOT NULL,
-    account text DEFAULT ''::text NOT NULL,
     archived boolean DEFAULT false NOT NULL,
     created_at timestamp with time zone NOT NULL,
+    statements_to date,
     CONSTRAINT partners_name_given CHECK ((name <> ''::text))
 );
 
@@ -1059,15 +1290,54 @@ CREATE TABLE public.payments (
     order_id uuid,
     refunded_minor bigint DEFAULT 0 NOT NULL,
     charge_id uuid,
+    at timestamp with time zone GENERATED ALWAYS AS (COALESCE(settled_at, started_at)) STORED,
+    agreed_fee_minor bigint,
     CONSTRAINT payments_amount_positive CHECK (((amount_minor > 0) OR ((amount_minor = 0) AND (tip_minor = 0) AND (order_id IS NOT NULL)))),
     CONSTRAINT payments_channel_known CHECK ((channel = ANY (ARRAY['invoice'::text, 'link'::text, 'page'::text, 'button'::text, 'plan'::text, 'desk'::text]))),
     CONSTRAINT payments_last4_only CHECK ((card_last4 ~ '^[0-9]{4}$'::text)),
-    CONSTRAINT payments_method_known CHECK ((method = ANY (ARRAY['card'::text, 'transfer'::text, 'cash'::text, 'cheque'::text, 'other'::text]))),
+    CONSTRAINT payments_method_known CHECK ((method = ANY (ARRAY['card'::text, 'transfer'::text, 'cash'::text, 'cheque'::text, 'other'::text, 'account'::text]))),
     CONSTRAINT payments_one_subject CHECK ((num_nonnulls(invoice_id, order_id) = 1)),
     CONSTRAINT payments_paid_by_customer CHECK (((state <> 'paid'::text) OR (customer_id IS NOT NULL))),
     CONSTRAINT payments_refunded_in_bounds CHECK (((refunded_minor >= 0) AND (refunded_minor <= (amount_minor + tip_minor)))),
     CONSTRAINT payments_state_known CHECK ((state = ANY (ARRAY['pending'::text, 'paid'::text, 'refused'::text, 'voided'::text]))),
     CONSTRAINT payments_tip_not_negative CHECK ((tip_minor >= 0))
+);
+
+CREATE TABLE public.payout_days (
+    business_id uuid NOT NULL,
+    payee uuid NOT NULL,
+    currency text NOT NULL,
+    day date NOT NULL,
+    net_minor bigint NOT NULL,
+    payout_id uuid,
+    held_minor bigint DEFAULT 0 NOT NULL,
+    held_until date,
+    released_on date,
+    release_payout_id uuid,
+    CONSTRAINT payout_days_held_in_bounds CHECK ((held_minor >= 0))
+);
+
+CREATE TABLE public.payouts (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    partner_id uuid,
+    payee uuid GENERATED ALWAYS AS (COALESCE(partner_id, business_id)) STORED NOT NULL,
+    number integer NOT NULL,
+    currency text NOT NULL,
+    made_on date NOT NULL,
+    amount_minor bigint NOT NULL,
+    carried_minor bigint NOT NULL,
+    reserved_minor bigint NOT NULL,
+    released_minor bigint NOT NULL,
+    state text NOT NULL,
+    account_id uuid NOT NULL,
+    attempt smallint DEFAULT 1 NOT NULL,
+    sent_at timestamp with time zone,
+    settled_on date,
+    reason text DEFAULT ''::text NOT NULL,
+    act_at timestamp with time zone,
+    CONSTRAINT payouts_amount_positive CHECK ((amount_minor > 0)),
+    CONSTRAINT payouts_state_known CHECK ((state = ANY (ARRAY['made'::text, 'sent'::text, 'arrived'::text, 'returned'::text, 'given-up'::text])))
 );
 
 CREATE TABLE public.people (
@@ -1157,14 +1427,6 @@ CREATE TABLE public.receipts (
     CONSTRAINT receipts_one_subject CHECK ((num_nonnulls(invoice_id, order_id) = 1))
 );
 
-CREATE TABLE public.received_by_day (
-    business_id uuid NOT NULL,
-    currency text NOT NULL,
-    received_on date NOT NULL,
-    payments integer NOT NULL,
-    amount_minor bigint NOT NULL
-);
-
 CREATE TABLE public.recurring_invoices (
     id uuid NOT NULL,
     business_id uuid NOT NULL,
@@ -1205,9 +1467,31 @@ CREATE TABLE public.refunds (
     by_name text NOT NULL,
     started_at timestamp with time zone NOT NULL,
     settled_at timestamp with time zone,
+    method text DEFAULT 'card'::text NOT NULL,
+    reference text DEFAULT ''::text NOT NULL,
+    tip_minor bigint DEFAULT 0 NOT NULL,
+    step jsonb,
+    wish jsonb DEFAULT '{}'::jsonb NOT NULL,
+    credit_id uuid,
+    at timestamp with time zone GENERATED ALWAYS AS (COALESCE(settled_at, started_at)) STORED,
+    transfer_file_id uuid,
     CONSTRAINT refunds_amount_positive CHECK ((amount_minor > 0)),
     CONSTRAINT refunds_kind_known CHECK ((kind = ANY (ARRAY['refund'::text, 'void'::text]))),
-    CONSTRAINT refunds_state_known CHECK ((state = ANY (ARRAY['pending'::text, 'done'::text, 'refused'::text])))
+    CONSTRAINT refunds_method_known CHECK ((method = ANY (ARRAY['card'::text, 'transfer'::text, 'cash'::text, 'cheque'::text, 'other'::text, 'account'::text]))),
+    CONSTRAINT refunds_state_known CHECK ((state = ANY (ARRAY['pending'::text, 'done'::text, 'refused'::text]))),
+    CONSTRAINT refunds_tip_in_bounds CHECK (((tip_minor >= 0) AND (tip_minor <= amount_minor)))
+);
+
+CREATE TABLE public.register_sums (
+    business_id uuid NOT NULL,
+    currency text NOT NULL,
+    day date NOT NULL,
+    channel text NOT NULL,
+    method text NOT NULL,
+    payments integer NOT NULL,
+    paid_minor bigint NOT NULL,
+    refunds integer NOT NULL,
+    refunded_minor bigint NOT NULL
 );
 
 CREATE TABLE public.reminders (
@@ -1244,7 +1528,9 @@ CREATE TABLE public.saved_lists (
     business_id uuid NOT NULL,
     name text NOT NULL,
     asked jsonb NOT NULL,
-    created_at timestamp with time zone NOT NULL
+    created_at timestamp with time zone NOT NULL,
+    list text DEFAULT 'invoices'::text NOT NULL,
+    CONSTRAINT saved_lists_list_known CHECK ((list = ANY (ARRAY['invoices'::text, 'payments'::text])))
 );
 
 CREATE TABLE public.sessions (
@@ -1355,6 +1641,13 @@ ALTER TABLE public.timeline ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     CACHE 1
 );
 
+CREATE TABLE public.transfer_files (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    made_at timestamp with time zone NOT NULL,
+    by_name text NOT NULL
+);
+
 CREATE TABLE public.worker_beats (
     worker text NOT NULL,
     beaten_at timestamp with time zone NOT NULL
@@ -1373,6 +1666,24 @@ ALTER TABLE ONLY public.authorisation_texts
 
 ALTER TABLE ONLY public.authorisations
     ADD CONSTRAINT authorisations_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.bank_accounts
+    ADD CONSTRAINT bank_accounts_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.bank_lines
+    ADD CONSTRAINT bank_lines_key_unique UNIQUE (business_id, account, currency, key);
+
+ALTER TABLE ONLY public.bank_lines
+    ADD CONSTRAINT bank_lines_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.bank_matches
+    ADD CONSTRAINT bank_matches_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.bank_rules
+    ADD CONSTRAINT bank_rules_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.bank_statements
+    ADD CONSTRAINT bank_statements_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.bulk_invoices
     ADD CONSTRAINT bulk_invoices_pkey PRIMARY KEY (business_id, id);
@@ -1400,6 +1711,9 @@ ALTER TABLE ONLY public.counters
 
 ALTER TABLE ONLY public.credit_notes
     ADD CONSTRAINT credit_notes_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.csv_mappings
+    ADD CONSTRAINT csv_mappings_pkey PRIMARY KEY (business_id, headings);
 
 ALTER TABLE ONLY public.customers
     ADD CONSTRAINT customers_pkey PRIMARY KEY (business_id, id);
@@ -1482,6 +1796,9 @@ ALTER TABLE ONLY public.orders
 ALTER TABLE ONLY public.page_versions
     ADD CONSTRAINT page_versions_pkey PRIMARY KEY (business_id, offer_id, version);
 
+ALTER TABLE ONLY public.partner_movements
+    ADD CONSTRAINT partner_movements_pkey PRIMARY KEY (business_id, id);
+
 ALTER TABLE ONLY public.partners
     ADD CONSTRAINT partners_pkey PRIMARY KEY (business_id, id);
 
@@ -1490,6 +1807,15 @@ ALTER TABLE ONLY public.payment_shares
 
 ALTER TABLE ONLY public.payments
     ADD CONSTRAINT payments_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.payout_days
+    ADD CONSTRAINT payout_days_pkey PRIMARY KEY (business_id, payee, currency, day);
+
+ALTER TABLE ONLY public.payouts
+    ADD CONSTRAINT payouts_number_unique UNIQUE (business_id, number);
+
+ALTER TABLE ONLY public.payouts
+    ADD CONSTRAINT payouts_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.people
     ADD CONSTRAINT people_pkey PRIMARY KEY (business_id, id);
@@ -1506,9 +1832,6 @@ ALTER TABLE ONLY public.rates
 ALTER TABLE ONLY public.receipts
     ADD CONSTRAINT receipts_pkey PRIMARY KEY (business_id, id);
 
-ALTER TABLE ONLY public.received_by_day
-    ADD CONSTRAINT received_by_day_pkey PRIMARY KEY (business_id, currency, received_on);
-
 ALTER TABLE ONLY public.recurring_invoices
     ADD CONSTRAINT recurring_invoices_pkey PRIMARY KEY (business_id, id);
 
@@ -1517,6 +1840,9 @@ ALTER TABLE ONLY public.recurring_runs
 
 ALTER TABLE ONLY public.refunds
     ADD CONSTRAINT refunds_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.register_sums
+    ADD CONSTRAINT register_sums_pkey PRIMARY KEY (business_id, currency, day, channel, method);
 
 ALTER TABLE ONLY public.reminders
     ADD CONSTRAINT reminders_pkey PRIMARY KEY (business_id, invoice_id, days_from_due);
@@ -1554,6 +1880,9 @@ ALTER TABLE ONLY public.terms_versions
 ALTER TABLE ONLY public.timeline
     ADD CONSTRAINT timeline_pkey PRIMARY KEY (business_id, id);
 
+ALTER TABLE ONLY public.transfer_files
+    ADD CONSTRAINT transfer_files_pkey PRIMARY KEY (business_id, id);
+
 ALTER TABLE ONLY public.worker_beats
     ADD CONSTRAINT worker_beats_pkey PRIMARY KEY (worker);
 
@@ -1562,6 +1891,38 @@ CREATE INDEX approvals_of_invoice ON public.approvals USING btree (business_id, 
 CREATE INDEX authorisations_of_customer ON public.authorisations USING btree (business_id, customer_id, given_at, id);
 
 CREATE INDEX authorisations_of_plan ON public.authorisations USING btree (business_id, plan_id) WHERE (plan_id IS NOT NULL);
+
+CREATE INDEX bank_accounts_of_partner ON public.bank_accounts USING btree (business_id, partner_id) WHERE (partner_id IS NOT NULL);
+
+CREATE UNIQUE INDEX bank_accounts_one_checked ON public.bank_accounts USING btree (business_id, payee, currency) WHERE (state = 'checked'::text);
+
+CREATE UNIQUE INDEX bank_accounts_one_checking ON public.bank_accounts USING btree (business_id, payee, currency) WHERE (state = 'checking'::text);
+
+CREATE INDEX bank_accounts_to_act ON public.bank_accounts USING btree (act_at, business_id) WHERE (act_at IS NOT NULL);
+
+CREATE INDEX bank_lines_by_day ON public.bank_lines USING btree (business_id, account, currency, day, "position", id);
+
+CREATE INDEX bank_lines_of_statement ON public.bank_lines USING btree (business_id, statement_id, "position");
+
+CREATE INDEX bank_lines_open ON public.bank_lines USING btree (business_id, day, id) WHERE (state <> 'matched'::text);
+
+CREATE INDEX bank_matches_of_invoice ON public.bank_matches USING btree (business_id, invoice_id) WHERE (invoice_id IS NOT NULL);
+
+CREATE INDEX bank_matches_of_line ON public.bank_matches USING btree (business_id, line_id);
+
+CREATE INDEX bank_matches_of_press ON public.bank_matches USING btree (business_id, press);
+
+CREATE UNIQUE INDEX bank_matches_payment_once ON public.bank_matches USING btree (business_id, payment_id) WHERE ((undone_at IS NULL) AND (payment_id IS NOT NULL));
+
+CREATE UNIQUE INDEX bank_matches_payout_once ON public.bank_matches USING btree (business_id, payout_id) WHERE ((undone_at IS NULL) AND (payout_id IS NOT NULL));
+
+CREATE UNIQUE INDEX bank_matches_refund_once ON public.bank_matches USING btree (business_id, refund_id) WHERE ((undone_at IS NULL) AND (refund_id IS NOT NULL));
+
+CREATE INDEX bank_rules_of_customer ON public.bank_rules USING btree (business_id, customer_id) WHERE (customer_id IS NOT NULL);
+
+CREATE UNIQUE INDEX bank_rules_unique ON public.bank_rules USING btree (business_id, is_in, words, account);
+
+CREATE INDEX bank_statements_of_account ON public.bank_statements USING btree (business_id, account, currency, to_day);
 
 CREATE INDEX bulk_invoices_of_business ON public.bulk_invoices USING btree (business_id, created_at, id);
 
@@ -1653,6 +2014,10 @@ CREATE INDEX invoices_status_by_due ON public.invoices USING btree (business_id,
 
 CREATE INDEX invoices_to_send ON public.invoices USING btree (send_at) WHERE ((stage = 'draft'::text) AND (send_at IS NOT NULL));
 
+CREATE INDEX invoices_with_credit ON public.invoices USING btree (business_id, customer_id, currency) WHERE ((stage = 'sent'::text) AND ((((total_minor - credited_minor) - paid_minor) + refunded_minor) < 0));
+
+CREATE INDEX invoices_with_items ON public.invoices USING gin (jsonb_path_query_array(printed, '$."lines"[*]."itemId"'::jsonpath));
+
 CREATE INDEX item_options_of_item ON public.item_options USING btree (business_id, item_id, "position");
 
 CREATE INDEX items_by_name ON public.items USING btree (business_id, lower(name), id) WHERE (NOT archived);
@@ -1709,6 +2074,16 @@ CREATE UNIQUE INDEX orders_token_unique ON public.orders USING btree (business_i
 
 CREATE INDEX orders_with_code ON public.orders USING btree (business_id, code_id, lower(payer_email)) WHERE ((state = ANY (ARRAY['pending'::text, 'paid'::text])) AND (code_id IS NOT NULL));
 
+CREATE INDEX orders_with_items ON public.orders USING gin (jsonb_path_query_array(printed, '$."lines"[*]."itemId"'::jsonpath));
+
+CREATE INDEX partner_movements_by_time ON public.partner_movements USING btree (business_id, at, id);
+
+CREATE INDEX partner_movements_of_partner ON public.partner_movements USING btree (business_id, partner_id, at, id);
+
+CREATE INDEX partner_movements_of_payment ON public.partner_movements USING btree (business_id, payment_id) WHERE (payment_id IS NOT NULL);
+
+CREATE INDEX partner_movements_of_payout ON public.partner_movements USING btree (business_id, payout_id) WHERE (payout_id IS NOT NULL);
+
 CREATE INDEX partners_of_business ON public.partners USING btree (business_id, lower(name), id);
 
 CREATE INDEX payment_shares_of_partner ON public.payment_shares USING btree (business_id, partner_id);
@@ -1719,17 +2094,21 @@ CREATE INDEX payments_by_amount ON public.payments USING btree (business_id, amo
 
 CREATE INDEX payments_by_card ON public.payments USING btree (business_id, settled_at, id) WHERE ((method = 'card'::text) AND (state = ANY (ARRAY['paid'::text, 'voided'::text])));
 
+CREATE INDEX payments_by_charged ON public.payments USING btree (business_id, ((amount_minor + tip_minor))) WHERE (tip_minor > 0);
+
 CREATE INDEX payments_by_hand ON public.payments USING btree (business_id, settled_at, id) WHERE ((method <> 'card'::text) AND (state = 'paid'::text));
 
 CREATE INDEX payments_by_last4 ON public.payments USING btree (business_id, card_last4, started_at) WHERE (card_last4 IS NOT NULL);
 
 CREATE INDEX payments_by_reference ON public.payments USING gin (lower(reference) public.gin_trgm_ops) WHERE (reference <> ''::text);
 
-CREATE INDEX payments_by_time ON public.payments USING btree (business_id, started_at, id);
+CREATE INDEX payments_in_register ON public.payments USING btree (business_id, at, id);
 
 CREATE INDEX payments_of_charge ON public.payments USING btree (business_id, charge_id, started_at) WHERE (charge_id IS NOT NULL);
 
 CREATE INDEX payments_of_customer ON public.payments USING btree (business_id, customer_id, settled_at) WHERE (state = 'paid'::text);
+
+CREATE INDEX payments_of_customer_in_register ON public.payments USING btree (business_id, customer_id, at, id);
 
 CREATE INDEX payments_of_invoice ON public.payments USING btree (business_id, invoice_id, started_at);
 
@@ -1742,6 +2121,28 @@ CREATE UNIQUE INDEX payments_one_pending_order ON public.payments USING btree (b
 CREATE INDEX payments_paid ON public.payments USING btree (business_id, settled_at, id) WHERE (state = 'paid'::text);
 
 CREATE INDEX payments_pending_of_invoice ON public.payments USING btree (business_id, invoice_id) WHERE (state = 'pending'::text);
+
+CREATE INDEX payments_with_other_fee ON public.payments USING btree (business_id, at, id) WHERE ((fee_minor <> agreed_fee_minor) AND (state = 'paid'::text));
+
+CREATE INDEX payout_days_held ON public.payout_days USING btree (business_id, payee, currency) WHERE ((held_minor > 0) AND (release_payout_id IS NULL));
+
+CREATE INDEX payout_days_not_paid ON public.payout_days USING btree (business_id, payee, currency) WHERE (payout_id IS NULL);
+
+CREATE INDEX payout_days_of_payout ON public.payout_days USING btree (business_id, payout_id) WHERE (payout_id IS NOT NULL);
+
+CREATE INDEX payout_days_released_in ON public.payout_days USING btree (business_id, release_payout_id) WHERE (release_payout_id IS NOT NULL);
+
+CREATE INDEX payouts_by_day ON public.payouts USING btree (business_id, made_on, number);
+
+CREATE INDEX payouts_of_account ON public.payouts USING btree (business_id, account_id);
+
+CREATE INDEX payouts_of_partner ON public.payouts USING btree (business_id, partner_id) WHERE (partner_id IS NOT NULL);
+
+CREATE INDEX payouts_of_payee ON public.payouts USING btree (business_id, payee, currency, made_on);
+
+CREATE INDEX payouts_returned ON public.payouts USING btree (business_id, made_on) WHERE (state = 'returned'::text);
+
+CREATE INDEX payouts_to_act ON public.payouts USING btree (act_at, business_id) WHERE (act_at IS NOT NULL);
 
 CREATE UNIQUE INDEX people_email_unique ON public.people USING btree (business_id, lower(email));
 
@@ -1789,11 +2190,23 @@ CREATE INDEX recurring_invoices_of_business ON public.recurring_invoices USING b
 
 CREATE INDEX recurring_of_customer ON public.recurring_invoices USING btree (business_id, customer_id);
 
+CREATE INDEX refunds_by_amount ON public.refunds USING btree (business_id, amount_minor);
+
 CREATE INDEX refunds_done ON public.refunds USING btree (business_id, settled_at, id) WHERE (state = 'done'::text);
+
+CREATE INDEX refunds_in_register ON public.refunds USING btree (business_id, at, id);
 
 CREATE INDEX refunds_of_payment ON public.refunds USING btree (business_id, payment_id, started_at);
 
+CREATE INDEX refunds_of_transfer_file ON public.refunds USING btree (business_id, transfer_file_id) WHERE (transfer_file_id IS NOT NULL);
+
+CREATE UNIQUE INDEX refunds_one_pending ON public.refunds USING btree (business_id, payment_id) WHERE (state = 'pending'::text);
+
 CREATE UNIQUE INDEX refunds_request_unique ON public.refunds USING btree (business_id, request_key);
+
+CREATE INDEX refunds_to_transfer ON public.refunds USING btree (business_id, settled_at, id) WHERE ((method = 'transfer'::text) AND (state = 'done'::text) AND (transfer_file_id IS NULL) AND (wish ? 'account'::text));
+
+CREATE INDEX refunds_with_credit ON public.refunds USING btree (business_id, credit_id) WHERE (credit_id IS NOT NULL);
 
 CREATE INDEX reminders_due ON public.reminders USING btree (remind_on, business_id) WHERE (state = 'waiting'::text);
 
@@ -1801,7 +2214,7 @@ CREATE INDEX reminders_waiting ON public.reminders USING btree (business_id, rem
 
 CREATE INDEX requests_of_offer ON public.requests USING btree (business_id, offer_id, sent_at, id);
 
-CREATE UNIQUE INDEX saved_lists_name_unique ON public.saved_lists USING btree (business_id, lower(name));
+CREATE UNIQUE INDEX saved_lists_name_unique ON public.saved_lists USING btree (business_id, list, lower(name));
 
 CREATE INDEX sessions_of_person ON public.sessions USING btree (business_id, person_id);
 
@@ -1839,6 +2252,12 @@ CREATE TRIGGER ledger_postings_balance AFTER INSERT ON public.ledger_postings RE
 
 CREATE TRIGGER log_entries_append_only BEFORE DELETE OR UPDATE OR TRUNCATE ON public.log_entries FOR EACH STATEMENT EXECUTE FUNCTION public.refuse_change_of_log();
 
+CREATE TRIGGER payments_sums_added AFTER INSERT ON public.payments REFERENCING NEW TABLE AS added FOR EACH STATEMENT EXECUTE FUNCTION public.keep_new_payment_sums();
+
+CREATE TRIGGER payments_sums_changed AFTER UPDATE ON public.payments REFERENCING OLD TABLE AS removed NEW TABLE AS added FOR EACH STATEMENT EXECUTE FUNCTION public.keep_payment_sums();
+
+CREATE TRIGGER refunds_sums_changed AFTER UPDATE ON public.refunds REFERENCING OLD TABLE AS removed NEW TABLE AS added FOR EACH STATEMENT EXECUTE FUNCTION public.keep_refund_sums();
+
 ALTER TABLE ONLY public.approvals
     ADD CONSTRAINT approvals_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
@@ -1865,6 +2284,45 @@ ALTER TABLE ONLY public.authorisations
 
 ALTER TABLE ONLY public.authorisations
     ADD CONSTRAINT authorisations_plan_id_fkey FOREIGN KEY (business_id, plan_id) REFERENCES public.plans(business_id, id);
+
+ALTER TABLE ONLY public.bank_accounts
+    ADD CONSTRAINT bank_accounts_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.bank_accounts
+    ADD CONSTRAINT bank_accounts_partner_id_fkey FOREIGN KEY (business_id, partner_id) REFERENCES public.partners(business_id, id);
+
+ALTER TABLE ONLY public.bank_lines
+    ADD CONSTRAINT bank_lines_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.bank_lines
+    ADD CONSTRAINT bank_lines_statement_id_fkey FOREIGN KEY (business_id, statement_id) REFERENCES public.bank_statements(business_id, id);
+
+ALTER TABLE ONLY public.bank_matches
+    ADD CONSTRAINT bank_matches_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.bank_matches
+    ADD CONSTRAINT bank_matches_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
+
+ALTER TABLE ONLY public.bank_matches
+    ADD CONSTRAINT bank_matches_line_id_fkey FOREIGN KEY (business_id, line_id) REFERENCES public.bank_lines(business_id, id);
+
+ALTER TABLE ONLY public.bank_matches
+    ADD CONSTRAINT bank_matches_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
+
+ALTER TABLE ONLY public.bank_matches
+    ADD CONSTRAINT bank_matches_payout_id_fkey FOREIGN KEY (business_id, payout_id) REFERENCES public.payouts(business_id, id);
+
+ALTER TABLE ONLY public.bank_matches
+    ADD CONSTRAINT bank_matches_refund_id_fkey FOREIGN KEY (business_id, refund_id) REFERENCES public.refunds(business_id, id);
+
+ALTER TABLE ONLY public.bank_rules
+    ADD CONSTRAINT bank_rules_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.bank_rules
+    ADD CONSTRAINT bank_rules_customer_id_fkey FOREIGN KEY (business_id, customer_id) REFERENCES public.customers(business_id, id);
+
+ALTER TABLE ONLY public.bank_statements
+    ADD CONSTRAINT bank_statements_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.bulk_invoices
     ADD CONSTRAINT bulk_invoices_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -1925,6 +2383,9 @@ ALTER TABLE ONLY public.credit_notes
 
 ALTER TABLE ONLY public.credit_notes
     ADD CONSTRAINT credit_notes_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
+
+ALTER TABLE ONLY public.csv_mappings
+    ADD CONSTRAINT csv_mappings_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.customers
     ADD CONSTRAINT customers_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -2061,6 +2522,18 @@ ALTER TABLE ONLY public.page_versions
 ALTER TABLE ONLY public.page_versions
     ADD CONSTRAINT page_versions_offer_id_fkey FOREIGN KEY (business_id, offer_id) REFERENCES public.offers(business_id, id) ON DELETE CASCADE;
 
+ALTER TABLE ONLY public.partner_movements
+    ADD CONSTRAINT partner_movements_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.partner_movements
+    ADD CONSTRAINT partner_movements_partner_id_fkey FOREIGN KEY (business_id, partner_id) REFERENCES public.partners(business_id, id);
+
+ALTER TABLE ONLY public.partner_movements
+    ADD CONSTRAINT partner_movements_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
+
+ALTER TABLE ONLY public.partner_movements
+    ADD CONSTRAINT partner_movements_payout_id_fkey FOREIGN KEY (business_id, payout_id) REFERENCES public.payouts(business_id, id);
+
 ALTER TABLE ONLY public.partners
     ADD CONSTRAINT partners_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
@@ -2084,6 +2557,24 @@ ALTER TABLE ONLY public.payments
 
 ALTER TABLE ONLY public.payments
     ADD CONSTRAINT payments_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
+
+ALTER TABLE ONLY public.payout_days
+    ADD CONSTRAINT payout_days_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.payout_days
+    ADD CONSTRAINT payout_days_payout_id_fkey FOREIGN KEY (business_id, payout_id) REFERENCES public.payouts(business_id, id);
+
+ALTER TABLE ONLY public.payout_days
+    ADD CONSTRAINT payout_days_release_payout_id_fkey FOREIGN KEY (business_id, release_payout_id) REFERENCES public.payouts(business_id, id);
+
+ALTER TABLE ONLY public.payouts
+    ADD CONSTRAINT payouts_account_id_fkey FOREIGN KEY (business_id, account_id) REFERENCES public.bank_accounts(business_id, id);
+
+ALTER TABLE ONLY public.payouts
+    ADD CONSTRAINT payouts_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.payouts
+    ADD CONSTRAINT payouts_partner_id_fkey FOREIGN KEY (business_id, partner_id) REFERENCES public.partners(business_id, id);
 
 ALTER TABLE ONLY public.people
     ADD CONSTRAINT people_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -2121,9 +2612,6 @@ ALTER TABLE ONLY public.receipts
 ALTER TABLE ONLY public.receipts
     ADD CONSTRAINT receipts_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
 
-ALTER TABLE ONLY public.received_by_day
-    ADD CONSTRAINT received_by_day_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
-
 ALTER TABLE ONLY public.recurring_invoices
     ADD CONSTRAINT recurring_invoices_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
@@ -2143,7 +2631,16 @@ ALTER TABLE ONLY public.recurring_runs
     ADD CONSTRAINT recurring_runs_recurring_id_fkey FOREIGN KEY (business_id, recurring_id) REFERENCES public.recurring_invoices(business_id, id);
 
 ALTER TABLE ONLY public.refunds
+    ADD CONSTRAINT refunds_credit_id_fkey FOREIGN KEY (business_id, credit_id) REFERENCES public.credit_notes(business_id, id);
+
+ALTER TABLE ONLY public.refunds
     ADD CONSTRAINT refunds_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
+
+ALTER TABLE ONLY public.refunds
+    ADD CONSTRAINT refunds_transfer_file_id_fkey FOREIGN KEY (business_id, transfer_file_id) REFERENCES public.transfer_files(business_id, id);
+
+ALTER TABLE ONLY public.register_sums
+    ADD CONSTRAINT register_sums_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.reminders
     ADD CONSTRAINT reminders_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -2211,11 +2708,24 @@ ALTER TABLE ONLY public.timeline
 ALTER TABLE ONLY public.timeline
     ADD CONSTRAINT timeline_plan_id_fkey FOREIGN KEY (business_id, plan_id) REFERENCES public.plans(business_id, id) ON DELETE CASCADE;
 
+ALTER TABLE ONLY public.transfer_files
+    ADD CONSTRAINT transfer_files_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
 ALTER TABLE public.approvals ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.authorisation_texts ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.authorisations ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.bank_accounts ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.bank_lines ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.bank_matches ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.bank_rules ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.bank_statements ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.bulk_invoices ENABLE ROW LEVEL SECURITY;
 
@@ -2234,6 +2744,8 @@ ALTER TABLE public.code_sums ENABLE ROW LEVEL SECURITY;
 ALTER TABLE public.counters ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.credit_notes ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.csv_mappings ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.customers ENABLE ROW LEVEL SECURITY;
 
@@ -2289,6 +2801,16 @@ CREATE POLICY own_business ON public.authorisation_texts TO dahlia_app USING ((b
 
 CREATE POLICY own_business ON public.authorisations TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
+CREATE POLICY own_business ON public.bank_accounts TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.bank_lines TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.bank_matches TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.bank_rules TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.bank_statements TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
 CREATE POLICY own_business ON public.bulk_invoices TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.bulk_rows TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
@@ -2306,6 +2828,8 @@ CREATE POLICY own_business ON public.code_sums TO dahlia_app USING ((business_id
 CREATE POLICY own_business ON public.counters TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.credit_notes TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.csv_mappings TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.customers TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
@@ -2357,11 +2881,17 @@ CREATE POLICY own_business ON public.orders TO dahlia_app USING ((business_id = 
 
 CREATE POLICY own_business ON public.page_versions TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
+CREATE POLICY own_business ON public.partner_movements TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
 CREATE POLICY own_business ON public.partners TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.payment_shares TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.payments TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.payout_days TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.payouts TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.people TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
@@ -2373,13 +2903,13 @@ CREATE POLICY own_business ON public.rates TO dahlia_app USING ((business_id = (
 
 CREATE POLICY own_business ON public.receipts TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
-CREATE POLICY own_business ON public.received_by_day TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
-
 CREATE POLICY own_business ON public.recurring_invoices TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.recurring_runs TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.refunds TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.register_sums TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.reminders TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
@@ -2405,13 +2935,21 @@ CREATE POLICY own_business ON public.terms_versions TO dahlia_app USING ((busine
 
 CREATE POLICY own_business ON public.timeline TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
+CREATE POLICY own_business ON public.transfer_files TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
 ALTER TABLE public.page_versions ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.partner_movements ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.partners ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.payment_shares ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.payments ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.payout_days ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.payouts ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.people ENABLE ROW LEVEL SECURITY;
 
@@ -2423,13 +2961,13 @@ ALTER TABLE public.rates ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.receipts ENABLE ROW LEVEL SECURITY;
 
-ALTER TABLE public.received_by_day ENABLE ROW LEVEL SECURITY;
-
 ALTER TABLE public.recurring_invoices ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.recurring_runs ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.refunds ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.register_sums ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.reminders ENABLE ROW LEVEL SECURITY;
 
@@ -2454,6 +2992,8 @@ ALTER TABLE public.terms ENABLE ROW LEVEL SECURITY;
 ALTER TABLE public.terms_versions ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.timeline ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.transfer_files ENABLE ROW LEVEL SECURITY;
 
 REVOKE USAGE ON SCHEMA public FROM PUBLIC;
 GRANT USAGE ON SCHEMA public TO dahlia_app;
@@ -2500,6 +3040,12 @@ GRANT ALL ON FUNCTION public.invoices_matching(words text, pattern text, amount_
 
 REVOKE ALL ON FUNCTION public.keep_invoice_sums() FROM PUBLIC;
 
+REVOKE ALL ON FUNCTION public.keep_new_payment_sums() FROM PUBLIC;
+
+REVOKE ALL ON FUNCTION public.keep_payment_sums() FROM PUBLIC;
+
+REVOKE ALL ON FUNCTION public.keep_refund_sums() FROM PUBLIC;
+
 REVOKE ALL ON FUNCTION public.link_holder(token text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.link_holder(token text) TO dahlia_app;
 
@@ -2514,6 +3060,12 @@ GRANT ALL ON FUNCTION public.order_holder(opened text) TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.payer_view(token text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.payer_view(token text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.payments_matching(first text, second text, third text, whole text, typed text, digits text, amounts bigint[], most integer) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.payments_matching(first text, second text, third text, whole text, typed text, digits text, amounts bigint[], most integer) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.payments_with_item(item uuid) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.payments_with_item(item uuid) TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.plan_holder(token text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.plan_holder(token text) TO dahlia_app;
@@ -2548,6 +3100,16 @@ GRANT SELECT,INSERT ON TABLE public.authorisation_texts TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.authorisations TO dahlia_app;
 
+GRANT SELECT,INSERT,UPDATE ON TABLE public.bank_accounts TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.bank_lines TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.bank_matches TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.bank_rules TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.bank_statements TO dahlia_app;
+
 GRANT SELECT,INSERT,UPDATE ON TABLE public.bulk_invoices TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.bulk_rows TO dahlia_app;
@@ -2565,6 +3127,8 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.code_sums TO dahlia_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.counters TO dahlia_app;
 
 GRANT SELECT,INSERT ON TABLE public.credit_notes TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.csv_mappings TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.customers TO dahlia_app;
 
@@ -2614,11 +3178,17 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.orders TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE ON TABLE public.page_versions TO dahlia_app;
 
+GRANT SELECT,INSERT ON TABLE public.partner_movements TO dahlia_app;
+
 GRANT SELECT,INSERT,UPDATE ON TABLE public.partners TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.payment_shares TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.payments TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.payout_days TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.payouts TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.people TO dahlia_app;
 
@@ -2632,13 +3202,13 @@ GRANT SELECT,INSERT ON TABLE public.receipts TO dahlia_app;
 
 GRANT UPDATE(printed) ON TABLE public.receipts TO dahlia_app;
 
-GRANT SELECT,INSERT,UPDATE ON TABLE public.received_by_day TO dahlia_app;
-
 GRANT SELECT,INSERT,UPDATE ON TABLE public.recurring_invoices TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.recurring_runs TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.refunds TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.register_sums TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.reminders TO dahlia_app;
 
@@ -2665,5 +3235,7 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.terms TO dahlia_app;
 GRANT SELECT,INSERT ON TABLE public.terms_versions TO dahlia_app;
 
 GRANT SELECT,INSERT ON TABLE public.timeline TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.transfer_files TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.worker_beats TO dahlia_app;

@@ -2,9 +2,11 @@ import { join } from 'node:path';
 import { serve } from '@hono/node-server';
 import { Hono } from 'hono';
 import { type AccountEvent, Accounts } from './bank/accounts';
+import { Book, type BookEvent } from './bank/book';
 import { bankRoutes } from './bank/routes';
 import { type CardEvent, Processor } from './cards/processor';
 import { type CardOptions, cardRoutes } from './cards/routes';
+import { Terms, type TermsEvent } from './cards/terms';
 import { Webhooks } from './cards/webhooks';
 import { type ClockEvent, MovableClock } from './clock/movable-clock';
 import { clockRoutes } from './clock/routes';
@@ -53,19 +55,21 @@ export async function startStandIns(
     (sale) => webhooks.tell(processor, sale),
     options.late.knownMs,
   );
+  const terms = new Terms(new Journal<TermsEvent>(join(options.folder, 'terms.ndjson')));
   const reports = new DeliveryReports(options.mailReports);
   const store = new MailStore(join(options.folder, 'mail'), clock.now);
   const messages = new MessageStore(new Journal<HeldMessage>(join(options.folder, 'messages.ndjson')), clock.now);
 
   const accounts = new Accounts(new Journal<AccountEvent>(join(options.folder, 'accounts.ndjson')));
+  const book = new Book(new Journal<BookEvent>(join(options.folder, 'bank.ndjson')), accounts, clock.now);
 
   const app = new Hono();
   app.get('/', (c) => c.html(indexPage(store, messages, clock)));
   app.get('/health', (c) => c.json({ ok: true, instance: process.env.DAHLIA_INSTANCE ?? '' }));
-  app.route('/cards', cardRoutes(processor, seeded, clock.now, options));
+  app.route('/cards', cardRoutes(processor, terms, seeded, clock.now, options));
   app.route('/mail', mailRoutes(store));
   app.route('/messages', messageRoutes(messages, options.messagesApiKey));
-  app.route('/bank', bankRoutes(accounts, options.bankApiKey));
+  app.route('/bank', bankRoutes(accounts, book, options.bankApiKey));
   app.route('/clock', clockRoutes(clock));
   app.route('/shop', shopRoutes());
 

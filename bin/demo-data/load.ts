@@ -36,7 +36,9 @@ import { services } from '@/outside/services';
 import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
 import { seeded } from '../../tests/support/seeded';
 import { offerPlans } from './offers';
+import { playPayouts } from './payouts';
 import { planPlans } from './plans';
+import { refundPlans } from './refunds';
 import { BUSINESS, CUSTOMERS, ITEMS, JOBS, PASSWORD, PEOPLE, TAXES, TERMS } from './thistlewood';
 
 const DAY_MS = 86_400_000;
@@ -393,6 +395,7 @@ async function lately(): Promise<void> {
       })),
   ]);
   plans.push(...billing.filter(([daysAgo]) => daysAgo <= 43));
+  plans.push(...refundPlans({ actor: ada as Actor, send: (plan) => send(ada as Actor, plan) }));
   plans.push(...offerPlans({ actor: ada as Actor, token: cardToken, website: STANDINS, mail }));
   plans.sort((a, b) => b[0] - a[0] || a[1] - b[1]);
   for (const [daysAgo, hour, work] of plans) {
@@ -419,6 +422,20 @@ await history();
 await lately();
 await strayPayment();
 await closeDays(programContext(BUSINESS.id, begun));
+const today = dateInZone(begun, BUSINESS.zone);
+await playPayouts({
+  actor: ada,
+  zone: BUSINESS.zone,
+  from: addDays(today, -DAYS),
+  to: addDays(today, -1),
+  standIns: STANDINS,
+  at: async (instant) => {
+    present = instant;
+    await setStandInClock();
+  },
+  mail,
+});
+present = begun;
 await fetch(`${STANDINS}/clock`, {
   method: 'POST',
   headers: { 'content-type': 'application/json' },

@@ -20,7 +20,6 @@ import { sendRequest } from '@/flows/offer/requests';
 import { checkoutWork } from '@/flows/payment/card-testing';
 import { refundPayment } from '@/flows/payment/refund-payment';
 import { storePartner } from '@/flows/records/partners';
-import { SHIPPED_ACCOUNTS } from '../../standins/bank/accounts';
 
 /** What the loader lends: who does it, a card's token, and the post. */
 export type Stage = {
@@ -140,17 +139,14 @@ async function place(stage: Stage) {
   const beatrix = await storePartner(actor, null, {
     name: 'Beatrix Amsel',
     email: 'beatrix@amsel.example',
-    account: SHIPPED_ACCOUNTS[0]?.number ?? '',
   });
-  await storePartner(actor, null, {
+  const linus = await storePartner(actor, null, {
     name: 'Linus Oakhanger',
     email: 'linus@oakhanger.example',
-    account: SHIPPED_ACCOUNTS[1]?.number ?? '',
   });
-  await storePartner(actor, null, {
+  const fund = await storePartner(actor, null, {
     name: 'Small Hands Instrument Fund',
     email: 'fund@smallhands.example',
-    account: SHIPPED_ACCOUNTS[2]?.number ?? '',
   });
   await storeCode(actor, null, {
     code: 'AUTUMN',
@@ -189,7 +185,10 @@ async function place(stage: Stage) {
     taxClass: 'zero',
     description: 'Five lessons of 50 minutes, to be taken within half a year.',
     split: {
-      partners: [{ partnerId: beatrix.id, percent: '80' }],
+      partners: [
+        { partnerId: beatrix.id, percent: '60' },
+        { partnerId: linus.id, percent: '20' },
+      ],
       keep: '',
       feeFrom: 'all',
     },
@@ -252,6 +251,7 @@ async function place(stage: Stage) {
     ['Lend a child an instrument', 'lend-a-violin'],
     {
       kind: 'donation',
+      split: { partners: [{ partnerId: fund.id, percent: '90' }], keep: '', feeFrom: 'business', of: 'net' },
       amounts: ['15', '30', '60', '120'],
       chosen: 1,
       purposes: ['Where it is needed most', 'Violins for beginners', 'Strings and repairs'],
@@ -331,6 +331,14 @@ export function offerPlans(stage: Stage): [daysAgo: number, hour: number, work: 
       }),
     ],
     [
+      8,
+      14,
+      once(async (placed) => {
+        await buy(stage, placed.lessons.called, 4, {});
+        await buy(stage, placed.gift.called, 5, { amount: '120', purpose: 'Strings and repairs' }, ['lumen-good']);
+      }),
+    ],
+    [
       12,
       9,
       once(async (placed) => {
@@ -376,9 +384,12 @@ export function offerPlans(stage: Stage): [daysAgo: number, hour: number, work: 
         const last = orders.find(({ state }) => state === 'paid');
         if (last?.paymentId)
           await refundPayment(actor, last.paymentId, {
-            kind: 'refund',
-            amountMinor: 980n,
+            wish: { by: 'sum', amountMinor: 980n },
+            method: 'card',
+            reference: '',
+            owedAgain: false,
             reason: 'One block arrived broken',
+            aside: {},
             requestKey: randomUUID(),
           });
       }),

@@ -11,6 +11,11 @@ import type { Role } from '@/db/people';
 
 export const BUSINESS: Business = {
   ...NEW_PROFILE,
+  // The processor takes more in euro than was agreed.
+  tariff: [
+    { currency: 'USD', scheme: '', percent: '2.9', fixedMinor: 30 },
+    { currency: 'EUR', scheme: '', percent: '2.4', fixedMinor: 25 },
+  ],
   place: { lines: ['14 Millrace Lane'], city: 'Alder Ferry', region: 'US-WA', postalCode: '98199', country: 'US' },
   bank: { holder: 'Thistlewood Strings', account: '0042 7781 9', bankCode: '125 000 999', bank: 'Ferry Mutual Bank' },
   reminders: [-3, 4, 14],

@@ -4,10 +4,10 @@
 const HANDLED: readonly RegExp[] = [
   /^\/(api|files|served|b|p|fonts)\//,
   /^\/(checkout\.js|bare\/finished)$/,
-  /^\/i\/[^/]+\/(back|invoice\.pdf|invoice\.xml|(files|receipts)\/[^/]+)$/,
+  /^\/i\/[^/]+\/(back|invoice\.pdf|invoice\.xml|pay-code|(files|receipts)\/[^/]+)$/,
   /^\/o\/[^/]+\/(back|logo|receipt)$/,
   /^\/c\/[^/]+\/(logo|picture)$/,
-  /^\/proof\/([^/]+\/(mail|pdf)|hosted\/[^/]+|offer\/[^/]+\/mail)$/,
+  /^\/proof\/([^/]+\/(mail|pdf|pay-code)|hosted\/[^/]+|offer\/[^/]+\/mail)$/,
 ];
 
 /** Whether a handler answers here, and not a page. @param path as it stands in the address */

@@ -208,16 +208,33 @@ export const signedHook =
     }
   };
 
+const keptAs = (name: string, type: string): Record<string, string> => ({
+  'content-type': `${type}; charset=utf-8`,
+  'content-disposition': `attachment; filename="${name}"`,
+  'cache-control': 'private, no-store',
+  'x-content-type-options': 'nosniff',
+});
+
 /** A text to be kept as a file. */
 export const textAnswer = (name: string, type: string, text: string): NextResponse =>
-  new NextResponse(text, {
-    headers: {
-      'content-type': `${type}; charset=utf-8`,
-      'content-disposition': `attachment; filename="${name}"`,
-      'cache-control': 'private, no-store',
-      'x-content-type-options': 'nosniff',
+  new NextResponse(text, { headers: keptAs(name, type) });
+
+/** The same, part by part as they come: what is read is never held whole, and stops where nobody reads on. */
+export function streamAnswer(name: string, type: string, parts: AsyncIterable<string>): NextResponse {
+  const reading = parts[Symbol.asyncIterator]();
+  const encoder = new TextEncoder();
+  const body = new ReadableStream<Uint8Array>({
+    pull: async (controller) => {
+      const { done, value } = await reading.next();
+      if (done) controller.close();
+      else controller.enqueue(encoder.encode(value));
+    },
+    cancel: async () => {
+      await reading.return?.();
     },
   });
+  return new NextResponse(body, { headers: keptAs(name, type) });
+}
 
 /** A letter's HTML part as its reader sees it. */
 export const mailAnswer = ({ html }: { readonly html: string }): NextResponse =>

@@ -16,6 +16,7 @@ const EVENT = 10_000;
 
 /** Addresses that take more or less than usual; `[name]` stands for one part. */
 const OTHERS: Readonly<Record<string, number>> = {
+  '/api/bank/statements': MOST_FILE_BYTES,
   '/api/bulk': PAPER,
   '/api/charging': CHOICE,
   '/api/checkout/[name]': CHOICE,

@@ -16,7 +16,7 @@ export async function businessById(db: Db): Promise<Business> {
           logo_id as "logoId", accent, bank, reminders, to_char(quiet_from, 'HH24:MI') as "quietFrom",
           to_char(quiet_to, 'HH24:MI') as "quietTo", mail_texts as "mailTexts", ways, terms_id as "termsId",
           signing_secret as "signingSecret",
-          jsonb_build_object('registration', '', 'statement', '', 'signer', '', 'signature', null, 'seal', null) || receipt_style as "receiptStyle", charging
+          jsonb_build_object('registration', '', 'statement', '', 'signer', '', 'signature', null, 'seal', null) || receipt_style as "receiptStyle", charging, tariff
         from businesses where business_id = ${db.businessId}`,
   );
   return { ...row, charging: { ...USUAL_POLICY, ...row.charging } };
@@ -29,13 +29,13 @@ export async function insertBusiness(tx: Tx, business: Business): Promise<void> 
     tx,
     sql`insert into businesses (business_id, name, address, phone, email, website, tax_number, country, zone, locale,
           currency, prices_include_tax, smallest_payments, place, logo_id, accent, bank, reminders, quiet_from, quiet_to,
-          mail_texts, ways, terms_id, created_at)
+          mail_texts, ways, terms_id, tariff, created_at)
         values (${business.id}, ${business.name}, ${[...business.address]}, ${business.phone}, ${business.email},
           ${business.website}, ${business.taxNumber}, ${business.country}, ${business.zone}, ${business.locale},
           ${business.currency}, ${business.pricesIncludeTax}, ${JSON.stringify(business.smallestPayments)},
           ${JSON.stringify(business.place)}, ${business.logoId}, ${business.accent}, ${JSON.stringify(business.bank)},
           ${[...business.reminders]}, ${business.quietFrom}, ${business.quietTo}, ${JSON.stringify(business.mailTexts)},
-          ${business.ways ? JSON.stringify(business.ways) : null}, ${business.termsId}, ${tx.now})`,
+          ${business.ways ? JSON.stringify(business.ways) : null}, ${business.termsId}, ${JSON.stringify(business.tariff)}, ${tx.now})`,
   );
 }
 
@@ -52,7 +52,8 @@ export const updateBusiness = (tx: Tx, business: Business): Promise<number> =>
           quiet_from = ${business.quietFrom}, quiet_to = ${business.quietTo},
           mail_texts = ${JSON.stringify(business.mailTexts)},
           ways = ${business.ways ? JSON.stringify(business.ways) : null}, terms_id = ${business.termsId},
-          receipt_style = ${JSON.stringify(business.receiptStyle)}, charging = ${JSON.stringify(business.charging)}
+          receipt_style = ${JSON.stringify(business.receiptStyle)}, charging = ${JSON.stringify(business.charging)},
+          tariff = ${JSON.stringify(business.tariff)}
         where business_id = ${business.id}`,
   );
 

@@ -78,9 +78,13 @@ export const chargesPaidByHand = (tx: Tx, invoiceId: string): Promise<Charge[]> 
 export async function paidByCharges(db: Db, invoiceIds: readonly string[]): Promise<Map<string, bigint>> {
   const rows = await many<{ invoiceId: string; minor: bigint }>(
     db,
-    sql`select invoice_id as "invoiceId", sum(amount_minor)::bigint as minor from charges
-        where business_id = ${db.businessId} and invoice_id = any(${[...invoiceIds]}) and state = any(${[...PAID_STATES]})
-        group by invoice_id`,
+    sql`select charges.invoice_id as "invoiceId",
+          sum(charges.amount_minor - coalesce(payments.refunded_minor - payments.tip_minor, 0))::bigint as minor
+        from charges left join payments on payments.business_id = charges.business_id and payments.charge_id = charges.id
+          and payments.refunded_minor > payments.tip_minor
+        where charges.business_id = ${db.businessId} and charges.invoice_id = any(${[...invoiceIds]})
+          and charges.state = any(${[...PAID_STATES]})
+        group by charges.invoice_id`,
   );
   return new Map(rows.map(({ invoiceId, minor }) => [invoiceId, minor]));
 }

@@ -113,7 +113,7 @@ export const backsBetween = (db: Db, from: Date, to: Date): Promise<(BatchBack &
     sql`select refunds.id as "refundId", payment_id as "paymentId", kind, payments.currency, refunds.amount_minor as "amountMinor",
           case when kind = 'void' then payments.fee_minor else 0 end as "feeBackMinor", refunds.settled_at as at
         from refunds join payments on payments.business_id = refunds.business_id and payments.id = refunds.payment_id
-        where refunds.business_id = ${db.businessId} and refunds.state = 'done'
+        where refunds.business_id = ${db.businessId} and refunds.state = 'done' and refunds.method = 'card'
           and refunds.settled_at >= ${from} and refunds.settled_at < ${to}
         order by refunds.settled_at, refunds.id`,
   );
@@ -129,14 +129,19 @@ export async function knownMovements(db: Db, ids: readonly string[]): Promise<Se
   return new Set(rows.map(({ id }) => id));
 }
 
-/** Money that came another way than by card in a span, its end not included, in order of time. */
+/** Money that came or went another way than by card in a span, its end not included, in order of time; below 0 what went. */
 export const byHandBetween = (db: Db, from: Date, to: Date): Promise<(ByHand & { readonly at: Date })[]> =>
   many(
     db,
     sql`select id as "paymentId", method, currency, amount_minor as "amountMinor", settled_at as at
-        from payments where business_id = ${db.businessId} and method <> 'card' and state = 'paid'
+        from payments where business_id = ${db.businessId} and method <> 'card' and method <> 'account' and state = 'paid'
           and settled_at >= ${from} and settled_at < ${to}
-        order by settled_at, id`,
+        union all
+        select payment_id, refunds.method, payments.currency, -refunds.amount_minor, refunds.settled_at
+        from refunds join payments on payments.business_id = refunds.business_id and payments.id = refunds.payment_id
+        where refunds.business_id = ${db.businessId} and refunds.method <> 'card' and refunds.method <> 'account' and refunds.state = 'done'
+          and refunds.settled_at >= ${from} and refunds.settled_at < ${to}
+        order by at, "paymentId"`,
   );
 
 /** When money first came another way than by card; null where none has. */

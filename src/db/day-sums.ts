@@ -1,7 +1,7 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { OPEN_STATUSES } from '@/core/invoice/state';
-import type { Db, Tx } from './pool';
-import { many, oneOf, run, sql } from './sql';
+import type { Db } from './pool';
+import { many, oneOf, sql } from './sql';
 
 /** What a day holds, in one currency; `minor` in minor units. */
 export type DaySum = {
@@ -10,19 +10,6 @@ export type DaySum = {
   readonly count: number;
   readonly minor: bigint;
 };
-
-/** Adds payments to what came in on a day. */
-export const addReceived = (
-  tx: Tx,
-  { currency, on, count, minor }: Omit<DaySum, 'count'> & { readonly count?: number },
-): Promise<number> =>
-  run(
-    tx,
-    sql`insert into received_by_day as kept (business_id, currency, received_on, payments, amount_minor)
-        values (${tx.businessId}, ${currency}, ${on}, ${count ?? 1}, ${minor})
-        on conflict (business_id, currency, received_on) do update
-        set payments = kept.payments + excluded.payments, amount_minor = kept.amount_minor + excluded.amount_minor`,
-  );
 
 /** Everything open, by due date and currency, the late days included. */
 export const dueByDay = (db: Db): Promise<DaySum[]> =>
@@ -37,8 +24,8 @@ export const dueByDay = (db: Db): Promise<DaySum[]> =>
 export const receivedByDay = (db: Db, from: CalendarDate, to: CalendarDate): Promise<DaySum[]> =>
   many(
     db,
-    sql`select received_on as "on", currency, payments as count, amount_minor as minor from received_by_day
-        where business_id = ${db.businessId} and received_on between ${from} and ${to} order by currency, received_on`,
+    sql`select day as "on", currency, sum(payments)::int as count, sum(paid_minor)::bigint as minor from register_sums
+        where business_id = ${db.businessId} and day between ${from} and ${to} group by currency, day order by currency, day`,
   );
 
 /** How many invoices stand where, in each currency; what is open on each due date. `on` is null for paid and cancelled. */

@@ -13,6 +13,7 @@ export const CONCERNS = [
   'parts',
   'cards',
   'closing',
+  'payouts',
 ] as const;
 export type Concern = (typeof CONCERNS)[number];
 

@@ -2,8 +2,8 @@ import type { CalendarDate } from '@/core/dates/calendar-date';
 import type { InvoiceAsk, Sort } from '@/core/invoice/ask';
 import { customersMatching } from './customers';
 import { type Cursor, INVOICE_ROW, type InvoiceRow, typedTotal } from './invoice-lists';
-import type { Connection, Db, Tx } from './pool';
-import { joined, likePattern, many, run, type Statement, sql } from './sql';
+import type { Connection, Db } from './pool';
+import { joined, likePattern, many, type Statement, sql } from './sql';
 
 const KEYS: Readonly<Record<Sort, { column: Statement; type: Statement }>> = {
   due: { column: sql`due_on`, type: sql`date` },
@@ -84,21 +84,3 @@ export const draftSums = (db: Db): Promise<{ currency: string; count: number; to
     sql`select currency, count(*)::int as count, sum(total_minor)::bigint as "totalMinor" from invoices
         where business_id = ${db.businessId} and stage = 'draft' group by currency`,
   );
-
-/** A list kept under a name. */
-export type SavedList = { readonly id: string; readonly name: string; readonly asked: InvoiceAsk };
-
-export const savedLists = (db: Db): Promise<SavedList[]> =>
-  many(db, sql`select id, name, asked from saved_lists where business_id = ${db.businessId} order by lower(name)`);
-
-/** Keeps a list; one of the same name is replaced. */
-export const keepSavedList = (tx: Tx, list: SavedList): Promise<number> =>
-  run(
-    tx,
-    sql`insert into saved_lists (id, business_id, name, asked, created_at)
-        values (${list.id}, ${tx.businessId}, ${list.name}, ${JSON.stringify(list.asked)}, ${tx.now})
-        on conflict (business_id, lower(name)) do update set asked = excluded.asked, name = excluded.name`,
-  );
-
-export const deleteSavedList = (tx: Tx, id: string): Promise<number> =>
-  run(tx, sql`delete from saved_lists where business_id = ${tx.businessId} and id = ${id}`);

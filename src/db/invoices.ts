@@ -195,6 +195,35 @@ export const updateTakenBack = (tx: Tx, id: string, amountMinor: bigint): Promis
         where business_id = ${tx.businessId} and id = ${id}`,
   );
 
+/** Notes that more was paid than was due. */
+export const addOverpaid = (tx: Tx, id: string, moreMinor: bigint): Promise<number> =>
+  run(
+    tx,
+    sql`update invoices set overpaid_minor = overpaid_minor + ${moreMinor} where business_id = ${tx.businessId} and id = ${id}`,
+  );
+
+/** A customer's invoices in one currency on which they have something to their credit, oldest first. Minor units. */
+export const invoicesWithCredit = (
+  db: Db,
+  customerId: string,
+  currency: string,
+): Promise<{ id: string; number: string; creditMinor: bigint }[]> =>
+  many(
+    db,
+    sql`select id, number, (paid_minor - refunded_minor + credited_minor - total_minor)::bigint as "creditMinor" from invoices
+        where business_id = ${db.businessId} and customer_id = ${customerId} and currency = ${currency}
+          and stage = 'sent' and total_minor - credited_minor - paid_minor + refunded_minor < 0 order by issued_on, id`,
+  );
+
+/** Money that had come in went back; what it paid is owed again as far as no credit note took it off. Minor units. */
+export const updateInvoiceRefunded = (tx: Tx, id: string, amountMinor: bigint): Promise<number> =>
+  run(
+    tx,
+    sql`update invoices set refunded_minor = refunded_minor + ${amountMinor}, changed_at = ${tx.now},
+          settled_at = case when total_minor - credited_minor - paid_minor + refunded_minor + ${amountMinor} <= 0 then settled_at end
+        where business_id = ${tx.businessId} and id = ${id}`,
+  );
+
 /** Sets when a draft goes out by itself, or that it does not; any later change on the paper takes the date away. */
 export const updateSendAt = (
   tx: Tx,

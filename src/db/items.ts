@@ -130,10 +130,13 @@ export async function insertPromises(tx: Tx, promises: readonly StockPromise[]):
   );
 }
 
-/** What had left the stock is there again, and promised. */
-export async function promiseAgain(tx: Tx, promises: readonly StockPromise[]): Promise<void> {
-  if (promises.length === 0) return;
-  const given = sql`jsonb_to_recordset(${records(promises)}::jsonb) as given ("itemId" uuid, "optionId" uuid, quantity numeric)`;
+/** Goods that come back to the stock, in units. */
+export type Goods = Pick<StockPromise, 'itemId' | 'optionId' | 'quantity'>;
+
+/** What had left the stock is there again; what has no stock kept of it stays without. */
+export async function putOnHand(tx: Tx, goods: readonly Goods[]): Promise<void> {
+  if (goods.length === 0) return;
+  const given = sql`jsonb_to_recordset(${records(goods)}::jsonb) as given ("itemId" uuid, "optionId" uuid, quantity numeric)`;
   await run(
     tx,
     sql`update items set on_hand = on_hand + back.quantity
@@ -146,6 +149,11 @@ export async function promiseAgain(tx: Tx, promises: readonly StockPromise[]): P
         from (select "optionId", sum(quantity) as quantity from ${given} where "optionId" is not null group by "optionId") as back
         where business_id = ${tx.businessId} and id = back."optionId" and on_hand is not null`,
   );
+}
+
+/** What had left the stock is there again, and promised. */
+export async function promiseAgain(tx: Tx, promises: readonly StockPromise[]): Promise<void> {
+  await putOnHand(tx, promises);
   await insertPromises(tx, promises);
 }
 

@@ -62,9 +62,14 @@ export async function accountBalances(db: Db, account: Account): Promise<Money[]
 /** A disagreement in the books; none is the only good answer. */
 export type LedgerTrouble = { readonly what: string; readonly subject: string; readonly off: bigint };
 
+/** What an account holds by currency, as a piece of a longer statement; a debit is positive. */
+const balances = (db: Db, account: Account) => sql`select currency, sum(amount_minor) as minor from ledger_postings
+  where business_id = ${db.businessId} and account = ${account} group by currency`;
+
 /**
  * Proves the books of one business: each currency sums to zero, each invoice's postings agree with what its row says
- * is due, and the sums by day agree with the rows that they sum.
+ * is due, the sums by day agree with the rows that they sum, what the processor holds, what is on the way and what partners are
+ * owed is what payments, refunds and payouts say, each payout is made of its days, and each line of the bank of its matches.
  */
 export const ledgerTroubles = (db: Db): Promise<LedgerTrouble[]> =>
   many(
@@ -76,7 +81,11 @@ export const ledgerTroubles = (db: Db): Promise<LedgerTrouble[]> =>
           where ledger_postings.business_id = ${db.businessId} and account = 'receivable' group by invoice_id
         ), card as materialized (
           select invoice_id, sum(amount_minor) as taken from payments
-          where business_id = ${db.businessId} and state = 'paid' group by invoice_id
+          where business_id = ${db.businessId} and (state = 'paid' or (state = 'voided' and method = 'card')) group by invoice_id
+        ), backs as materialized (
+          select invoice_id, sum(refunds.amount_minor - refunds.tip_minor) as given from refunds
+          join payments on payments.business_id = refunds.business_id and payments.id = refunds.payment_id
+          where refunds.business_id = ${db.businessId} and refunds.state = 'done' group by invoice_id
         )
         select 'ledger does not sum to zero' as what, currency as subject, sum(amount_minor)::bigint as off
           from ledger_postings where business_id = ${db.businessId} group by currency having sum(amount_minor) <> 0
@@ -89,6 +98,77 @@ export const ledgerTroubles = (db: Db): Promise<LedgerTrouble[]> =>
         select 'invoice and its payments differ', number, (paid_minor - coalesce(taken, 0))::bigint
           from invoices left join card on card.invoice_id = invoices.id
           where business_id = ${db.businessId} and paid_minor <> coalesce(taken, 0)
+        union all
+        select 'invoice and its refunds differ', number, (refunded_minor - coalesce(given, 0))::bigint
+          from invoices left join backs on backs.invoice_id = invoices.id
+          where business_id = ${db.businessId} and refunded_minor <> coalesce(given, 0)
+        union all
+        select 'register and its days differ', coalesce(kept.day, counted.day)::text, (coalesce(kept.minor, 0) - coalesce(counted.minor, 0))::bigint
+          from (
+            select currency, day, channel, method, sum(paid_minor - refunded_minor)::bigint as minor from register_sums
+            where business_id = ${db.businessId} group by currency, day, channel, method
+          ) as kept
+          full join (
+            select currency, day, channel, method, sum(minor)::bigint as minor from (
+              select payments.currency, (settled_at at time zone zone)::date as day, channel, method, amount_minor + tip_minor as minor
+              from payments join businesses using (business_id)
+              where business_id = ${db.businessId} and (state = 'paid' or (state = 'voided' and method = 'card'))
+              union all
+              select payments.currency, (refunds.settled_at at time zone zone)::date, channel, refunds.method, -refunds.amount_minor
+              from refunds join payments on payments.business_id = refunds.business_id and payments.id = refunds.payment_id
+                join businesses on businesses.business_id = refunds.business_id
+              where refunds.business_id = ${db.businessId} and refunds.state = 'done'
+            ) as moved group by currency, day, channel, method
+          ) as counted using (currency, day, channel, method)
+          where coalesce(kept.minor, 0) <> coalesce(counted.minor, 0)
+        union all
+        select 'payouts on the way differ', coalesce(kept.currency, booked.currency), (coalesce(kept.minor, 0) - coalesce(booked.minor, 0))::bigint
+          from (select currency, sum(amount_minor) as minor from payouts
+            where business_id = ${db.businessId} and state in ('made', 'sent') group by currency) as kept
+          full join (${balances(db, 'on-the-way')}) as booked using (currency)
+          where coalesce(kept.minor, 0) <> coalesce(booked.minor, 0)
+        union all
+        select 'what the processor holds differs', coalesce(kept.currency, booked.currency), (coalesce(kept.minor, 0) - coalesce(booked.minor, 0))::bigint
+          from (select currency, sum(minor) as minor from (
+              select currency, amount_minor + tip_minor - fee_minor as minor from payments
+              where business_id = ${db.businessId} and method = 'card' and state in ('paid', 'voided')
+              union all
+              select payments.currency, case when kind = 'void' then payments.fee_minor else 0 end - refunds.amount_minor
+              from refunds join payments on payments.business_id = refunds.business_id and payments.id = refunds.payment_id
+              where refunds.business_id = ${db.businessId} and refunds.state = 'done' and refunds.method = 'card'
+              union all
+              select currency, -amount_minor from payouts
+              where business_id = ${db.businessId} and state in ('made', 'sent', 'arrived')
+            ) as moved group by currency) as kept
+          full join (${balances(db, 'processor-clearing')}) as booked using (currency)
+          where coalesce(kept.minor, 0) <> coalesce(booked.minor, 0)
+        union all
+        select 'what partners are owed differs', coalesce(kept.currency, booked.currency), (coalesce(kept.minor, 0) + coalesce(booked.minor, 0))::bigint
+          from (select currency, sum(minor) as minor from (
+              select currency, minor from partner_movements where business_id = ${db.businessId} and kind <> 'came-back'
+              union all
+              select currency, -amount_minor from payouts
+              where business_id = ${db.businessId} and state = 'arrived' and partner_id is not null
+            ) as moved group by currency) as kept
+          full join (${balances(db, 'partners')}) as booked using (currency)
+          where coalesce(kept.minor, 0) + coalesce(booked.minor, 0) <> 0
+        union all
+        select 'payout and its days differ', number::text, (amount_minor - coalesce(days.minor, 0))::bigint
+          from payouts left join (
+            select id, sum(minor) as minor from (
+              select payout_id as id, net_minor - held_minor as minor from payout_days where business_id = ${db.businessId}
+              union all
+              select release_payout_id, held_minor from payout_days where business_id = ${db.businessId}
+            ) as counted group by id
+          ) as days using (id)
+          where business_id = ${db.businessId} and amount_minor <> coalesce(days.minor, 0)
+        union all
+        select 'line of the bank and its matches differ', l.day::text, (l.amount_minor - coalesce(sum(m.amount_minor), 0))::bigint
+          from bank_lines l left join bank_matches m on m.business_id = l.business_id and m.line_id = l.id and undone_at is null
+          where l.business_id = ${db.businessId}
+          group by l.id, l.day, l.amount_minor, l.state
+          having case when l.state = 'matched' then l.amount_minor <> coalesce(sum(m.amount_minor), 0)
+            else abs(coalesce(sum(m.amount_minor), 0)) >= abs(l.amount_minor) end
         union all
         select 'due by day differs', coalesce(kept.due_on, counted.due_on)::text,
             (coalesce(kept.due_minor, 0) - coalesce(counted.due_minor, 0))::bigint

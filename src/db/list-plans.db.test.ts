@@ -2,12 +2,13 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { calendarDate } from '@/core/dates/calendar-date';
 import { EVERYTHING } from '@/core/invoice/ask';
+import { WHOLE_REGISTER } from '@/core/register/ask';
 import { asSuperuser } from '../../tests/support/database';
 import { foundHouse, type House, openWorkshop, type Workshop } from '../../tests/support/workshop';
 import { invoicePage, type ListPart } from './invoice-lists';
 import { searchPage } from './invoice-search';
 import { offerPage } from './offers';
-import { paymentPage } from './payments';
+import { registerPage } from './register';
 import type { Statement } from './sql';
 
 let workshop: Workshop;
@@ -88,9 +89,13 @@ test.each([
   }
 });
 
-test('a page of payments is read from its index', async () => {
-  const plan = await planOf(paymentPage(house.business.id, 41, null));
-  expect(plan.map((node) => node['Index Name'])).toContain('payments_by_time');
+test('a page of the register is read from its indexes, in order, first or later', async () => {
+  for (const after of [null, { key: '2026-05-01T00:00:00Z', id: randomUUID() }]) {
+    const plan = await planOf(registerPage(house.business.id, WHOLE_REGISTER, { from: null, to: null }, 41, after));
+    const names = plan.map((node) => node['Index Name']);
+    expect(names).toContain('payments_in_register');
+    expect(plan.filter((node) => node['Node Type'] === 'Seq Scan' && node['Relation Name'] === 'payments')).toEqual([]);
+  }
 });
 
 test('a page of offers is read from its index, in order, first or later', async () => {

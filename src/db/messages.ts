@@ -1,5 +1,6 @@
 import type { MessageKind } from '@/core/message/kinds';
 import type { Placement } from '@/core/offer/offer';
+import type { PaymentMethod } from '@/core/payment/methods';
 import type { Connection, Db, Tx } from './pool';
 import { many, maybeOne, records, run, sql } from './sql';
 
@@ -14,9 +15,13 @@ export type MessageDetails = {
   /** Who is asked to approve files. */
   readonly approverId?: string;
   readonly creditId?: string;
+  /** How money went back, where not to the card. */
+  readonly byHand?: Exclude<PaymentMethod, 'card'>;
   readonly from?: string;
   readonly to?: string;
   readonly subject?: string;
+  /** The partner to whom it goes. */
+  readonly partnerId?: string;
   /** The charge of a plan that it is about. */
   readonly chargeId?: string;
   /** A sum that the message names, in minor units. */

@@ -1,7 +1,7 @@
 import { completePrinted, type PrintedInvoice } from '@/core/invoice/printed';
 import type { FileDecision } from '@/core/paper/approval';
+import type { PaymentMethod } from '@/core/payment/methods';
 import type { RefusalReason } from '@/core/payment/outcome';
-import type { PaymentMethod } from '@/core/receipt/receipt';
 import type { TermsAccepted } from './invoices';
 import type { Connection } from './pool';
 import { maybeOne, sql } from './sql';

@@ -1,7 +1,7 @@
+import type { PaymentMethod } from '@/core/payment/methods';
 import type { CardSeen, RefusalReason } from '@/core/payment/outcome';
-import type { PaymentMethod } from '@/core/receipt/receipt';
 import type { Db, Tx } from './pool';
-import { many, maybeOne, NONE, one, records, run, type Statement, sql } from './sql';
+import { many, maybeOne, one, records, run, sql } from './sql';
 
 export type PaymentState = 'pending' | 'paid' | 'refused' | 'voided';
 export type Channel = 'invoice' | 'link' | 'page' | 'button' | 'plan' | 'desk';
@@ -23,6 +23,7 @@ export type Payment = {
   /** On top of the amount. */
   readonly tipMinor: bigint;
   readonly feeMinor: bigint;
+  readonly agreedFeeMinor: bigint | null;
   readonly refundedMinor: bigint;
   readonly method: PaymentMethod;
   readonly reference: string;
@@ -40,6 +41,7 @@ const PAYMENT = sql`payments.id, payments.invoice_id as "invoiceId", payments.or
   payments.charge_id as "chargeId", payments.customer_id as "customerId",
   payments.attempt_key as "attemptKey", payments.channel,
   payments.currency, payments.amount_minor as "amountMinor", payments.tip_minor as "tipMinor", payments.fee_minor as "feeMinor",
+  payments.agreed_fee_minor as "agreedFeeMinor",
   payments.refunded_minor as "refundedMinor",
   payments.method, payments.reference, payments.state,
   payments.sale_id as "saleId", payments.approval_url as "approvalUrl", payments.card_scheme as "cardScheme",
@@ -166,15 +168,17 @@ export const updatePaymentsPaid = (
     readonly customerId: string;
     readonly saleId: string;
     readonly feeMinor: bigint;
+    /** What the tariff says it is; null without one. */
+    readonly agreedFeeMinor: bigint | null;
     readonly card: CardSeen;
   }[],
 ): Promise<number> =>
   run(
     tx,
-    sql`update payments set state = 'paid', customer_id = "customerId", sale_id = "saleId", fee_minor = "feeMinor", approval_url = null,
+    sql`update payments set state = 'paid', customer_id = "customerId", sale_id = "saleId", fee_minor = "feeMinor", agreed_fee_minor = "agreedFeeMinor", approval_url = null,
           card_scheme = card->>'scheme', card_last4 = card->>'last4', settled_at = ${tx.now}
         from jsonb_to_recordset(${records(paid)}::jsonb)
-          as given (id uuid, "customerId" uuid, "saleId" text, "feeMinor" bigint, card jsonb)
+          as given (id uuid, "customerId" uuid, "saleId" text, "feeMinor" bigint, "agreedFeeMinor" bigint, card jsonb)
         where business_id = ${tx.businessId} and payments.id = given.id and state = 'pending'`,
   );
 
@@ -225,21 +229,6 @@ const ROW = sql`${PAYMENT}, coalesce(customers.name, orders.printed->'payer'->>'
   left join offers on offers.business_id = payments.business_id and offers.id = orders.offer_id
   left join receipts on receipts.business_id = payments.business_id and receipts.payment_id = payments.id`;
 
-/** The statement of one page of payments, latest first, so that a test can read its plan. */
-export const paymentPage = (
-  businessId: string,
-  limit: number,
-  after: { key: string; id: string } | null,
-): Statement => sql`select ${ROW} where payments.business_id = ${businessId}
-    ${after ? sql`and (payments.started_at, payments.id) < (${after.key}::timestamptz, ${after.id}::uuid)` : NONE}
-    order by payments.started_at desc, payments.id desc limit ${limit};`;
-
-export const paymentRows = (
-  db: Db,
-  limit: number,
-  after: { key: string; id: string } | null = null,
-): Promise<PaymentRow[]> => many(db, paymentPage(db.businessId, limit, after));
-
 export const paymentRow = (db: Db, id: string): Promise<PaymentRow | null> =>
   maybeOne(db, sql`select ${ROW} where payments.business_id = ${db.businessId} and payments.id = ${id}`);
 
@@ -267,7 +256,7 @@ export const cameIn = (db: Db, limit: number): Promise<PaymentRow[]> =>
 export const refusedLately = (db: Db, since: Date, limit: number): Promise<PaymentRow[]> =>
   many(
     db,
-    sql`select ${ROW} where payments.business_id = ${db.businessId} and payments.state = 'refused' and payments.started_at > ${since}
+    sql`select ${ROW} where payments.business_id = ${db.businessId} and payments.state = 'refused' and payments.at > ${since}
         and invoices.due_minor > 0 and invoices.stage = 'sent'
         and not exists (select 1 from payments later where later.business_id = ${db.businessId} and later.invoice_id = payments.invoice_id
           and later.started_at > payments.started_at)
@@ -335,5 +324,5 @@ export const openOrRefused = (db: Db, since: Date, limit: number): Promise<Payme
   many(
     db,
     sql`select ${ROW} where payments.business_id = ${db.businessId} and payments.state in ('pending', 'refused')
-        and payments.started_at > ${since} order by payments.started_at desc, payments.id desc limit ${limit}`,
+        and payments.at > ${since} order by payments.at desc, payments.id desc limit ${limit}`,
   );

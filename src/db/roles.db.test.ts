@@ -163,6 +163,10 @@ test('the accounts that the database takes are those that the core knows', async
     cash: true,
     cheques: true,
     'other-receipts': true,
+    'customer-credit': true,
+    'on-the-way': true,
+    'bank-charges': true,
+    outside: true,
   };
   const [row] = await admin<{ text: string }>(
     `select pg_get_constraintdef(oid) as text from pg_constraint where conname = 'ledger_postings_account_known'`,

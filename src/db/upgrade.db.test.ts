@@ -81,7 +81,9 @@ afterAll(() => workshop.close());
 const bookTroubles = async () => (await checkBooks()).filter(({ what }) => what !== 'a card on file is not kept');
 
 test('no row is lost, and the books agree', async () => {
-  expect(await rowsOf(workshop.admin)).toMatchObject(before);
+  // What came in by day is kept in the register's sums since.
+  const { received_by_day: _gone, ...kept } = before;
+  expect(await rowsOf(workshop.admin)).toMatchObject(kept);
   expect(Object.values(before).reduce((sum, n) => sum + n, 0)).toBeGreaterThan(7000);
   expect(await bookTroubles()).toEqual([]);
 });

@@ -4,6 +4,7 @@ import { newCustomer } from '@/core/customer/customer';
 import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { sendBy } from '@/core/invoice/send-with';
+import { WHOLE_REGISTER } from '@/core/register/ask';
 import { todayView } from '@/flows/day/today';
 import { deskFile, deskInvoicePdf, deskInvoiceXml, deskReceiptPdf } from '@/flows/file/kept-files';
 import { storeFile } from '@/flows/file/store-file';
@@ -23,12 +24,13 @@ import { endRecurring, recurringSheet, repaperRecurring, startRecurring } from '
 import { remindNow } from '@/flows/invoice/remind';
 import { sendInvoice, sendInvoiceAgain } from '@/flows/invoice/send-invoice';
 import { setSendingTime } from '@/flows/invoice/timed-sending';
-import { onePayment, paymentPage } from '@/flows/payment/payment-list';
+import { onePayment } from '@/flows/payment/payment-list';
 import { recordReceived } from '@/flows/payment/receive-payment';
 import { takePayment } from '@/flows/payment/take-payment';
 import { changeCustomer, customerSheet, findCustomers, mergeCustomers } from '@/flows/records/customers';
 import { itemSheet, keepItem, removeItem } from '@/flows/records/items';
 import { customerStatement, mailStatement } from '@/flows/records/statement';
+import { registerOf, registerSums } from '@/flows/register/register';
 import { asSuperuser, enter } from '../../tests/support/database';
 import {
   cardToken,
@@ -86,7 +88,8 @@ test('lists, searches and sums of another business hold nothing of this one', as
   const list = await invoiceList(me);
   expect(Object.values(list.parts).flatMap(({ rows }) => rows)).toEqual([]);
   expect(list.sums.all).toBe(0n);
-  expect((await paymentPage(me, null)).rows).toEqual([]);
+  expect((await registerOf(me, WHOLE_REGISTER, null)).rows).toEqual([]);
+  expect(await registerSums(me, WHOLE_REGISTER)).toEqual([]);
   expect((await findAll(me, 'Perpetua')).found.filter(({ kind }) => kind !== 'customer')).toEqual([]);
   expect((await findCustomers(me, 'perpetua')).map(({ id }) => id)).toEqual([mine.customerId]);
   const today = await todayView(me);

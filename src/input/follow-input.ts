@@ -1,4 +1,15 @@
-import { IsBoolean, IsIn, IsInt, IsPositive, IsString, IsUUID, Max, MaxLength, MinLength } from 'class-validator';
+import {
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsPositive,
+  IsString,
+  IsUUID,
+  Max,
+  MaxLength,
+  MinLength,
+} from 'class-validator';
 import type { ReceivedBy } from '@/core/ledger/movements';
 import { Day } from './day';
 import { trimmed } from './trimmed';
@@ -10,6 +21,7 @@ export class ReceivedInput {
   @IsIn(['transfer', 'cash', 'cheque', 'other']) method!: ReceivedBy;
   @IsString() @trimmed @MaxLength(120) reference!: string;
   @Day('Choose the day on which it came in.') receivedOn!: string;
+  @IsOptional() @IsBoolean() more?: boolean;
 }
 
 export class CancelInput {
@@ -26,4 +38,9 @@ export class CreditInput {
 
 export class AnswerInput {
   @IsString() @trimmed @MinLength(1, { message: 'Write an answer.' }) @MaxLength(4000) text!: string;
+}
+
+/** One press of a button, and nothing else. */
+export class PressInput {
+  @IsUUID() requestKey!: string;
 }

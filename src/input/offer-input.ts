@@ -214,17 +214,6 @@ export class TakenBackInput {
 }
 
 /** Money to be given back. */
-export class RefundInput {
-  @IsIn(['refund', 'void']) kind!: 'refund' | 'void';
-  @IsInt() @Min(0) @Max(Number.MAX_SAFE_INTEGER) amountMinor!: number;
-  @IsString()
-  @trimmed
-  @MinLength(1, { message: 'Say why; it stands on the timeline.' })
-  @MaxLength(300)
-  reason!: string;
-  @IsUUID() requestKey!: string;
-}
-
 export class ReceiptAgainInput {
   @IsString()
   @Matches(MAIL_ADDRESS, { message: 'Write the whole address, as name@post.example.' })

@@ -45,16 +45,11 @@ export class CodeInput {
   @IsArray() @ArrayMaxSize(200) @IsUUID(undefined, { each: true }) itemIds!: string[];
 }
 
-export class AccountInput {
-  @IsString() @trimmed @MinLength(1, { message: 'Write the number of the account.' }) @MaxLength(60) number!: string;
-}
-
 export class PartnerInput {
   @IsString() @trimmed @MinLength(1, { message: 'Write a name.' }) @MaxLength(160) name!: string;
   @ValidateIf(({ email }) => email !== '')
   @Matches(MAIL_ADDRESS, { message: 'Write the whole address, as name@post.example.' })
   email!: string;
-  @IsString() @trimmed @MaxLength(60) account!: string;
 }
 
 /** A file of reference rates, as text. */

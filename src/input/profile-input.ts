@@ -6,6 +6,7 @@ import {
   IsBoolean,
   IsDefined,
   IsEmail,
+  IsIn,
   IsInt,
   IsObject,
   IsOptional,
@@ -20,6 +21,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import type { ProfileFields } from '@/core/business/business';
+import { CARD_SCHEMES } from '@/core/button/button';
 import type { NumberSeries } from '@/core/invoice/numbering';
 import type { BankDetails } from '@/core/invoice/printed';
 import { MOST_REMINDERS } from '@/core/invoice/reminders';
@@ -44,8 +46,8 @@ class SeriesInput implements NumberSeries {
   @IsString() @trimmed @MaxLength(60) pattern!: string;
 }
 
-/** Smallest payments by currency, in minor units. */
-const Smallest = () => (target: object, propertyName: string) =>
+/** Smallest sums by currency, in minor units. */
+export const Smallest = () => (target: object, propertyName: string) =>
   registerDecorator({
     name: 'smallest',
     target: target.constructor,
@@ -58,7 +60,7 @@ const Smallest = () => (target: object, propertyName: string) =>
         Object.entries(value).every(
           ([code, minor]) => isCurrency(code) && Number.isSafeInteger(minor) && minor >= 0 && minor <= 1_000_000_000,
         ),
-      defaultMessage: () => 'Write the smallest card payment of each currency as an amount.',
+      defaultMessage: () => 'Write the smallest sum of each currency as an amount.',
     },
   });
 
@@ -139,4 +141,16 @@ class TaxInput implements BusinessTax {
 
 export class TaxesInput {
   @IsArray() @ArrayMaxSize(2000) @ValidateNested({ each: true }) @Type(() => TaxInput) rules!: TaxInput[];
+}
+
+class TariffLineInput {
+  @Matches(/^[A-Z]{3}$/, { message: 'Choose a currency.' }) currency!: string;
+  @IsIn(['', ...CARD_SCHEMES]) scheme!: string;
+  @Matches(/^(0|[1-9]\d?|100)(\.\d{1,4})?$/, { message: 'A percentage is a number such as 2.9.' }) percent!: string;
+  @IsInt() @Min(0) @Max(1_000_000, { message: 'The fixed part of a fee is smaller than that.' }) fixedMinor!: number;
+}
+
+/** What is agreed with the card processor. */
+export class TariffInput {
+  @IsArray() @ArrayMaxSize(60) @ValidateNested({ each: true }) @Type(() => TariffLineInput) lines!: TariffLineInput[];
 }

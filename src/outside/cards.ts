@@ -2,6 +2,7 @@ import type { Money } from '@/core/money/money';
 import { jsonMinor } from '@/core/money/money';
 import type { BookSale } from '@/core/payment/day-batch';
 import { type CardSeen, cardText, type RefusalReason, type SaleOutcome } from '@/core/payment/outcome';
+import type { ProcessorTerms } from '@/core/payout/policy';
 import type { KeptCard } from '@/core/plan/shown-card';
 import { call } from './http';
 
@@ -57,6 +58,8 @@ export interface CardProcessor {
     readonly to: Date;
     readonly keys: readonly string[];
   }): Promise<BookSale[] | null>;
+  /** What the processor agrees with a business about paying out; null where no answer came. */
+  payoutTerms(businessId: string): Promise<ProcessorTerms | null>;
   /** The time at the processor, where it is well; null where it is not, or something else answers in its place. */
   clock(): Promise<Date | null>;
 }
@@ -263,6 +266,12 @@ export function cardProcessor(options: { url: string; apiKey: string; timeoutMs:
       const answer = await ask('/book', asked);
       const { sales } = (answer?.sale ?? {}) as { sales?: JsonBookSale[] };
       return answer?.status === 200 && sales ? readable(() => sales.map(bookSale), null) : null;
+    },
+    payoutTerms: async (businessId) => {
+      const answer = await ask(`/terms/${businessId}`);
+      const { lag, reserve } = (answer?.sale ?? {}) as Partial<ProcessorTerms>;
+      if (answer?.status !== 200 || typeof lag !== 'number') return null;
+      return { lag, reserve: reserve ? { percent: String(reserve.percent), days: Number(reserve.days) } : null };
     },
     clock: async () => {
       const answer = await ask('/health');

@@ -23,6 +23,7 @@ export type RosetteState =
   | 'Voided'
   | 'Part-refunded'
   | 'Refunded'
+  | 'Refund'
   | 'Open'
   | 'Paused'
   | 'Closed'
@@ -53,6 +54,8 @@ export const ROSETTE_LOOKS: Readonly<Record<RosetteState, RosetteLook>> = {
   Voided: look('ink-soft', 'none', { barred: true }),
   'Part-refunded': look('plum', 'dash'),
   Refunded: look('ink-soft', 'dash'),
+  // Not a whole rosette: one petal that has fallen.
+  Refund: look('brick', 'none'),
   Open: look('leaf', 'dot'),
   Paused: look('ink-soft', 'bars'),
   Closed: look('ink-soft', 'dash'),

@@ -28,6 +28,18 @@ function Middle({ centre, line }: { centre: Centre; line: string }) {
 export function Rosette({ state, share = 0, size = 24 }: { state: RosetteState; share?: number; size?: number }) {
   const { line, centre, dashed, barred } = ROSETTE_LOOKS[state];
   const width = size >= TINTED_BELOW ? 0.9 : 1.15;
+  if (state === 'Refund')
+    return (
+      <svg width={size} height={size} viewBox="0 0 24 24" aria-hidden="true" className="block flex-none">
+        <path
+          d={PETAL}
+          transform="rotate(62 12 12) translate(-6 3.4) scale(1.5)"
+          fill="var(--sheet)"
+          stroke={line}
+          strokeWidth={width}
+        />
+      </svg>
+    );
   return (
     <svg width={size} height={size} viewBox="0 0 24 24" aria-hidden="true" className="block flex-none">
       {petals(share).map((filled, at) => {

@@ -68,6 +68,7 @@ describe('the profile', () => {
     signingSecret,
     receiptStyle,
     charging,
+    tariff,
     ...kept
   } = {
     ...NEW_PROFILE,

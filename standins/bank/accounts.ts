@@ -1,7 +1,7 @@
 import { checkDigit } from '../cards/pretend-cards';
 import type { Journal } from '../journal';
 
-/** A share account: where somebody's part of payments can be paid out to. */
+/** An account at the bank, of a business or of a partner: where money is paid out to. */
 export type Account = { readonly number: string; readonly holder: string; readonly open: boolean };
 
 /** A line of the journal: an account as it stands from now on. */
@@ -13,15 +13,17 @@ export function accountNumber(serial: number): string {
   return `${stem}${checkDigit(stem)}`;
 }
 
-/** Accounts that are open from the beginning. The last one is closed, for trying that out. */
+/** Accounts from the beginning; one is closed, for trying that out. */
 export const SHIPPED_ACCOUNTS: readonly Account[] = [
   { number: accountNumber(10_417), holder: 'Beatrix Amsel', open: true },
   { number: accountNumber(20_733), holder: 'Linus Oakhanger', open: true },
   { number: accountNumber(30_052), holder: 'Small Hands Instrument Fund', open: true },
   { number: accountNumber(40_891), holder: 'Gone Away', open: false },
+  { number: '004277819', holder: 'Thistlewood Strings', open: true },
+  { number: 'DE17560000010004277819', holder: 'Thistlewood Strings', open: true },
 ];
 
-/** The bank's list of share accounts. */
+/** The bank's list of accounts. */
 export class Accounts {
   private readonly byNumber = new Map<string, Account>();
 
@@ -31,7 +33,7 @@ export class Accounts {
 
   /** The account with this number; spaces do not matter. */
   find(number: string): Account | undefined {
-    return this.byNumber.get(number.replace(/\s/g, ''));
+    return this.byNumber.get(number.replace(/\s/g, '').toUpperCase());
   }
 
   list(): Account[] {

@@ -6,6 +6,7 @@ import { bankPage, rehearsalBankPage } from './bank-page';
 import { fieldsPage, fieldsScript } from './fields-page';
 import { cardByNumber } from './pretend-cards';
 import type { Processor, Sale } from './processor';
+import { type Terms, termsRoutes } from './terms';
 
 export type CardOptions = {
   readonly apiKey: string;
@@ -42,7 +43,13 @@ function typingTroubles(typed: Record<string, unknown>, today: Date): Record<str
 }
 
 /** The processor's own pages and its interface for merchants. */
-export function cardRoutes(processor: Processor, seeded: Seeded, now: () => number, options: CardOptions): Hono {
+export function cardRoutes(
+  processor: Processor,
+  terms: Terms,
+  seeded: Seeded,
+  now: () => number,
+  options: CardOptions,
+): Hono {
   const app = new Hono();
   const frameAncestors = options.appOrigins.join(' ');
 
@@ -147,6 +154,8 @@ export function cardRoutes(processor: Processor, seeded: Seeded, now: () => numb
   });
   api.get('/book', (c) => c.json({ sales: processor.book() }));
   api.post('/book', async (c) => c.json({ sales: processor.bookOf(await c.req.json()) }));
+  api.get('/terms/:business', (c) => c.json(terms.of(c.req.param('business'))));
   app.route('/api', api);
+  app.route('/terms', termsRoutes(terms));
   return app;
 }

@@ -24,7 +24,9 @@ export const indexPage = (store: MailStore, messages: MessageStore, clock: Movab
       <h2>Short messages</h2>
       <p><a href="/messages">${messages.list().length} messages</a></p>
       <h2>Bank</h2>
-      <p><a href="/bank">Share accounts of partners</a></p>
+      <p><a href="/bank">Accounts, their books and statements; a place to pay in</a></p>
+      <h2>Processor</h2>
+      <p><a href="/cards/terms">What it holds back of whom</a></p>
       <h2>Sample website</h2>
       <p><a href="/shop">A page on which buttons can be tried</a></p>
       <h2>Clock</h2>

@@ -272,8 +272,9 @@ test('a payment is given back in part from its sheet, and the payer is told', as
   );
   await untilShown(page, 'Refund');
   await press(page, 'Refund', 'button');
+  await press(page, 'A sum', 'button');
   await type(page, 'How much, USD', '10');
-  await type(page, 'Why', 'One plane was left out');
+  await type(page, 'Why, as the payer reads it', 'One plane was left out');
   await press(page, 'Refund $10.00', 'button');
   await untilShown(page, 'Part-refunded');
   await expectAccessible(page, 'payment of an order');

@@ -2,12 +2,13 @@ import pg from 'pg';
 import { expect, test } from 'vitest';
 import { calendarDate } from '@/core/dates/calendar-date';
 import { EVERYTHING } from '@/core/invoice/ask';
+import { WHOLE_REGISTER } from '@/core/register/ask';
 import { customerPage } from '@/db/customers';
 import { invoicePage } from '@/db/invoice-lists';
 import { searchPage } from '@/db/invoice-search';
 import { itemPage } from '@/db/items';
 import { offerPage } from '@/db/offers';
-import { paymentPage } from '@/db/payments';
+import { registerPage } from '@/db/register';
 import { beginOffer } from '@/flows/offer/offers';
 import { asSuperuser, enter } from '../support/database';
 import { BUSINESS_TABLES } from '../support/partitioned';
@@ -71,7 +72,7 @@ test('what is read of a business is looked for in its own piece and in no other'
       41,
       null,
     ),
-    paymentPage(house.business.id, 41, null),
+    registerPage(house.business.id, WHOLE_REGISTER, { from: null, to: null }, 41, null),
     offerPage(house.business.id, 'link', '', 51, null),
     customerPage(house.business.id, { words: '', group: '' }, 41, null),
     itemPage(house.business.id, 'string', 41, null),

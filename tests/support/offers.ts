@@ -24,7 +24,7 @@ export async function placedOffer(
 
 /** Somebody pays, or without a card tries to; the payment's id. */
 export async function paidOrder(
-  { admin, standIns }: Workshop,
+  { admin, standIns }: Pick<Workshop, 'admin' | 'standIns'>,
   called: string,
   more: Partial<Choice> = {},
   card = 'corvid-good',

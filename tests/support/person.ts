@@ -84,7 +84,20 @@ export const untilTrue = <Args extends unknown[]>(
   holds: (...args: Args) => unknown,
   ...args: Args
 ): Promise<unknown> =>
-  page.waitForFunction(holds as (...given: unknown[]) => unknown, { timeout: PATIENCE * 2, polling: 120 }, ...args);
+  page
+    .waitForFunction(holds as (...given: unknown[]) => unknown, { timeout: PATIENCE * 2, polling: 120 }, ...args)
+    .catch(async (error: unknown) => {
+      throw new Error(
+        `${holds} ${JSON.stringify(args)} does not hold (${error}); there stands: ${await standing(page)}`,
+      );
+    });
+
+/** What a page shows, for whoever reads why a test failed; one that is gone shows nothing. */
+const standing = (page: Page | Frame): Promise<string> =>
+  shown(page).then(
+    (words) => `${page.url()} ${words.slice(0, 3000)}`,
+    (error: unknown) => `nothing (${error})`,
+  );
 
 /** Waits until the page shows these words. */
 export const untilShown = (page: Page | Frame, words: string): Promise<unknown> =>
@@ -274,7 +287,7 @@ export async function pick(page: Page, name: string, option: string): Promise<vo
 export async function give(page: Page, folder: string, name: string, content: string | Buffer): Promise<void> {
   const path = join(folder, name);
   writeFileSync(path, content);
-  const input = (await page.waitForSelector('input[type=file]')) as ElementHandle<HTMLInputElement>;
+  const input = (await listening(page, 'input[type=file]')) as ElementHandle<HTMLInputElement>;
   await input.uploadFile(path);
 }
 

@@ -58,7 +58,8 @@ export async function startStack(
     },
   };
   const { NODE_ENV: _, ...settings } = stackEnvironment(options);
-  Object.assign(process.env, settings);
+  // Who sets the clock here and goes on at once is in the new time.
+  Object.assign(process.env, settings, { CLOCK_FRESH_MS: '0' });
   const web = `http://localhost:${options.webPort}`;
   const standIns = `http://127.0.0.1:${options.standInPort}`;
   const running = new Map<ProgramName, ReturnType<typeof superviseProgram>>();

@@ -4,6 +4,7 @@ import { type PaperWays, USUAL_WAYS } from '../paper/paper';
 import { type Address, NO_ADDRESS } from '../place/address';
 import { type ChargingPolicy, USUAL_POLICY } from '../plan/dunning';
 import type { Place } from '../tax/tax-rules';
+import type { Tariff } from './tariff';
 
 /** A business's profile: what its documents show and how its money is counted. */
 export type Business = Seller & {
@@ -35,6 +36,8 @@ export type Business = Seller & {
   readonly receiptStyle: ReceiptStyle;
   /** How billing plans are charged. */
   readonly charging: ChargingPolicy;
+  /** What is agreed with the card processor. */
+  readonly tariff: Tariff;
 };
 
 /** What the business wants on its receipts: registration data, the statement for donations, who signs. */
@@ -74,6 +77,7 @@ export const NEW_PROFILE = {
   signingSecret: '',
   receiptStyle: PLAIN_RECEIPT,
   charging: USUAL_POLICY,
+  tariff: [],
 } satisfies Partial<Business>;
 
 /** The place at which customers without an address are taxed. */
@@ -112,5 +116,5 @@ export function isQuiet({ quietFrom, quietTo }: Pick<Business, 'quietFrom' | 'qu
 /** What a person may write of a business; zone, locale and currency stay. */
 export type ProfileFields = Omit<
   Business,
-  'id' | 'address' | 'zone' | 'locale' | 'currency' | 'signingSecret' | 'receiptStyle' | 'charging'
+  'id' | 'address' | 'zone' | 'locale' | 'currency' | 'signingSecret' | 'receiptStyle' | 'charging' | 'tariff'
 > & { readonly series: readonly NumberSeries[] };

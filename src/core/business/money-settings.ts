@@ -1,6 +1,9 @@
+import { plainSum } from '../money/money-text';
+import { type PayoutPolicy, whenWords } from '../payout/policy';
 import type { ChargingPolicy } from '../plan/dunning';
 import type { BusinessTax } from '../tax/business-tax';
 import type { Business } from './business';
+import { type Tariff, tariffText } from './tariff';
 
 /** Something that was changed, in words: what, and from which text to which; an empty text where there was or is none. */
 export type Changed = { readonly what: string; readonly from: string; readonly to: string };
@@ -43,6 +46,15 @@ export function profileSettings(business: Business): Shown {
   ]);
 }
 
+/** What is agreed with the card processor. */
+export const tariffSettings = (tariff: Tariff): Shown =>
+  shown(
+    tariff.map(({ currency, scheme, percent, fixedMinor }) => [
+      `Card fee ${[currency, scheme].filter(Boolean).join(' ')}`,
+      tariffText({ percent }, plainSum(BigInt(fixedMinor), currency)),
+    ]),
+  );
+
 /** How plans are charged. */
 export const chargingSettings = (policy: ChargingPolicy): Shown =>
   shown([
@@ -71,14 +83,22 @@ export const taxSettings = (rules: readonly BusinessTax[]): Shown =>
       }),
   );
 
-/** Whom shares are paid to, and where. */
-export const partnerSettings = (partner: { name: string; email: string; account: string } | null): Shown =>
+/** Whom shares are paid to. */
+export const partnerSettings = (partner: { name: string; email: string } | null): Shown =>
   shown(
     partner
       ? [
           ['Name of the partner', partner.name],
           [`E-mail of ${partner.name}`, partner.email],
-          [`Share account of ${partner.name}`, partner.account],
         ]
       : [],
   );
+
+/** When and from which sum on the business is paid out. */
+export const payoutPolicySettings = ({ when, smallest }: PayoutPolicy, locale: string): Shown =>
+  shown([
+    ['Paid out', whenWords(when, locale)],
+    ...Object.entries(smallest).map(
+      ([currency, minor]) => [`Smallest payout ${currency}`, plainSum(BigInt(minor), currency)] as const,
+    ),
+  ]);

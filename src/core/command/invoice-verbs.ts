@@ -6,7 +6,8 @@ import type { TallyDocument } from '../tally/document';
 import { tally } from '../tally/tally';
 import { integerEntry, percentOrAmount, Reader, textEntry } from './reader';
 
-function readTallyDocument(input: Reader): TallyDocument {
+/** Reads the document of `tally` and `credit`. */
+export function readTallyDocument(input: Reader): TallyDocument {
   const taxIds = (reader: Reader) => {
     const taxes = reader.listOr('taxes', textEntry, undefined);
     return taxes ? { taxes } : {};

@@ -16,15 +16,6 @@ export function answerInstalments(input: Reader): unknown {
 
 const dateEntry = (value: unknown, path: string): CalendarDate => calendarDate(textEntry(value, path));
 
-/** Weekday numbers; anything else is no schedule (`calculation.md` 8, 14). */
-function weekendOf(input: Reader): number[] | undefined {
-  try {
-    return input.listOr('weekend', numberOf, undefined);
-  } catch (error) {
-    throw error instanceof RuleError ? new RuleError('bad_schedule', `schedule.${error.message}`) : error;
-  }
-}
-
 /** Reads a schedule; what is no part of the rule is `bad_schedule`, what is no day `bad_date`. */
 function readSchedule(input: Reader): Schedule {
   const ends = input.has('ends') && !input.isText('ends') ? input.object('ends') : null;
@@ -37,7 +28,7 @@ function readSchedule(input: Reader): Schedule {
     undefined,
   );
   const weekdays = input.listOr('weekdays', numberOf, undefined);
-  const weekend = weekendOf(input);
+  const weekend = input.weekend();
   return {
     // Checked by the rule itself, which names what it takes.
     unit: input.text('unit') as Schedule['unit'],

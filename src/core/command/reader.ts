@@ -57,6 +57,15 @@ export class Reader {
     return numberOf(this.fields[name], this.at(name));
   }
 
+  /** Weekday numbers under `weekend`; anything else is no schedule (`calculation.md` 8, 14). */
+  weekend(): number[] | undefined {
+    try {
+      return this.listOr('weekend', numberOf, undefined);
+    } catch (error) {
+      throw error instanceof RuleError ? new RuleError('bad_schedule', `schedule.${error.message}`) : error;
+    }
+  }
+
   isText(name: string): boolean {
     return typeof this.fields[name] === 'string';
   }
@@ -94,6 +103,14 @@ export function integerEntry(value: unknown, path: string): number {
 export function numberOf(value: unknown, path: string): number {
   if (typeof value !== 'number') throw bad(path, 'a number is needed');
   return value;
+}
+
+/** An amount that may be below 0. */
+export function signedAmount(reader: Reader, name: string): bigint {
+  const value = reader.number(name);
+  if (!Number.isInteger(value)) throw bad(name, 'an integer of minor units is needed');
+  if (!Number.isSafeInteger(value)) throw new RuleError('amount_out_of_range', `${name}: outside ±(2^53 − 1)`);
+  return BigInt(value);
 }
 
 /** A list entry that is an amount. */

@@ -80,6 +80,18 @@ describe('the command line under anything', () => {
     'count',
     'documents',
     'today',
+    'document',
+    'steps',
+    'days',
+    'until',
+    'minimum',
+    'lag',
+    'reserve',
+    'make',
+    'check',
+    'find',
+    'text',
+    'format',
   ];
 
   test('an answer is always one JSON object: a result or a known code with the field in its message', () => {

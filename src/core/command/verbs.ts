@@ -1,6 +1,9 @@
 import { RuleError } from '../rule-error';
+import { answerReference, answerStatement } from './bank-verbs';
+import { answerCredit } from './giving-back-verbs';
 import { answerAgeing, answerPayment, answerTally } from './invoice-verbs';
 import { answerConvert, answerSplit, answerTaxes } from './money-verbs';
+import { answerPayouts } from './payout-verbs';
 import { answerInstalments, answerInstants, answerSchedule } from './plan-verbs';
 import { Reader } from './reader';
 
@@ -14,6 +17,10 @@ const VERBS: Readonly<Record<string, (input: Reader) => unknown>> = {
   taxes: answerTaxes,
   split: answerSplit,
   ageing: answerAgeing,
+  credit: answerCredit,
+  payouts: answerPayouts,
+  reference: answerReference,
+  statement: answerStatement,
 };
 
 /** The verbs that `answerLine` knows. */

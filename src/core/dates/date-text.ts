@@ -44,6 +44,11 @@ export function dayHeading(date: CalendarDate, locale: string): string {
   return `${value('weekday')}, ${value('day')} ${value('month')}`;
 }
 
+/** `Monday` for 1, to `Sunday` for 7 (ISO). */
+export const weekdayName = (weekday: number, locale: string): string =>
+  // The first of January 2024 was a Monday.
+  format(locale, { timeZone: 'UTC', weekday: 'long' }).format(new Date(Date.UTC(2024, 0, weekday)));
+
 /** `09:41` in the zone. */
 export const clockTime = (instant: Date, zone: string): string =>
   format('en-GB', { timeZone: zone, hour: '2-digit', minute: '2-digit' }).format(instant);

@@ -1,19 +1,20 @@
-import type { PrintedCredit } from '../invoice/credit';
 import type { PrintedInvoice } from '../invoice/printed';
 import { minorDigits } from '../money/currency';
 import { decimalText } from '../money/decimal';
+import type { PrintedCredit } from '../refund/printed-credit';
 import { type EInvoice, type EInvoiceLine, UNIT_CODES } from './einvoice';
 import { eInvoiceOf } from './of-invoice';
 import { shared, sumsOf, withoutTaxOf } from './sums';
 
 /**
  * A credit note in the model of EN 16931: what is credited, shared out over the categories and rates of its invoice by what
- * each of them came to with its tax, a line for each.
+ * each of them came to with its tax, a line for each; or line by line, where it was credited so.
  *
  * @param credit its amount with tax, in minor units
  * @param invoice the invoice as it was printed
  */
 export function eCreditOf(credit: PrintedCredit, invoice: PrintedInvoice): EInvoice {
+  if (credit.part) return { ...eInvoiceOf({ ...invoice, ...credit.part }), ...creditHead(credit, invoice) };
   const of = eInvoiceOf(invoice);
   const parts = shared(
     BigInt(credit.amount),
@@ -46,8 +47,12 @@ export function eCreditOf(credit: PrintedCredit, invoice: PrintedInvoice): EInvo
     asked: BigInt(credit.amount),
     paid: 0n,
   });
-  return {
-    ...of,
+  return { ...of, ...creditHead(credit, invoice), lines, allowances: [], charges: [], ...sums };
+}
+
+/** What stands on a credit note otherwise than on its invoice. */
+const creditHead = (credit: PrintedCredit, invoice: PrintedInvoice) =>
+  ({
     kind: 'credit-note',
     number: credit.number,
     issuedOn: credit.issuedOn,
@@ -57,9 +62,4 @@ export function eCreditOf(credit: PrintedCredit, invoice: PrintedInvoice): EInvo
     terms: `Credit of invoice ${invoice.number}`,
     preceding: invoice.number,
     transfer: null,
-    lines,
-    allowances: [],
-    charges: [],
-    ...sums,
-  };
-}
+  }) as const;

@@ -10,7 +10,6 @@ import { newTaxes, TAX_COLUMNS, taxCells, taxOfCells, taxProblems } from '../tax
 import { sumRows } from '../words/invoice-wording';
 import { stateCounts } from './ask';
 import { bulkColumns, bulkRow, ownPaper } from './bulk';
-import { taxesInPart } from './credit';
 import { deliveryCheck } from './delivery-check';
 import { counterKey, numberText, patternProblem } from './numbering';
 import { pastedLines } from './pasted-rows';
@@ -20,6 +19,7 @@ import { type PaperSetting, readPaper } from './read-paper';
 import { comingDates } from './recurring';
 import { reminderDays, reminderWords } from './reminders';
 import { firstPaymentMinor, sendingProblems } from './sending';
+import { taxesInPart } from './tax-part';
 
 const TODAY = calendarDate('2026-05-04');
 const tax = (id: string, name: string, rate: string, more: Partial<BusinessTax> = {}): BusinessTax => ({

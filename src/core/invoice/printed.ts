@@ -61,6 +61,9 @@ export type PrintedLine = {
   readonly code?: string;
   /** How it comes to the customer; none where nobody said. */
   readonly handed?: Handed;
+  /** Which item, and which option of it, the line sells. */
+  readonly itemId?: string;
+  readonly optionId?: string;
 };
 
 /** Terms in the version that this invoice was sent with. */
@@ -101,6 +104,8 @@ export type PrintedInvoice = {
   readonly lineDiscounts: number;
   readonly discount: number;
   readonly discountText: string;
+  /** Which lines the discount is limited to, from 0; none where it is on all of them. */
+  readonly discountLines?: readonly number[];
   readonly taxes: readonly {
     readonly id: string;
     readonly name: string;
@@ -143,6 +148,7 @@ export type PrintedSums = Pick<
   | 'lineDiscounts'
   | 'discount'
   | 'discountText'
+  | 'discountLines'
   | 'taxes'
   | 'taxTotal'
   | 'total'
@@ -188,6 +194,18 @@ export type PrintedHeading = {
   readonly logoId: string | null;
   readonly accent: string;
 };
+
+/** The item and the option that a line sells, as a printed line has them. */
+export const soldBy = ({
+  itemId,
+  optionId,
+}: {
+  readonly itemId?: string | null | undefined;
+  readonly optionId?: string | null | undefined;
+}): Pick<PrintedLine, 'itemId' | 'optionId'> => ({
+  ...(itemId ? { itemId } : {}),
+  ...(itemId && optionId ? { optionId } : {}),
+});
 
 const percentText = (discount: unknown): string =>
   typeof discount === 'object' && discount !== null && 'percent' in discount ? `${String(discount.percent)} %` : '';
@@ -237,12 +255,14 @@ export function printedInvoice(paper: Paper, reading: PaperReading, heading: Pri
         ...(line.on && isCalendarDate(line.on) ? { on: line.on } : {}),
         ...(line.code?.trim() ? { code: line.code.trim() } : {}),
         ...(line.handed ? { handed: line.handed } : {}),
+        ...soldBy(line),
       };
     }),
     subtotal: jsonMinor(tally.subtotal),
     lineDiscounts: jsonMinor(tally.lineDiscounts),
     discount: jsonMinor(tally.documentDiscount),
     discountText: percentText(document.discount),
+    ...(document.discount?.lines ? { discountLines: document.discount.lines } : {}),
     delivery:
       document.delivery && document.delivery.amount > 0n
         ? { amount: jsonMinor(document.delivery.amount), taxIds: deliveryTaxes(document) }

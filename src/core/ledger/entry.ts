@@ -3,7 +3,8 @@ import type { Money } from '../money/money';
 
 /**
  * The books’ accounts: what customers owe, what we earned, tax owed on, money at the card processor, its fees, tips, money held,
- * what partners' shares cost us, and what we owe the partners.
+ * what partners' shares cost us, what we owe the partners, what was paid out and has not arrived, what the
+ * bank charges, and what moved at the bank that is no customer's.
  */
 export type Account =
   | 'receivable'
@@ -17,7 +18,11 @@ export type Account =
   | 'bank'
   | 'cash'
   | 'cheques'
-  | 'other-receipts';
+  | 'other-receipts'
+  | 'customer-credit'
+  | 'on-the-way'
+  | 'bank-charges'
+  | 'outside';
 
 /** One side of a movement; a debit is positive, a credit negative. */
 export type Posting = { readonly account: Account; readonly amount: Money };

@@ -102,8 +102,10 @@ describe('an order', () => {
       fc.property(taxed, sum, sum, partners, ({ total, tax }, tip, fee, part) => {
         const sums = { totalMinor: total, taxMinor: tax, tipMinor: tip };
         const paid = orderPaid(booking, sums, fee, part);
-        expect(balances(paid, orderRefunded(booking, sums, part, fee))).toEqual({});
-        const back = balances(paid, orderRefunded(booking, sums, part, 0n));
+        expect(balances(paid, orderRefunded(booking, sums, { by: 'card', partners: part, feeBackMinor: fee }))).toEqual(
+          {},
+        );
+        const back = balances(paid, orderRefunded(booking, sums, { by: 'card', partners: part, feeBackMinor: 0n }));
         expect(back).toEqual(fee === 0n ? {} : { 'processor-clearing': -fee, 'processing-fees': fee });
       }),
     );

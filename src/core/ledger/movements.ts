@@ -54,13 +54,15 @@ export function cardPaymentTaken(
 }
 
 /** How money can come in beside a card. */
-export type ReceivedBy = 'transfer' | 'cash' | 'cheque' | 'other';
+export type ReceivedBy = 'transfer' | 'cash' | 'cheque' | 'other' | 'account';
 
 const HELD_IN: Readonly<Record<ReceivedBy, Account>> = {
   transfer: 'bank',
   cash: 'cash',
   cheque: 'cheques',
   other: 'other-receipts',
+  // From one invoice's credit to another's debt: what goes out of the one comes in at the other.
+  account: 'customer-credit',
 };
 
 /** What money received by hand or at the bank books. @param partners what partners get of it */
@@ -86,6 +88,45 @@ export const receivedTakenBack = (
   partners: PartnersPart = NO_PARTNERS,
 ): Entry =>
   moneyReceived(on, words, minus(amount), by, { shareMinor: -partners.shareMinor, feeMinor: -partners.feeMinor });
+
+/** How money goes out to a payer: from the processor to the card, or another way by hand. */
+export type PaidOutBy = ReceivedBy | 'card';
+
+/**
+ * What giving back of an invoice's payment books: the money goes out with the tip in it, the customer owes the amount again (unless a
+ * credit note beside it takes that away), and partners give back their part.
+ *
+ * @param feeBackMinor what the processor gives back of its fee: all of it for a void, else nothing
+ */
+export function paymentRefunded(
+  on: CalendarDate,
+  words: string,
+  amount: Money,
+  {
+    by,
+    tipMinor,
+    partners,
+    feeBackMinor,
+  }: {
+    readonly by: PaidOutBy;
+    readonly tipMinor: bigint;
+    readonly partners: PartnersPart;
+    readonly feeBackMinor: bigint;
+  },
+): Entry {
+  const of = (minor: bigint) => money(minor, amount.currency);
+  return entry(on, words, [
+    { account: paidOutOf(by), amount: of(-amount.minor - tipMinor) },
+    { account: 'processor-clearing', amount: of(feeBackMinor) },
+    { account: 'processing-fees', amount: of(partners.feeMinor - feeBackMinor) },
+    { account: 'receivable', amount },
+    { account: 'tips', amount: of(tipMinor) },
+    { account: 'partner-shares', amount: of(-partners.shareMinor) },
+    { account: 'partners', amount: of(partners.shareMinor - partners.feeMinor) },
+  ]);
+}
+
+const paidOutOf = (by: PaidOutBy): Account => (by === 'card' ? 'processor-clearing' : HELD_IN[by]);
 
 /** What an order came to, in minor units: its total with the tax in it, the tip on top. */
 export type OrderSums = { readonly totalMinor: bigint; readonly taxMinor: bigint; readonly tipMinor: bigint };
@@ -123,7 +164,7 @@ export function orderPaid(
 }
 
 /**
- * What giving back of an order books: the processor pays out, and what was earned, taxed, tipped and shared is taken back.
+ * What giving back of an order books: the money goes out, and what was earned, taxed, tipped and shared is taken back.
  *
  * @param back what of the total, the tax in it, and the tip is given back now
  * @param feeBackMinor what the processor gives back of its fee: all of it for a void, else nothing
@@ -131,12 +172,16 @@ export function orderPaid(
 export function orderRefunded(
   { on, words, currency }: OrderBooking,
   back: OrderSums,
-  partners: PartnersPart,
-  feeBackMinor: bigint,
+  {
+    by,
+    partners,
+    feeBackMinor,
+  }: { readonly by: PaidOutBy; readonly partners: PartnersPart; readonly feeBackMinor: bigint },
 ): Entry {
   const of = (minor: bigint) => money(minor, currency);
   return entry(on, words, [
-    { account: 'processor-clearing', amount: of(feeBackMinor - back.totalMinor - back.tipMinor) },
+    { account: paidOutOf(by), amount: of(-back.totalMinor - back.tipMinor) },
+    { account: 'processor-clearing', amount: of(feeBackMinor) },
     { account: 'processing-fees', amount: of(partners.feeMinor - feeBackMinor) },
     { account: 'partner-shares', amount: of(-partners.shareMinor) },
     { account: 'revenue', amount: of(back.totalMinor - back.taxMinor) },
@@ -145,3 +190,49 @@ export function orderRefunded(
     { account: 'partners', amount: of(partners.shareMinor - partners.feeMinor) },
   ]);
 }
+
+/** To whom a payout goes: the business itself, or a partner. */
+export type PaidOutTo = 'business' | 'partner';
+
+/** What paying out books: the processor holds it no longer, the bank has not booked it yet. */
+export const payoutMade = (on: CalendarDate, words: string, amount: Money): Entry =>
+  entry(on, words, [
+    { account: 'on-the-way', amount },
+    { account: 'processor-clearing', amount: minus(amount) },
+  ]);
+
+/** What its arrival books: it is in our bank account, or the partner is owed it no longer. */
+export const payoutArrived = (on: CalendarDate, words: string, amount: Money, to: PaidOutTo): Entry =>
+  entry(on, words, [
+    { account: to === 'business' ? 'bank' : 'partners', amount },
+    { account: 'on-the-way', amount: minus(amount) },
+  ]);
+
+/** What its coming back books: the processor holds it again. */
+export const payoutReturned = (on: CalendarDate, words: string, amount: Money): Entry =>
+  payoutMade(on, words, minus(amount));
+
+/** What paying a partner by hand books: they are owed it no longer, and it went from our own account. */
+export const partnerPaidByHand = (on: CalendarDate, words: string, amount: Money): Entry =>
+  entry(on, words, [
+    { account: 'partners', amount },
+    { account: 'bank', amount: minus(amount) },
+  ]);
+
+/** What a line of the bank is that is no payment, payout or refund of ours, as `core/bank` tells it apart. */
+type AtBank = 'charge' | 'cash' | 'check' | 'other' | 'cheque';
+
+const BANKED_FROM: Readonly<Record<AtBank, Account>> = {
+  charge: 'bank-charges',
+  cash: 'cash',
+  check: 'outside',
+  other: 'outside',
+  cheque: 'cheques',
+};
+
+/** What a line at the bank books where nothing was booked at the bank yet. @param amount below 0 for what went out */
+export const movedAtBank = (on: CalendarDate, words: string, amount: Money, what: AtBank): Entry =>
+  entry(on, words, [
+    { account: 'bank', amount },
+    { account: BANKED_FROM[what], amount: minus(amount) },
+  ]);

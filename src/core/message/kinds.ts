@@ -34,12 +34,15 @@ export const MESSAGE_KINDS = {
   'plan-ending': { called: 'Notice of the plan’s last day', reader: 'customer', told: 'all' },
   'plan-over': { called: 'Notice of the plan’s end', reader: 'business', told: 'nothing' },
   'plan-ended': { called: 'Notice of the plan’s end', reader: 'customer', told: 'all' },
+  'payout-returned': { called: 'Notice that a payout came back', reader: 'business', told: 'nothing' },
+  'partner-statement': { called: 'Partner’s statement', reader: 'partner', told: 'nothing' },
+  'partner-page': { called: 'Link to the partner’s page', reader: 'partner', told: 'nothing' },
 } as const satisfies Readonly<
   Record<
     string,
     {
       readonly called: string;
-      readonly reader: 'customer' | 'business';
+      readonly reader: 'customer' | 'business' | 'partner';
       readonly told: 'nothing' | 'handing-over' | 'all';
     }
   >

@@ -35,3 +35,21 @@ export function minorDigits(code: string): number {
 
 /** Whether a code is a currency with a minor unit. */
 export const isCurrency = (code: string): boolean => DIGITS.has(code);
+
+/** Those that are offered first where one is chosen; any other of ISO 4217 can be typed in a file. */
+export const USUAL_CURRENCIES: readonly string[] = [
+  'USD',
+  'EUR',
+  'GBP',
+  'CAD',
+  'AUD',
+  'CHF',
+  'JPY',
+  'SEK',
+  'NOK',
+  'DKK',
+  'PLN',
+  'NZD',
+  'MXN',
+  'KWD',
+];

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { calendarDate } from '../dates/calendar-date';
-import { orderPaid, orderRefunded } from '../ledger/movements';
 import { rateBetween } from '../money/rates';
 import { NO_ADDRESS } from '../place/address';
 import { problemText } from '../words/offer-wording';
@@ -13,7 +12,6 @@ import { completeOffer, isSafeRedirect, newOfferItem, type Offer, type OfferFiel
 import { whyNotOpen } from './open';
 import { margin, priceIn } from './price';
 import { type QuoteSetting, quoteOffer, suggestedAmounts } from './quote';
-import { refundParts } from './refund';
 import { isShortAddress, shortAddressOf, shortAddressSuggestions } from './short-address';
 
 const SALES = {
@@ -350,46 +348,6 @@ test('short addresses are made of names, and others are offered where one is tak
     expect(isShortAddress(wrong), wrong).toBe(false);
   for (const one of shortAddressSuggestions('concert', 'Thistlewood Strings', 2026))
     expect(isShortAddress(one)).toBe(true);
-});
-
-test('giving back in any steps gives back each part exactly, and the books stay balanced', () => {
-  const amount = fc.bigInt(1n, 1_000_000n);
-  fc.assert(
-    fc.property(
-      amount,
-      amount,
-      fc.bigInt(0n, 10_000n),
-      fc.array(amount, { maxLength: 5 }),
-      (total, tax, tip, steps) => {
-        const sums = { totalMinor: total, taxMinor: tax % (total + 1n), tipMinor: tip };
-        const all = total + tip;
-        let given = 0n;
-        const back = { totalMinor: 0n, taxMinor: 0n, tipMinor: 0n };
-        for (const step of [...steps, all]) {
-          const over = step - (all - given);
-          const more = over > 0n ? step - over : step;
-          if (more === 0n) continue;
-          const part = refundParts(sums, given, more);
-          expect(part.totalMinor + part.tipMinor).toBe(more);
-          orderRefunded(
-            { on: calendarDate('2026-01-01'), words: 'back', currency: 'USD' },
-            part,
-            { shareMinor: 3n, feeMinor: 0n },
-            0n,
-          );
-          back.totalMinor += part.totalMinor;
-          back.taxMinor += part.taxMinor;
-          back.tipMinor += part.tipMinor;
-          given += more;
-        }
-        expect(back).toEqual(sums);
-        orderPaid({ on: calendarDate('2026-01-01'), words: 'paid', currency: 'USD' }, sums, 7n, {
-          shareMinor: 9n,
-          feeMinor: 2n,
-        });
-      },
-    ),
-  );
 });
 
 test('every problem has words in every language', () => {

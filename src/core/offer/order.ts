@@ -1,5 +1,5 @@
 import type { CalendarDate } from '../dates/calendar-date';
-import { deliveryTaxes, type PrintedInvoice, type PrintedSums, type PrintedTerms } from '../invoice/printed';
+import { deliveryTaxes, type PrintedInvoice, type PrintedSums, type PrintedTerms, soldBy } from '../invoice/printed';
 import { jsonMinor } from '../money/money';
 import type { LaterCharges } from '../receipt/later';
 import { answersOnReceipt, type PrintedReceipt } from '../receipt/receipt';
@@ -96,12 +96,14 @@ export function printedOrder(
         taxes: taxIds.map((id) => names.get(id) ?? ''),
         taxIds,
         ...(line.note ? { note: line.note } : {}),
+        ...soldBy(line),
       };
     }),
     subtotal: jsonMinor(tally.subtotal),
     lineDiscounts: jsonMinor(tally.lineDiscounts),
     discount: jsonMinor(tally.documentDiscount),
     discountText: discount && 'percent' in discount ? `${discount.percent} %` : '',
+    ...(discount?.lines ? { discountLines: discount.lines } : {}),
     taxes: tally.taxes.map((tax) => ({
       id: tax.id,
       name: names.get(tax.id) ?? '',

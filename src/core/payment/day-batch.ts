@@ -35,7 +35,7 @@ export type BatchSum = {
   readonly channels: readonly { readonly channel: string; readonly sales: number; readonly salesMinor: bigint }[];
 };
 
-/** Money that came another way than by card and counts on a day, in minor units. */
+/** Money that came another way than by card and counts on a day, in minor units; below 0 what was given back so. */
 export type ByHand = {
   readonly paymentId: string;
   readonly method: string;

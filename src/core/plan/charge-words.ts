@@ -1,6 +1,12 @@
 import type { ChargeNote, HowPaid } from './charge';
 
-const METHODS = { cash: 'cash', transfer: 'bank transfer', cheque: 'cheque', other: 'another way' } as const;
+const METHODS = {
+  cash: 'cash',
+  transfer: 'bank transfer',
+  cheque: 'cheque',
+  other: 'another way',
+  account: 'credit on account',
+} as const;
 
 /** How money came, for the desk. */
 export const howPaidText = (how: HowPaid): string =>

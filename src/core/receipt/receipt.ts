@@ -1,7 +1,7 @@
 import type { ReceiptStyle } from '../business/business';
 import type { CalendarDate } from '../dates/calendar-date';
-import { taxesInPart } from '../invoice/credit';
 import type { Payer, PrintedInvoice, PrintedSums, Seller } from '../invoice/printed';
+import { taxesInPart } from '../invoice/tax-part';
 import { jsonMinor } from '../money/money';
 import type { LaterCharges } from './later';
 
@@ -60,9 +60,6 @@ export const answersOnReceipt = ({
   readonly answers: readonly (Answer & { readonly onReceipt: boolean })[];
 }): Answer[] => answers.filter(({ onReceipt }) => onReceipt).map(({ label, text }) => ({ label, text }));
 
-/** How money came in. */
-export type PaymentMethod = 'card' | 'transfer' | 'cash' | 'cheque' | 'other';
-
 /**
  * The receipt of a payment of an invoice.
  *
@@ -88,7 +85,9 @@ export function printedReceipt(
     readonly style: NonNullable<PrintedReceipt['style']>;
   },
 ): PrintedReceipt {
-  const taxes = taxesInPart(invoice, BigInt(receipt.earlierMinor), BigInt(receipt.amountMinor));
+  // What is paid above the total holds no tax.
+  const taxed = Math.min(receipt.amountMinor, Math.max(0, invoice.total - receipt.earlierMinor));
+  const taxes = taxesInPart(invoice, BigInt(receipt.earlierMinor), BigInt(taxed));
   return {
     number: receipt.number,
     currency: invoice.currency,

@@ -40,10 +40,34 @@ export type RefusalCode =
   | 'not-a-robot'
   | 'refund-too-large'
   | 'refund-refused'
+  | 'refund-under-way'
+  | 'nothing-to-refund'
+  | 'void-too-late'
+  | 'credited-by-lines'
+  | 'lines-not-settled'
+  | 'not-by-card'
+  | 'no-credit'
+  | 'nothing-to-transfer'
+  | 'own-account-missing'
   | 'rates-not-read'
   | 'request-ended'
   | 'account-unknown'
   | 'account-closed'
+  | 'account-in-use'
+  | 'account-not-checking'
+  | 'credits-differ'
+  | 'credits-refused'
+  | 'account-not-checked'
+  | 'payout-not-returned'
+  | 'nothing-to-pay-out'
+  | 'no-banking-day'
+  | 'on-statement'
+  | 'statement-not-read'
+  | 'statement-mapping-missing'
+  | 'line-matched'
+  | 'match-too-much'
+  | 'match-nothing'
+  | 'match-taken'
   | 'bank-silent'
   | 'processor-silent'
   | 'charge-settled'
@@ -119,12 +143,39 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'not-a-robot':
     'Your browser could not show that a person is at work. Reload the page and try again; nothing was charged.',
   'refund-too-large': 'This is more than is left to be refunded. Look at the amount again.',
-  'refund-refused': 'The card processor does not give this back. Ask it why, or pay it back another way.',
+  'refund-refused': 'The card processor does not give this back. Ask it why, or pay it back another way, by hand.',
+  'refund-under-way': 'A refund of it is still being asked about at the card processor. Look again in a minute.',
+  'nothing-to-refund': 'Only a payment that went through can be refunded, and this one has nothing left to give back.',
+  'void-too-late': 'The day of this payment is closed, so it cannot be voided any more. Refund it instead.',
+  'credited-by-lines':
+    'It was credited by lines before, or by a sum: go on in the same way, or give back all that is left.',
+  'lines-not-settled':
+    'Something of the invoice is still open or was credited by a sum. Give back a sum instead of lines.',
+  'nothing-to-transfer': 'No refund waits to be transferred. It may be in a file already.',
+  'own-account-missing': 'Say in the profile first from which account transfers go out.',
+  'no-credit': 'The customer has nothing to their credit in this currency any more.',
+  'not-by-card': 'This payment did not come by card, so it goes back another way: in cash, by cheque or by transfer.',
   'rates-not-read': 'No rates could be read in this file. Choose the euro reference rates as XML or CSV.',
   'request-ended': 'This request was withdrawn or is paid already. Nothing was charged.',
-  'account-unknown': 'The bank knows no account with this number. Look at it again, or leave it empty for now.',
-  'account-closed': 'This account is closed. Ask your partner for another one.',
-  'bank-silent': 'The bank does not answer just now. Keep the partner without the account, and add it later.',
+  'account-unknown': 'The bank knows no account with this number. Look at it again.',
+  'account-closed': 'This account is closed. Give another one.',
+  'account-in-use': 'Money goes to this account already.',
+  'account-not-checking': 'Nothing is to be confirmed here any more. Look at the page again.',
+  'credits-differ': 'These are not the two sums. Look at the account’s statement and type them as they stand there.',
+  'credits-refused': 'Three times other sums: this account is not used. Give it again, and two new sums are sent.',
+  'account-not-checked':
+    'There is no confirmed account for this currency yet. Give one, and confirm its two small sums.',
+  'payout-not-returned': 'This payout did not come back, or was dealt with already. Look at it again.',
+  'nothing-to-pay-out': 'Nothing is ready to be paid out yet, or it is below the smallest sum.',
+  'on-statement': 'This payment stands on a statement of the bank. Undo it there first, under Money, Bank.',
+  'statement-not-read': 'This file cannot be read as a bank’s statement.',
+  'statement-mapping-missing': 'Say what the columns of this file are.',
+  'line-matched': 'This line is matched already, or was changed meanwhile. Look at it again.',
+  'match-too-much': 'That is more than the line has. Look at the sums again.',
+  'match-nothing': 'Choose what the line is for.',
+  'match-taken': 'That stands on another line already, or is no longer open. Look at it again.',
+  'no-banking-day': 'Banks do not work today. Pay out on the next banking day.',
+  'bank-silent': 'The bank does not answer just now. Nothing was saved; try again in a moment.',
   'processor-silent': 'The card processor does not answer just now. Try again in a while.',
   'charges-now':
     'This day is not to come any more: the charge would be made at once. Say that you want that, or choose a later day.',

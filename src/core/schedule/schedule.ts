@@ -1,3 +1,4 @@
+import { isWeekend, USUAL_WEEKEND } from '../dates/banking-days';
 import { type CalendarDate, dateOfDayNumber, dayNumber, dayNumberOf, daysInMonth } from '../dates/calendar-date';
 import { RuleError } from '../rule-error';
 
@@ -45,12 +46,7 @@ function check({ unit, every, monthDays, weekdays, ends, shift = 'none', weekend
   ) {
     throw bad('weekdays: days 1 to 7, with unit week');
   }
-  if (
-    weekend !== undefined &&
-    (!Array.isArray(weekend) || !weekend.every((day) => isDay(day, 7)) || new Set(weekend).size === 7)
-  ) {
-    throw bad('weekend: weekdays 1 to 7, never all seven');
-  }
+  if (weekend !== undefined && !isWeekend(weekend)) throw bad('weekend: weekdays 1 to 7, never all seven');
   if (typeof ends === 'object' && 'after' in ends && (!Number.isInteger(ends.after) || ends.after < 1)) {
     throw bad('ends.after: a whole number from 1 on');
   }
@@ -99,7 +95,7 @@ export function* scheduledDates(
   { holidays = [], pauses = [] }: ScheduleContext = {},
 ): Generator<ScheduledDate> {
   check(schedule);
-  const { ends, shift, weekend = [6, 7] } = schedule;
+  const { ends, shift, weekend = USUAL_WEEKEND } = schedule;
   const off = new Set(weekend);
   const closed = new Set(holidays.map(dayNumber));
   const isOff = (day: number): boolean => off.has((day % 7) + 1) || closed.has(day);

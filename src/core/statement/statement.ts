@@ -5,7 +5,7 @@ import type { Payer, Seller } from '../invoice/printed';
 /** Something that changed what a customer owes; minor units, `charged` adds and `received` takes away. */
 export type Movement = {
   readonly on: CalendarDate;
-  readonly kind: 'invoice' | 'credit-note' | 'payment';
+  readonly kind: 'invoice' | 'credit-note' | 'payment' | 'refund';
   readonly number: string;
   readonly how: string;
   readonly chargedMinor: bigint;
@@ -68,7 +68,7 @@ export function accountLines(
 
 const BY_NUMBER = new Intl.Collator('en', { numeric: true });
 // On one day what was charged comes before what was paid for it.
-const ORDER: Readonly<Record<Movement['kind'], number>> = { invoice: 0, 'credit-note': 1, payment: 2 };
+const ORDER: Readonly<Record<Movement['kind'], number>> = { invoice: 0, 'credit-note': 1, payment: 2, refund: 3 };
 
 /** How late the open items are on a day (`calculation.md` 12). */
 export const agesOf = (open: readonly OpenItem[], today: CalendarDate): Ageing =>

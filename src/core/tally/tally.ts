@@ -4,7 +4,8 @@ import { allocate, inRange } from '../money/money';
 import { RuleError } from '../rule-error';
 import type { Discount, LineTally, Tally, TallyDocument, TallyLine } from './document';
 
-const QUANTITY_SCALE = 4;
+/** Fraction digits of a quantity. */
+export const QUANTITY_SCALE = 4;
 const PRICE_SCALE = 6;
 const RATE_SCALE = 4;
 const WHOLE = 100n * powerOfTen(RATE_SCALE); // 100 percent
@@ -46,7 +47,7 @@ export function lineTally(line: TallyLine, unit: bigint, field = 'line'): Omit<L
 const sum = (amounts: readonly bigint[]): bigint => inRange(amounts.reduce((a, b) => a + b, 0n));
 
 /** Something taxed: its worth after discounts, and which taxes (positions in the document's list) it names. */
-type Taxed = { readonly worth: bigint; readonly taxes: readonly number[] };
+export type Taxed = { readonly worth: bigint; readonly taxes: readonly number[] };
 
 function taxesOnTop(taxed: readonly Taxed[], rates: readonly bigint[]): { base: bigint; amount: bigint }[] {
   const bases = rates.map(() => 0n);
@@ -84,16 +85,24 @@ function limitedTo(lines: readonly number[] | undefined, count: number): Set<num
   return new Set(lines);
 }
 
-/**
- * The total of a document with every step that leads to it: lines, discounts, charges, taxes
- * (`calculation.md` 1 to 6; the order of the totals follows EN 16931-1).
- *
- * Rounds half away from zero to the minor unit at four places only: a line's gross, a discount in percent, a tax
- * (once per document, not per line), and the net of a group whose prices include tax.
- *
- * @throws RuleError with the code and the field's path where a value is outside its rule
- */
-export function tally(document: TallyDocument): Tally {
+/** A document worked out as far as its tax bases: its lines, its discount, and what its taxes are taken of. */
+export type Worked = {
+  readonly lines: readonly LineTally[];
+  readonly documentDiscount: bigint;
+  readonly charges: bigint;
+  /** In the order of the document. */
+  readonly taxedLines: readonly Taxed[];
+  readonly taxedFees: readonly Taxed[];
+  readonly taxedDelivery: Taxed | null;
+  readonly flatTaxes: readonly { readonly name: string; readonly amount: bigint }[];
+  /** The base and the amount of each of the document's taxes over something of it (`calculation.md` 5); none where exempt. */
+  readonly taxesOf: (
+    taxed: readonly Taxed[],
+  ) => { readonly id: string; readonly base: bigint; readonly amount: bigint }[];
+};
+
+/** Works a document out as far as what is taxed (`calculation.md` 1 to 5). @throws RuleError as `tally` */
+export function worked(document: TallyDocument): Worked {
   const unit = powerOfTen(minorDigits(document.currency));
   if (document.exempt !== undefined && document.exempt.trim() === '') {
     throw new RuleError('bad_input', 'exempt: state the reason');
@@ -110,11 +119,11 @@ export function tally(document: TallyDocument): Tally {
     return found.length < 2 ? found : [...new Set(found)].sort((a, b) => a - b);
   };
 
-  const worked = document.lines.map((line, at) => lineTally(line, unit, `lines[${at}]`));
+  const lines = document.lines.map((line, at) => lineTally(line, unit, `lines[${at}]`));
   const lineTaxes = document.lines.map((line, at) => positions(line.taxes, `lines[${at}].taxes`));
 
   const only = limitedTo(document.discount?.lines, document.lines.length);
-  const weights = worked.map(({ net }, at) => (!only || only.has(at) ? net : 0n));
+  const weights = lines.map(({ net }, at) => (!only || only.has(at) ? net : 0n));
   const documentDiscount = discountOf(sum(weights), document.discount, 'discount');
   const apportioned = allocate(documentDiscount, weights);
 
@@ -124,30 +133,45 @@ export function tally(document: TallyDocument): Tally {
   const deliveryTaxes = document.delivery?.taxes
     ? positions(document.delivery.taxes, 'delivery.taxes')
     : document.taxes.flatMap((tax, at) => (tax.onDelivery && named.has(at) ? [at] : []));
-  const charges = sum([document.delivery?.amount ?? 0n, ...fees.map((fee) => fee.amount)]);
-
-  const taxed: Taxed[] = [
-    ...worked.map(({ net }, at) => ({ worth: net - (apportioned[at] ?? 0n), taxes: lineTaxes[at] ?? [] })),
-    ...fees.map((fee, at) => ({ worth: fee.amount, taxes: feeTaxes[at] ?? [] })),
-    ...(document.delivery ? [{ worth: document.delivery.amount, taxes: deliveryTaxes }] : []),
-  ];
   const exempt = document.exempt !== undefined;
-  const amounts = exempt ? [] : (document.pricesIncludeTax ? taxesInside : taxesOnTop)(taxed, rates);
-  const taxes = amounts.map((tax, at) => ({
-    id: document.taxes[at]?.id ?? '',
-    base: inRange(tax.base),
-    amount: inRange(tax.amount),
-  }));
-  const flatTaxes = exempt ? [] : (document.flatTaxes ?? []).map(({ name, amount }) => ({ name, amount }));
+  return {
+    lines: lines.map((line, at) => ({ ...line, apportioned: apportioned[at] ?? 0n })),
+    documentDiscount,
+    charges: sum([document.delivery?.amount ?? 0n, ...fees.map((fee) => fee.amount)]),
+    taxedLines: lines.map(({ net }, at) => ({ worth: net - (apportioned[at] ?? 0n), taxes: lineTaxes[at] ?? [] })),
+    taxedFees: fees.map((fee, at) => ({ worth: fee.amount, taxes: feeTaxes[at] ?? [] })),
+    taxedDelivery: document.delivery ? { worth: document.delivery.amount, taxes: deliveryTaxes } : null,
+    flatTaxes: exempt ? [] : (document.flatTaxes ?? []).map(({ name, amount }) => ({ name, amount })),
+    taxesOf: (taxed) =>
+      (exempt ? [] : (document.pricesIncludeTax ? taxesInside : taxesOnTop)(taxed, rates)).map((tax, at) => ({
+        id: document.taxes[at]?.id ?? '',
+        base: inRange(tax.base),
+        amount: inRange(tax.amount),
+      })),
+  };
+}
 
+/**
+ * The total of a document with every step that leads to it: lines, discounts, charges, taxes
+ * (`calculation.md` 1 to 6; the order of the totals follows EN 16931-1).
+ *
+ * Rounds half away from zero to the minor unit at four places only: a line's gross, a discount in percent, a tax
+ * (once per document, not per line), and the net of a group whose prices include tax.
+ *
+ * @throws RuleError with the code and the field's path where a value is outside its rule
+ */
+export function tally(document: TallyDocument): Tally {
+  const { lines, documentDiscount, charges, taxedLines, taxedFees, taxedDelivery, flatTaxes, taxesOf } =
+    worked(document);
+  const taxes = taxesOf([...taxedLines, ...taxedFees, ...(taxedDelivery ? [taxedDelivery] : [])]);
   const flat = sum(flatTaxes.map((tax) => tax.amount));
   const taxTotal = inRange(sum(taxes.map((tax) => tax.amount)) + flat);
-  const net = sum(worked.map((line) => line.net)) - documentDiscount + charges;
+  const net = sum(lines.map((line) => line.net)) - documentDiscount + charges;
   return {
     currency: document.currency,
-    lines: worked.map((line, at) => ({ ...line, apportioned: apportioned[at] ?? 0n })),
-    subtotal: sum(worked.map((line) => line.gross)),
-    lineDiscounts: sum(worked.map((line) => line.discount)),
+    lines,
+    subtotal: sum(lines.map((line) => line.gross)),
+    lineDiscounts: sum(lines.map((line) => line.discount)),
     documentDiscount,
     charges,
     taxes,

@@ -5,6 +5,8 @@ import type { SendingWay } from '../invoice/send-with';
 import { MESSAGE_KINDS, type MessageKind } from '../message/kinds';
 import { type Money, money } from '../money/money';
 import { moneyText } from '../money/money-text';
+import type { PaymentMethod } from '../payment/methods';
+import { METHOD_WORDS } from '../payment/methods';
 import { REFUSAL_BRIEF, type RefusalReason } from '../payment/outcome';
 import type { HowPaid } from '../plan/charge';
 import { howPaidText } from '../plan/charge-words';
@@ -49,7 +51,16 @@ export type TimelineEvent =
   | { readonly kind: 'change-asked'; readonly name: string; readonly comment: string }
   | { readonly kind: 'terms-accepted'; readonly version: number }
   | { readonly kind: 'ordered'; readonly offer: string; readonly amount: number }
-  | { readonly kind: 'given-back'; readonly amount: number; readonly reason: string; readonly voided: boolean }
+  | {
+      readonly kind: 'given-back';
+      readonly amount: number;
+      readonly reason: string;
+      readonly voided: boolean;
+      /** Where it went back another way than it came. */
+      readonly how?: PaymentMethod;
+      /** The number of the credit note that came with it. */
+      readonly credit?: string;
+    }
   | { readonly kind: 'question'; readonly text: string }
   | { readonly kind: 'answer'; readonly text: string }
   | { readonly kind: 'authorised'; readonly how: AuthorisedHow; readonly card: string }
@@ -277,8 +288,8 @@ export function eventWords(
     case 'given-back':
       return {
         lead: `${event.voided ? 'Voided' : 'Refunded'}, ${sum(event.amount)}`,
-        rest: `by ${byName}`,
-        note: event.reason,
+        rest: [event.how ? `${METHOD_WORDS[event.how]},` : '', `by ${byName}`].filter(Boolean).join(' '),
+        note: [event.credit ? `Credit note ${event.credit}` : '', event.reason].filter(Boolean).join(': '),
       };
     case 'authorised':
       return { lead: 'Authorised', rest: AUTHORISED_WORDS[event.how], note: `${event.card}, by ${byName}` };

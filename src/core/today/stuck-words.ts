@@ -33,6 +33,10 @@ const CONCERNS: Readonly<Record<string, { readonly what: string; readonly advice
   parts: { what: 'Parts of a balance are not asked for', advice: 'Remind by hand from the invoices.' },
   cards: { what: 'Customers are not asked for new cards', advice: 'Send them the link to their own page.' },
   closing: { what: 'A day is not closed', advice: 'Open Money, Daily closing, and compare again.' },
+  payouts: {
+    what: 'Nothing is paid out, and the bank’s statements are not fetched',
+    advice: 'Open Money, Payouts, and pay out by hand; import statements under Bank.',
+  },
 };
 
 /**

@@ -7,6 +7,8 @@ export const WORK_GROUPS = [
   'card',
   'remind',
   'resend',
+  'payout',
+  'match',
   'compare',
   'finish',
 ] as const;

@@ -1,3 +1,5 @@
+import { paymentCode } from '../bank/payment-code';
+import { printedReference } from '../bank/reference';
 import { type CalendarDate, isCalendarDate } from '../dates/calendar-date';
 import { longDate } from '../dates/date-text';
 import type { PrintedInvoice, PrintedLine, PrintedSums } from '../invoice/printed';
@@ -91,6 +93,20 @@ export function headFacts(invoice: PrintedInvoice, words: Words = wordsOf(invoic
   ];
 }
 
+/** What a banking app reads to pay what is due of an invoice; null where no code is possible, or no transfer is offered. */
+export function transferCode(invoice: PrintedInvoice, dueMinor: number): string | null {
+  const { transfer } = invoice.ways;
+  if (!transfer) return null;
+  const { currency, number, seller } = invoice;
+  return paymentCode({
+    ...transfer,
+    holder: transfer.holder || seller.name,
+    currency,
+    amountMinor: BigInt(dueMinor),
+    number,
+  });
+}
+
 /** Where and how to transfer: account details and the reference to give; nothing where no transfer is offered. */
 export function transferFacts(invoice: PrintedInvoice, words: Words = wordsOf(invoice.locale)): string[] {
   const { transfer } = invoice.ways;
@@ -100,6 +116,6 @@ export function transferFacts(invoice: PrintedInvoice, words: Words = wordsOf(in
     `${words.account}: ${transfer.account}`,
     ...(transfer.bankCode ? [`${words.bankCode}: ${transfer.bankCode}`] : []),
     ...(transfer.bank ? [`${words.bank}: ${transfer.bank}`] : []),
-    words.transfer(invoice.number),
+    words.transfer(printedReference(invoice.number)),
   ];
 }

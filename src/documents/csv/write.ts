@@ -9,6 +9,15 @@ export const sumCell = (minor: bigint, currency: string): string => fixedText(mi
 /** A moment as a cell: ISO 8601 by the clock of the business's zone, `2027-01-31T09:10:00-05:00`. */
 export const momentCell = (at: Date, zone: string): string => zonedText(at, zone);
 
-/** Rows as CSV (RFC 4180). Cells that a spreadsheet would run as a formula begin with an apostrophe instead. */
+const NUMBER = /^-?\d+(\.\d+)?$/;
+const FORMULA = /^[=+\-@\t\r]/;
+
+/** What a spreadsheet would run as a formula begins with an apostrophe instead; a sum below 0 is no formula. */
+const harmless = (cell: string): string => (FORMULA.test(cell) && !NUMBER.test(cell) ? `'${cell}` : cell);
+
+/** Rows as CSV (RFC 4180), safe to be opened in a spreadsheet. */
 export const csvText = (headings: readonly string[], rows: readonly (readonly string[])[]): string =>
-  stringify([[...headings], ...rows.map((row) => [...row])], { escape_formulas: true, record_delimiter: 'windows' });
+  stringify(
+    [[...headings], ...rows].map((row) => row.map(harmless)),
+    { record_delimiter: 'windows' },
+  );

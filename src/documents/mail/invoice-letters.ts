@@ -1,6 +1,6 @@
-import type { PrintedCredit } from '@/core/invoice/credit';
 import type { PrintedInvoice } from '@/core/invoice/printed';
-import { howMuchText, sumRows, transferFacts } from '@/core/words/invoice-wording';
+import type { PrintedCredit } from '@/core/refund/printed-credit';
+import { howMuchText, sumRows, transferCode, transferFacts } from '@/core/words/invoice-wording';
 import { wordsOf } from '@/core/words/words';
 import { day, figure, type Letter, letter, lineLabel, type Row, sumText } from './letter';
 
@@ -19,6 +19,10 @@ export type InvoiceLetterWith = {
   readonly text?: string | undefined;
   readonly logo?: string | undefined;
 };
+
+/** What a banking app reads, as a picture that the invoice's page has. */
+const codePicture = (invoice: PrintedInvoice, { dueMinor, link }: InvoiceLetterWith) =>
+  transferCode(invoice, dueMinor) ? { address: `${link}/pay-code`, says: wordsOf(invoice.locale).payCode } : undefined;
 
 function invoiceTable(invoice: PrintedInvoice): { rows: Row[]; total: Row } {
   const words = wordsOf(invoice.locale);
@@ -55,6 +59,7 @@ export function invoiceLetter(invoice: PrintedInvoice, given: InvoiceLetterWith,
       given.overMinor ? words.toYourCredit(sumText(given.overMinor, invoice)) : '',
       isOpen ? transferFacts(invoice, words).join('\n') : '',
     ],
+    picture: codePicture(invoice, given),
     rows,
     total,
     button: { words: isOpen ? words.seeAndPay(due) : words.see, link: given.link },
@@ -78,6 +83,7 @@ export function reminderLetter(invoice: PrintedInvoice, given: InvoiceLetterWith
     sum: due,
     under: words.stillDue,
     words: [given.text || words.reminderText(given.offset, on), transferFacts(invoice, words).join('\n')],
+    picture: codePicture(invoice, given),
     rows: [
       ...(given.dueMinor === invoice.total ? [] : [{ label: words.total, value: sumText(invoice.total, invoice) }]),
     ],

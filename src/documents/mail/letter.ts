@@ -36,6 +36,8 @@ export function letter(of: {
   readonly sum: string;
   readonly under: string;
   readonly words: readonly string[];
+  /** A picture below the words, and what it says to who does not see it. */
+  readonly picture?: { readonly address: string; readonly says: string } | undefined;
   readonly rows: readonly Row[];
   readonly total?: Row;
   readonly button?: { readonly words: string; readonly link: string };
@@ -59,6 +61,7 @@ export function letter(of: {
 <p style="${style.sum}">${of.sum}</p>
 <p style="${style.soft}">${of.under}</p>
 ${joined(paragraphs.map((text) => html`<p style="${style.text};margin-top:16px;white-space:pre-line">${text}</p>`))}
+${of.picture ? html`<p style="margin:0 0 12px"><img src="${of.picture.address}" alt="${of.picture.says}" width="132" height="132" style="display:block;border:1px solid #DED3C6"></p><p style="${style.soft}">${of.picture.says}</p>` : ''}
 ${table}
 ${of.button ? html`<p style="margin:14px 0 20px"><a href="${of.button.link}" style="${style.button}">${of.button.words}</a></p>` : ''}
 ${of.italic ? html`<p style="${style.text};font-style:italic;white-space:pre-line">${of.italic}</p>` : ''}

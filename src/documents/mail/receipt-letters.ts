@@ -1,5 +1,6 @@
 import type { PrintedOrder } from '@/core/offer/order';
 import { packingOf } from '@/core/offer/packing';
+import type { PaymentMethod } from '@/core/payment/methods';
 import type { PrintedReceipt } from '@/core/receipt/receipt';
 import { sumRows } from '@/core/words/invoice-wording';
 import { laterText } from '@/core/words/plan-wording';
@@ -70,10 +71,25 @@ export function takenBackLetter(receipt: PrintedReceipt, reason: string, dueMino
   });
 }
 
-/** The letter with which money that is given back is told. @param card as the payer knows it */
-export function refundLetter(receipt: PrintedReceipt, refundedMinor: number, card: string, link: string): Letter {
+/** Money that went back, as its letter tells it: minor units, how where not to the card, why, and the credit note that came with it. */
+export type ToldRefund = {
+  readonly minor: number;
+  readonly byHand: Exclude<PaymentMethod, 'card'> | null;
+  readonly reason: string;
+  readonly credit: string | null;
+};
+
+/** The letter with which money that is given back is told. */
+export function refundLetter(
+  receipt: PrintedReceipt,
+  { minor, byHand, reason, credit }: ToldRefund,
+  link: string,
+): Letter {
   const words = wordsOf(receipt.locale);
-  const sum = sumText(refundedMinor, receipt);
+  const sum = sumText(minor, receipt);
+  const told = byHand
+    ? words.offer.refundByHand(sum, words.methods[byHand])
+    : words.offer.refundText(sum, receipt.method);
   return letter({
     locale: receipt.locale,
     seller: receipt.seller,
@@ -82,9 +98,9 @@ export function refundLetter(receipt: PrintedReceipt, refundedMinor: number, car
     lead: words.receiptFor(receipt.number, receipt.payer.name),
     sum,
     under: '',
-    words: [words.offer.refundText(sum, card)],
+    words: [told, reason, credit ? `${words.creditNote} ${credit}. ${words.attached}` : ''].filter(Boolean),
     rows: [],
-    button: { words: words.offer.order, link },
+    button: { words: receipt.invoiceNumber ? words.see : words.offer.order, link },
     last: words.answerThis(receipt.seller.name),
   });
 }

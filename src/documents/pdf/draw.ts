@@ -1,14 +1,17 @@
 import PDFDocument from 'pdfkit';
-import type { PrintedCredit } from '@/core/invoice/credit';
 import type { PrintedInvoice } from '@/core/invoice/printed';
+import type { PayoutPaper } from '@/core/payout/paper';
 import type { AuthorisationPaper } from '@/core/plan/authorisation-paper';
 import type { PrintedReceipt } from '@/core/receipt/receipt';
+import type { PrintedCredit } from '@/core/refund/printed-credit';
 import type { GiftLetter } from '@/core/statement/gifts';
 import type { Statement } from '@/core/statement/statement';
+import { codeRows } from '../code';
 import { authorisationPages } from './authorisation-pages';
 import type { FaceName } from './face-files';
 import { faceOf, featuresOf, lineOf, REORDERED } from './faces';
 import { creditPages, invoicePages } from './invoice-pages';
+import { payoutPages } from './payout-pages';
 import { giftPages, receiptPages } from './receipt-pages';
 import type { Mark, Measure, PictureName, PictureSize, PictureSizes, SetDocument } from './setter';
 import { statementPages } from './statement-pages';
@@ -83,6 +86,8 @@ function drawMark(
     if (!picture) return;
     const draw = () => pdf.image(picture.bytes, mark.x, mark.y, { width: mark.width, height: mark.height });
     root.add(pdf.struct('Figure', { alt: mark.says }, () => void draw()));
+  } else if (mark.kind === 'code') {
+    root.add(pdf.struct('Figure', { alt: mark.says }, () => void drawCode(pdf, mark)));
   } else {
     pdf.markContent('Artifact');
     pdf
@@ -93,6 +98,16 @@ function drawMark(
       .stroke();
     pdf.endMarkedContent();
   }
+}
+
+function drawCode(pdf: PDFKit.PDFDocument, mark: Extract<Mark, { kind: 'code' }>): void {
+  const { size, rows } = codeRows(mark.text);
+  const module = mark.width / size;
+  for (const { x, y, width } of rows)
+    pdf
+      .rect(mark.x + x * module, mark.y + y * module, width * module, module)
+      .fillColor(INK)
+      .fill();
 }
 
 /** Draws a line, run by run, on one baseline whatever faces they are in. */
@@ -164,3 +179,7 @@ export const creditPdf = (credit: PrintedCredit, pictures?: Pictures): Promise<B
 /** The statement of account as a PDF. */
 export const statementPdf = (statement: Statement, pictures?: Pictures): Promise<Buffer> =>
   made(statement, statementPages, pictures);
+
+/** A payout, or a partner's month, as a PDF. */
+export const payoutPdf = (paper: PayoutPaper, pictures?: Pictures): Promise<Buffer> =>
+  made(paper, payoutPages, pictures);

@@ -1,6 +1,6 @@
-import type { PrintedCredit } from '@/core/invoice/credit';
 import type { PrintedInvoice } from '@/core/invoice/printed';
-import { headFacts, transferFacts } from '@/core/words/invoice-wording';
+import { type PrintedCredit, sumsOfCredit } from '@/core/refund/printed-credit';
+import { headFacts, transferCode, transferFacts } from '@/core/words/invoice-wording';
 import { wordsOf } from '@/core/words/words';
 import {
   dayOf,
@@ -40,7 +40,7 @@ export function invoicePages(invoice: PrintedInvoice, measure: Measure, pictures
   if (invoice.exempt) passage(set, '', words.exempt(invoice.exempt));
   passage(set, '', invoice.note, 'serif-italic', 11);
   const transfer = transferFacts(invoice, words);
-  if (transfer.length > 0) passage(set, words.transferTitle, transfer.join('\n'));
+  if (transfer.length > 0) transferPart(set, invoice, transfer);
   if (invoice.terms) passage(set, words.terms, invoice.terms.text, 'sans', 8.5);
   return {
     title: `${name}, ${invoice.seller.name}`,
@@ -48,6 +48,23 @@ export function invoicePages(invoice: PrintedInvoice, measure: Measure, pictures
     ...paper,
     pages: numbered(set, `${isolated(invoice.seller.name)}, ${name}`, words),
   };
+}
+
+const CODE_WIDTH = 88;
+
+/** Where to transfer to, and beside it what a banking app reads. */
+function transferPart(set: Setter, invoice: PrintedInvoice, facts: readonly string[]): void {
+  const words = wordsOf(invoice.locale);
+  const code = transferCode(invoice, invoice.total);
+  if (code) set.room(CODE_WIDTH + 40);
+  const top = set.y;
+  passage(set, words.transferTitle, facts.join('\n'));
+  if (!code) return;
+  const x = set.right - CODE_WIDTH;
+  set.put({ kind: 'code', text: code, x, y: top + 12, width: CODE_WIDTH, says: words.payCode });
+  set.y = Math.max(set.y, top + CODE_WIDTH + 16);
+  set.figure(set.right, words.payCode, 'sans', 8, true);
+  set.y += 14;
 }
 
 /** Sets a credit note on a page. */
@@ -70,6 +87,13 @@ export function creditPages(credit: PrintedCredit, measure: Measure, pictures: P
     words.for,
     payerLines(invoice.payer),
   );
+  const lines = sumsOfCredit(credit);
+  if (lines) {
+    linesTable(set, lines, words);
+    leadingSums(set, lines, words);
+    total(set, sumsFrom(set), words.credited, sumOf(credit.amount, invoice));
+    return creditDocument(set, credit);
+  }
   wideRows(set, [
     [words.invoiceTotal(invoice.number), figureOf(invoice.total, invoice)],
     ...credit.taxes.map(
@@ -81,10 +105,16 @@ export function creditPages(credit: PrintedCredit, measure: Measure, pictures: P
     ),
   ]);
   total(set, MARGIN, words.credited, sumOf(credit.amount, invoice));
+  return creditDocument(set, credit);
+}
+
+function creditDocument(set: Setter, { number, invoice }: PrintedCredit): SetDocument {
+  const words = wordsOf(invoice.locale);
+  const name = `${words.creditNote} ${number}`;
   return {
     title: `${name}, ${invoice.seller.name}`,
     language: invoice.locale,
-    ...paper,
+    ...paperOf(invoice.locale),
     pages: numbered(set, `${isolated(invoice.seller.name)}, ${name}`, words),
   };
 }

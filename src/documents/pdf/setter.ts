@@ -7,7 +7,7 @@ export type PictureName = 'logo' | 'signature' | 'seal';
 /** What a text is in the document's structure, for readers that do not see it. */
 export type Role = 'P' | 'H1' | 'H2';
 
-/** Something on a page: text with its baseline box's top left corner, a rule, or a picture by name. Points, from the page's top left. */
+/** Something on a page: text with its baseline box's top left corner, a rule, a picture by name, or a code. Points, from the page's top left. */
 export type Mark =
   | {
       readonly kind: 'text';
@@ -29,6 +29,15 @@ export type Mark =
       readonly y: number;
       readonly width: number;
       readonly height: number;
+      readonly says: string;
+    }
+  | {
+      /** A text as a square of modules (ISO/IEC 18004). */
+      readonly kind: 'code';
+      readonly text: string;
+      readonly x: number;
+      readonly y: number;
+      readonly width: number;
       readonly says: string;
     };
 

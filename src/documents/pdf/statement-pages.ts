@@ -33,7 +33,12 @@ export function statementPages(statement: Statement, measure: Measure, pictures:
   set.text(MARGIN + 110, words.openingBalance, 'serif-italic', 10.5);
   set.figure(columns[2], figureOf(statement.openingMinor, statement), 'serif', 10.5);
   set.y += 17;
-  const kinds = { invoice: words.invoice, 'credit-note': words.creditNote, payment: words.payment } as const;
+  const kinds = {
+    invoice: words.invoice,
+    'credit-note': words.creditNote,
+    payment: words.payment,
+    refund: words.refund,
+  } as const;
   for (const line of statement.lines) {
     set.room(17);
     set.text(MARGIN, dayOf(line.on, locale), 'serif', 10.5);

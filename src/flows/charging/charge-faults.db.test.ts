@@ -1,5 +1,4 @@
 /** A thousand charges while the worker is killed at two hundred seeded points, and while the database drops everybody. */
-import pg from 'pg';
 import { expect, test } from 'vitest';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { instantInZone } from '@/core/dates/zone';
@@ -9,6 +8,7 @@ import { programContext } from '@/flows/door/program';
 import { settlePayments } from '@/flows/payment/settle-payment';
 import { services } from '@/outside/services';
 import { asSuperuser } from '../../../tests/support/database';
+import { underTheKnife } from '../../../tests/support/knife';
 import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
 import { seeded } from '../../../tests/support/seeded';
 import { pause } from '../../../tests/support/until';
@@ -25,42 +25,8 @@ const house = await foundHouse();
 
 const random = seeded(11);
 
-/**
- * What a kill is to everybody else: from one step on nothing more is sent, to the database or the processor, and what is open
- * there is rolled back. The step at which it happens may still have been carried out, its answer unheard.
- */
-const knife = { stepsLeft: Number.POSITIVE_INFINITY, heard: true, dead: false };
-const cut = async <T>(step: () => Promise<T>): Promise<T> => {
-  if (knife.dead) throw new Error('killed');
-  knife.stepsLeft -= 1;
-  if (knife.stepsLeft > 0) return step();
-  knife.dead = true;
-  // Half of the kills come after the step was taken.
-  if (!knife.heard) await step();
-  throw new Error('killed');
-};
-
-type Query = (...given: unknown[]) => Promise<unknown>;
-
-async function underTheKnife(work: () => Promise<unknown>, steps: number, heard: boolean): Promise<void> {
-  const query = Reflect.get(pg.Client.prototype, 'query') as Query;
-  const { cards } = services();
-  const { sale } = cards;
-  Object.assign(knife, { stepsLeft: steps, heard, dead: false });
-  Reflect.set(pg.Client.prototype, 'query', function cutQuery(this: unknown, ...given: unknown[]) {
-    // With a callback it is the driver's own, when it connects.
-    return typeof given.at(-1) === 'function' ? query.apply(this, given) : cut(() => query.apply(this, given));
-  });
-  cards.sale = (request) => cut(() => sale(request));
-  try {
-    await work();
-  } catch (error) {
-    if (!knife.dead) throw error;
-  } finally {
-    Reflect.set(pg.Client.prototype, 'query', query);
-    cards.sale = sale;
-  }
-}
+const underKnife = (work: () => Promise<unknown>, steps: number, heard: boolean): Promise<boolean> =>
+  underTheKnife(work, { steps, heard, outside: [{ of: services().cards, calls: ['sale'] }] });
 
 /** As the worker does: what has been open for a while is asked about. */
 async function settleOpen(): Promise<void> {
@@ -129,9 +95,8 @@ test(
     for (let kill = 0; kill < KILLS; kill++) {
       // Few at once, so that two hundred kills meet every step of claiming, sending and writing down many times.
       const steps = 1 + Math.floor(random() * 120);
-      await underTheKnife(() => chargeDue(house.business.id, { atOnce: 3 }), steps, random() < 0.5);
-      if (knife.dead) killed += 1;
-      if (kill % 10 === 9) await underTheKnife(settleOpen, 1 + Math.floor(random() * 60), random() < 0.5);
+      if (await underKnife(() => chargeDue(house.business.id, { atOnce: 3 }), steps, random() < 0.5)) killed += 1;
+      if (kill % 10 === 9) await underKnife(settleOpen, 1 + Math.floor(random() * 60), random() < 0.5);
     }
     expect(killed).toBe(KILLS);
     await toTheEnd();

@@ -15,16 +15,16 @@ import { programContext } from '@/flows/door/program';
 import { storeCode } from '@/flows/offer/codes';
 import { keepOffer, offerSheet } from '@/flows/offer/offers';
 import { refundPayment, settleRefund } from '@/flows/payment/refund-payment';
+import { sendReceiptAgain } from '@/flows/payment/send-receipt';
 import { handOverMessage } from '@/flows/post/hand-over-message';
 import { donors, giftLetter, giftYears, mailGiftLetters } from '@/flows/records/gifts';
-import { accountHolder, storePartner } from '@/flows/records/partners';
-import { SHIPPED_ACCOUNTS } from '../../../standins/bank/accounts';
+import { storePartner } from '@/flows/records/partners';
 import { asSuperuser } from '../../../tests/support/database';
 import { paidOrder, placedOffer } from '../../../tests/support/offers';
+import { back, backOf } from '../../../tests/support/refunds';
 import { foundHouse, type House, mailOf, sharedWorkshop } from '../../../tests/support/workshop';
 import { hostedPage, keepPage, pageDesign, pagePicture, publishHostedPage, restorePage } from './hosted-page';
 import { signedRedirect } from './order-page';
-import { sendReceiptAgain } from './send-receipt';
 
 const workshop = await sharedWorkshop();
 let house: House;
@@ -48,15 +48,8 @@ async function handOverAll(kind: string): Promise<void> {
   for (const { id } of rows) await handOverMessage(house.business.id, id);
 }
 
-const back = (kind: 'refund' | 'void', amountMinor = 0n, requestKey: string = randomUUID()) => ({
-  kind,
-  amountMinor,
-  reason: 'A mistake',
-  requestKey,
-});
-
 test('giving back in steps takes back tax, tip and shares exactly, and the books end at what was kept', async () => {
-  const partner = await storePartner(house.owner, null, { name: 'Ada Teacher', email: '', account: '' });
+  const partner = await storePartner(house.owner, null, { name: 'Ada Teacher', email: '' });
   const { id, called } = await placed({
     prices: { USD: '40' },
     tip: ['10'],
@@ -64,9 +57,9 @@ test('giving back in steps takes back tax, tip and shares exactly, and the books
   });
   // 44.00 and a tip of 4.40: 48.40.
   const payment = await paid(called, { tip: '10%' });
-  for (const amount of [1001n, 7n, 2000n]) await refundPayment(house.owner, payment, back('refund', amount));
+  for (const amount of [1001n, 7n, 2000n]) await refundPayment(house.owner, payment, backOf(amount));
   expect(await of(ledgerTroubles)).toEqual([]);
-  await refundPayment(house.owner, payment, back('refund', 4840n - 3008n));
+  await refundPayment(house.owner, payment, backOf(4840n - 3008n));
   expect(await of(ledgerTroubles)).toEqual([]);
   for (const account of ['revenue', 'tax-payable', 'tips', 'partner-shares'] as const)
     expect(
@@ -79,7 +72,7 @@ test('giving back in steps takes back tax, tip and shares exactly, and the books
     paidMinor: 4400,
     refundedMinor: 4400,
   });
-  await expect(refundPayment(house.owner, payment, back('refund', 1n))).rejects.toMatchObject({
+  await expect(refundPayment(house.owner, payment, backOf(1n))).rejects.toMatchObject({
     code: 'refund-too-large',
   });
 });
@@ -87,23 +80,25 @@ test('giving back in steps takes back tax, tip and shares exactly, and the books
 test('one press gives back once, however often it is sent or asked about; another house cannot', async () => {
   const { called } = await placed({ prices: { USD: '40' } });
   const payment = await paid(called);
-  const wish = back('refund', 1000n);
+  const wish = backOf(1000n);
   await Promise.all([1, 2, 3].map(() => refundPayment(house.owner, payment, wish)));
   const [refund] = await asSuperuser<{ id: string }>(workshop.admin, 'select id from refunds where payment_id = $1', [
     payment,
   ]);
   await settleRefund(house.business.id, refund?.id ?? '');
   expect((await of((db) => paymentById(db, payment)))?.refundedMinor).toBe(1000n);
-  await expect(refundPayment(house.owner, payment, back('void'))).rejects.toMatchObject({ code: 'refund-too-large' });
-  await expect(refundPayment(house.reader, payment, back('refund', 1n))).rejects.toMatchObject({ code: 'not-allowed' });
+  await expect(refundPayment(house.owner, payment, back({ by: 'void' }))).rejects.toMatchObject({
+    code: 'refund-too-large',
+  });
+  await expect(refundPayment(house.reader, payment, backOf(1n))).rejects.toMatchObject({ code: 'not-allowed' });
   const others = await foundHouse('Other House');
-  await expect(refundPayment(others.owner, payment, back('refund', 1n))).rejects.toMatchObject({ code: 'not-found' });
+  await expect(refundPayment(others.owner, payment, backOf(1n))).rejects.toMatchObject({ code: 'not-found' });
 });
 
 test('a void takes all back with the fee, as if it had not been', async () => {
   const { called } = await placed({ prices: { USD: '40' } });
   const payment = await paid(called);
-  await refundPayment(house.owner, payment, back('void'));
+  await refundPayment(house.owner, payment, back({ by: 'void' }));
   expect(await of((db) => paymentById(db, payment))).toMatchObject({ state: 'voided' });
   for (const account of ['processor-clearing', 'processing-fees', 'revenue'] as const)
     expect(
@@ -119,7 +114,7 @@ test('a year’s gifts are one letter; what was given back is not in it, nor wha
   const returned = await paid(gift.called, { amount: '60' });
   await paid(gift.called, { amount: '10.50' });
   await paid(sale.called);
-  await refundPayment(house.owner, returned, back('refund', 6000n));
+  await refundPayment(house.owner, returned, backOf(6000n));
   const customer = await of((db) => customerByEmail(db, 'ida@marsh.example'));
   const [year, ...more] = await giftYears(house.owner, customer?.id ?? '');
   // 25.00 and 10.50.
@@ -235,21 +230,6 @@ test('a receipt sent by hand takes a reference of the business’s own, and is a
   await handOverAll('receipt');
   const [mail] = await mailOf(workshop.standIns, 'ida@marsh.example');
   expect(mail?.text).toContain('Our reference: BOOK 7/112');
-});
-
-test('a partner’s share account is one that the bank has, and that is open', async () => {
-  const fields = { name: 'Ada Teacher', email: '' };
-  const [open, , , closed] = SHIPPED_ACCOUNTS;
-  const spaced = open?.number.replace(/(.{4})(?=.)/g, '$1 ') ?? '';
-  expect(await storePartner(house.owner, null, { ...fields, account: spaced })).toMatchObject({
-    account: open?.number,
-  });
-  expect(await accountHolder(house.owner, spaced)).toBe(open?.holder);
-  for (const [account, code] of [
-    [closed?.number ?? '', 'account-closed'],
-    ['560000000000', 'account-unknown'],
-  ] as const)
-    await expect(storePartner(house.owner, null, { ...fields, account })).rejects.toMatchObject({ code });
 });
 
 test('a payment that is repeated begins a plan: the first is the order’s, the card is kept, the next comes a month later', async () => {

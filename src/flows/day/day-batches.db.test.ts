@@ -15,6 +15,7 @@ import { asSuperuser } from '../../../tests/support/database';
 import { playMinute } from '../../../tests/support/minute';
 import { paidOrder, placedOffer } from '../../../tests/support/offers';
 import { planTerms, runningPlan, setClock } from '../../../tests/support/plans';
+import { back, backOf } from '../../../tests/support/refunds';
 import { cardToken, foundHouse, type House, sentInvoice, sharedWorkshop } from '../../../tests/support/workshop';
 import { closeDays, compareAgain } from './close-days';
 import { batchCsv, batchList, batchSheet, settleDifferences } from './day-batches';
@@ -157,10 +158,9 @@ test('a refund and a void count on their own day; the fee comes back with the vo
   const { called } = await placedOffer(house, { prices: { USD: '40' }, tip: ['10'] });
   // 44.00 each, one with a tip of 4.40 on it: fees 1.58 and 1.70.
   const [kept, whole] = [await paidOrder(workshop, called), await paidOrder(workshop, called, { tip: '10%' })];
-  const wish = { reason: 'A mistake', requestKey: randomUUID() };
-  await refundPayment(house.owner, kept, { ...wish, kind: 'refund', amountMinor: 1000n });
+  await refundPayment(house.owner, kept, backOf(1000n));
   await clockAt(addDays(DAY, 1), '10:00');
-  await refundPayment(house.owner, whole, { ...wish, kind: 'void', amountMinor: 0n, requestKey: randomUUID() });
+  await refundPayment(house.owner, whole, back({ by: 'void' }));
   await closeDays(programContext(house.business.id, await clockAt(addDays(DAY, 2), '09:00')));
   const { rows } = await batchList(house.owner, null);
   expect(rows.map(({ day, differences }) => [day, differences])).toEqual([
@@ -206,7 +206,7 @@ test('cash, a cheque and a transfer stand beside the cards of their day, and wha
   await received(2_000n, 'cash', DAY);
   await received(500n, 'cash', DAY);
   await received(300n, 'transfer', addDays(DAY, -3));
-  const partner = await storePartner(house.owner, null, { name: 'Selma Quist', email: '', account: '' });
+  const partner = await storePartner(house.owner, null, { name: 'Selma Quist', email: '' });
   const split = {
     partners: [{ partnerId: partner.id, percent: '50' }],
     keep: '',

@@ -15,7 +15,8 @@ import {
 import { postedOn } from '@/db/ledger';
 import { type PaymentRow, paymentRow, paymentRowsOf } from '@/db/payments';
 import type { Db } from '@/db/pool';
-import { csvText, momentCell, sumCell } from '@/documents/csv/write';
+import { DAY_HEADINGS, dayCells } from '@/documents/csv/day-rows';
+import { csvText } from '@/documents/csv/write';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
@@ -115,7 +116,10 @@ export type BatchSheet = {
   readonly batch: ListedBatch & Pick<DayBatch, 'settledWords'>;
   readonly lines: readonly BatchLine[];
   /** What came another way than by card. */
-  readonly hand: readonly { readonly at: Date; readonly payment: PaymentRow }[];
+  readonly hand: readonly (Pick<ByHand, 'method' | 'amountMinor'> & {
+    readonly at: Date;
+    readonly payment: PaymentRow;
+  })[];
   readonly totals: readonly DayTotal[];
   /** The payments that differences are about, by id, where there are such here. */
   readonly about: ReadonlyMap<string, PaymentRow>;
@@ -164,7 +168,12 @@ export const batchSheet = desk('see').run(async (ctx, day: string): Promise<Batc
       business,
       batch,
       lines: lines.sort((a, b) => a.at.getTime() - b.at.getTime()),
-      hand: hand.map(({ at, paymentId }) => ({ at, payment: found(rows.get(paymentId)) })),
+      hand: hand.map(({ at, paymentId, method, amountMinor }) => ({
+        at,
+        method,
+        amountMinor,
+        payment: found(rows.get(paymentId)),
+      })),
       // What is owed to partners is a credit.
       totals: dayTotals(batch.sums, byHand, new Map(partners.map(({ currency, minor }) => [currency, -minor]))),
       about,
@@ -175,45 +184,11 @@ export const batchSheet = desk('see').run(async (ctx, day: string): Promise<Batc
 /** The day's movements as CSV, for other books. */
 export const batchCsv = desk('see').run(async (ctx, day: string): Promise<string> => {
   const { lines, hand, business } = await batchSheet(ctx.actor, day);
-  const byHand = hand.map(({ at, payment }) => ({
-    at,
-    payment,
-    kind: payment.method,
-    amountMinor: payment.amountMinor,
-    feeMinor: 0n,
-  }));
+  const byHand = hand.map(({ method, ...line }) => ({ ...line, kind: method, feeMinor: 0n }));
   const all = [...lines.map(({ back, ...line }) => ({ ...line, kind: back ?? 'sale' })), ...byHand];
   return csvText(
-    [
-      'day',
-      'at',
-      'kind',
-      'customer',
-      'for',
-      'channel',
-      'card',
-      'amount',
-      'fee',
-      'net',
-      'currency',
-      'receipt',
-      'reference',
-    ],
-    all.map(({ at, payment, kind, amountMinor, feeMinor }) => [
-      dateInZone(at, business.zone),
-      momentCell(at, business.zone),
-      kind,
-      payment.customer,
-      payment.subject,
-      payment.channel,
-      `${payment.cardScheme ?? ''} ${payment.cardLast4 ?? ''}`.trim(),
-      sumCell(amountMinor, payment.currency),
-      sumCell(feeMinor, payment.currency),
-      sumCell(amountMinor - feeMinor, payment.currency),
-      payment.currency,
-      payment.receiptNumber ?? '',
-      payment.reference,
-    ]),
+    DAY_HEADINGS,
+    all.map((line) => dayCells({ ...line, day: dateInZone(line.at, business.zone) }, business.zone)),
   );
 });
 

@@ -1,9 +1,11 @@
 import { type Concern, dueWork, enqueueDueWork } from '@/db/due-work';
+import { fetchStatements } from '@/flows/bank/import-statement';
 import { chargeForAWhile } from '@/flows/charging/charge-due';
 import { type Context, overAll, worker } from '@/flows/door/operation';
 import { makeDueRecurring } from '@/flows/invoice/recurring';
 import { remindDue } from '@/flows/invoice/remind';
 import { sendScheduled } from '@/flows/invoice/timed-sending';
+import { payOutDue } from '@/flows/payout/pay-out-due';
 import { askForCards } from '@/flows/plan/ask-for-cards';
 import { lapse } from '@/flows/plan/lapse';
 import { remindOfParts } from '@/flows/plan/remind-of-parts';
@@ -23,6 +25,10 @@ const WORK: Readonly<Record<Concern, (ctx: Context) => Promise<unknown>>> = {
   parts: remindOfParts,
   cards: askForCards,
   closing: closeDays,
+  payouts: async (ctx) => {
+    await payOutDue(ctx);
+    await fetchStatements(ctx);
+  },
 };
 
 /** What the clock has brought by now, anywhere. */

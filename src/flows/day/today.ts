@@ -6,6 +6,7 @@ import { isHoldersTurn } from '@/core/payment/outcome';
 import { payBy } from '@/core/plan/plan';
 import { DAYS_AHEAD, DAYS_BACK, type Horizon, horizon } from '@/core/today/horizon';
 import { type WorkList, workList } from '@/core/today/work';
+import { waitingLines } from '@/db/bank-lines';
 import { type Business, businessById } from '@/db/businesses';
 import { failingCards } from '@/db/cards';
 import { missedCharges, openParts, plannedByDay, refusedCharges } from '@/db/charges';
@@ -14,6 +15,7 @@ import { dueByDay, receivedByDay } from '@/db/day-sums';
 import { invoiceRows, largestDue, lateInvoices } from '@/db/invoice-lists';
 import { failedMessages, lastAsked, lastReminded } from '@/db/messages';
 import { cameIn, type PaymentRow, pendingSince, refusedLately } from '@/db/payments';
+import { returnedPayouts } from '@/db/payouts';
 import { planById } from '@/db/plans';
 import type { Db } from '@/db/pool';
 import { openQuestions } from '@/db/questions';
@@ -140,6 +142,8 @@ async function everything(db: Db, today: CalendarDate): Promise<QueueItem[]> {
       .map((failing) => ({ kind: 'card' as const, failing, asked: latest(failing.customerId) })),
     ...checking.map((payment) => ({ kind: 'checking' as const, payment })),
     ...(await differingBatches(db, MOST)).map((batch) => ({ kind: 'batch' as const, batch })),
+    ...(await returnedPayouts(db, MOST)).map((payout) => ({ kind: 'payout' as const, payout })),
+    ...(await waitingLines(db)).map((waiting) => ({ kind: 'bank' as const, waiting })),
     ...(await openQuestions(db, MOST)).map((question) => ({ kind: 'question' as const, question })),
     ...late.map((invoice) => ({ kind: 'late' as const, invoice, asked: reminded.get(invoice.id) ?? null })),
     ...(await invoiceRows(db, 'drafts', MOST))

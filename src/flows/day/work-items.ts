@@ -1,11 +1,13 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import type { WorkGroup, WorkItem } from '@/core/today/work';
+import type { waitingLines } from '@/db/bank-lines';
 import type { FailingCard } from '@/db/cards';
 import type { MissedRow, UpcomingRow } from '@/db/charges';
 import type { differingBatches } from '@/db/day-batches';
 import type { InvoiceRow } from '@/db/invoice-lists';
 import type { FailedMessage } from '@/db/messages';
 import type { PaymentRow } from '@/db/payments';
+import type { PayoutRow } from '@/db/payouts';
 import type { openQuestions } from '@/db/questions';
 import type { StuckJob } from '@/db/stuck-jobs';
 
@@ -35,6 +37,8 @@ export type QueueItem =
   | { readonly kind: 'stuck'; readonly job: StuckJob }
   | { readonly kind: 'undelivered'; readonly message: FailedMessage }
   | { readonly kind: 'batch'; readonly batch: Awaited<ReturnType<typeof differingBatches>>[number] }
+  | { readonly kind: 'payout'; readonly payout: PayoutRow }
+  | { readonly kind: 'bank'; readonly waiting: Awaited<ReturnType<typeof waitingLines>>[number] }
   | { readonly kind: 'question'; readonly question: Awaited<ReturnType<typeof openQuestions>>[number] }
   | { readonly kind: 'late'; readonly invoice: InvoiceRow; readonly asked: Date | null }
   | { readonly kind: 'draft'; readonly invoice: InvoiceRow };
@@ -98,6 +102,10 @@ export function workItem(item: QueueItem, { since }: { readonly since: Date }): 
       return { group: 'waits', who: item.payment.customerId, things: named('payment', item.payment.id), of: item };
     case 'batch':
       return { group: 'compare', who: null, things: [], of: item };
+    case 'bank':
+      return { group: 'match', who: null, things: [], of: item };
+    case 'payout':
+      return { group: 'payout', who: item.payout.partnerId, things: [`payout ${item.payout.id}`], of: item };
     case 'draft':
       return { group: 'finish', who: item.invoice.customerId, things: named('invoice', item.invoice.id), of: item };
   }

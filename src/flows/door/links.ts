@@ -74,6 +74,21 @@ export const OWN_PAGE_LINK: Link<OwnPageOpened> = {
   },
 };
 
+/** What a signed link to a partner's own page says: business, partner, and until when it is good (milliseconds). */
+export type PartnerSeal = { readonly b: string; readonly p: string; readonly until: number };
+
+/** What the link to a partner's own page opens; `over` where its time has passed. */
+export type PartnerOpened = { readonly partnerId: string; readonly over: boolean };
+
+/** A partner's own page, by a signed link. */
+export const PARTNER_LINK: Link<PartnerOpened> = {
+  kind: 'partner page',
+  open: async (token, now) => {
+    const opens = unsealed<PartnerSeal>('partner-page', token);
+    return opens && { businessId: opens.b, opened: { partnerId: opens.p, over: opens.until < now.getTime() } };
+  },
+};
+
 /** What a signed address of a business's calendar says: business and version. */
 export type CalendarSeal = { readonly b: string; readonly v: number };
 

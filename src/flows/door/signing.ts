@@ -2,7 +2,16 @@ import { createHmac, timingSafeEqual } from 'node:crypto';
 import { services } from '@/outside/services';
 
 /** What is signed: each purpose has signatures of its own, so that none passes for another. */
-export type Purpose = 'served' | 'quote' | 'request' | 'rehearsal' | 'own-page' | 'approver' | 'calendar' | 'device';
+export type Purpose =
+  | 'served'
+  | 'quote'
+  | 'request'
+  | 'rehearsal'
+  | 'own-page'
+  | 'approver'
+  | 'partner-page'
+  | 'calendar'
+  | 'device';
 
 /** A signature of a text for one purpose, HMAC-SHA256 in base64url. */
 export const signatureOf = (purpose: Purpose, text: string): string =>

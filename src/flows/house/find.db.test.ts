@@ -64,7 +64,7 @@ beforeAll(async () => {
   const offer = await placedOffer(house, { prices: { USD: '40' } });
   await paidOrder(workshop, offer.called, { name: 'Ida Tarn', email: 'ida@tarn.example' });
   await keepItem(house.owner, null, ROSIN);
-  await storePartner(house.owner, null, { name: 'Selma Quist', email: 'selma@quist.example', account: '' });
+  await storePartner(house.owner, null, { name: 'Selma Quist', email: 'selma@quist.example' });
   await storeCode(house.owner, null, SPRING);
   const start = '2040-01-01' as CalendarDate;
   const schedule = { unit: 'month', every: 1, start, ends: 'never' } as const;

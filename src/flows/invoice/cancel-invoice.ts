@@ -1,6 +1,5 @@
 import { randomUUID } from 'node:crypto';
 import { dateInZone } from '@/core/dates/zone';
-import { taxesInPart } from '@/core/invoice/credit';
 import { sendBy } from '@/core/invoice/send-with';
 import { invoiceCancelled } from '@/core/ledger/movements';
 import { money } from '@/core/money/money';
@@ -16,6 +15,7 @@ import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { sent } from '@/flows/invoice/sent-invoice';
+import { creditingOf } from './crediting';
 import { queueInvoice } from './invoice-message';
 
 /**
@@ -32,13 +32,15 @@ export const cancelInvoice = desk('ask').turn(async (tx, id: string, reason: str
   if ((await heldByPending(tx, id)) > 0n) throw new Refusal('payment-under-way');
   const business = await businessById(tx);
   const printed = found(invoice.printed);
-  const left = invoice.totalMinor - invoice.creditedMinor;
-  const taxes = taxesInPart(printed, invoice.creditedMinor, left).reduce((sum, tax) => sum + tax.amount, 0n);
+  const crediting = await creditingOf(tx, invoice);
+  const { left } = crediting;
+  const { taxes, flatTaxes } = crediting.credit({ all: true }).credited;
+  const taxMinor = [...taxes.map(({ amount }) => amount), ...flatTaxes].reduce((sum, minor) => sum + minor, 0n);
   await updateCancelled(tx, id);
   if (left > 0n) {
     await insertEntry(
       tx,
-      invoiceCancelled(dateInZone(tx.now, business.zone), printed.number, money(left, invoice.currency), taxes),
+      invoiceCancelled(dateInZone(tx.now, business.zone), printed.number, money(left, invoice.currency), taxMinor),
       { id: randomUUID(), cause: `invoice-cancelled:${id}`, invoiceId: id, paymentId: null },
     );
   }

@@ -7,6 +7,7 @@ import { sendingProblems } from '@/core/invoice/sending';
 import { invoiceChanged } from '@/core/ledger/movements';
 import { jsonMinor, money } from '@/core/money/money';
 import type { Paper } from '@/core/paper/paper';
+import { isSameDocument } from '@/core/refund/printed-document';
 import { businessById } from '@/db/businesses';
 import { customerById } from '@/db/customers';
 import { insertVersion, lockedInvoice, updateChanged } from '@/db/invoices';
@@ -50,10 +51,10 @@ export const changeInvoice = desk('ask').turn(
     // A due date that has passed meanwhile is no fault of the change.
     const problems = sendingProblems(kept, reading, before.issuedOn);
     const { total, taxTotal } = reading.tally;
-    if (total < invoice.paidMinor - invoice.refundedMinor || total < invoice.creditedMinor)
+    if (total < invoice.paidMinor - invoice.refundedMinor)
       problems.push({
         field: 'lines',
-        words: 'More has been paid or credited than this comes to. Write a credit note instead.',
+        words: 'More has been paid than this comes to. Write a credit note instead.',
       });
     if (problems.length > 0) throw new Refusal('paper-not-ready', problems);
     const heading = { ...(await headingOf(tx, business, customer, kept)), number: before.number };
@@ -63,6 +64,14 @@ export const changeInvoice = desk('ask').turn(
       version: before.version + 1,
       changedOn: today,
     };
+    if (invoice.creditedMinor > 0n && !isSameDocument(before, printed))
+      throw new Refusal('paper-not-ready', [
+        {
+          field: 'lines',
+          words:
+            'A credit note has been written of it, so its lines and sums stay. Credit the rest and write a new invoice.',
+        },
+      ]);
     await insertVersion(tx, id, before, tx.name);
     await updateChanged(tx, id, { paper: kept, printed, totalMinor: total, taxMinor: taxTotal });
     const more = total - invoice.totalMinor;

@@ -7,7 +7,7 @@ import { type Approval, latestApprovals } from '@/db/approvals';
 import { type Business, businessById } from '@/db/businesses';
 import { type CreditNote, creditsOf } from '@/db/credit-notes';
 import { type Customer, customerById } from '@/db/customers';
-import { type Invoice, invoiceById } from '@/db/invoices';
+import { type Invoice, invoiceById, invoicesWithCredit } from '@/db/invoices';
 import { openAttempts, type Payment, type PaymentRow, paidPayments } from '@/db/payments';
 import type { Db } from '@/db/pool';
 import { type Question, questionsOf } from '@/db/questions';
@@ -34,6 +34,8 @@ export type InvoiceSheet = {
   readonly questions: readonly Question[];
   readonly approvals: readonly Approval[];
   readonly payments: readonly PaymentRow[];
+  /** What the customer has to their credit on other invoices in its currency, minor units. */
+  readonly creditElsewhereMinor: bigint;
   /** The first of the payments that are under way. */
   readonly pending: Payment | null;
   readonly timeline: readonly TimelineLine[];
@@ -64,6 +66,11 @@ export const invoiceSheet = desk('see').run(async (ctx, id: string): Promise<Inv
       questions: await questionsOf(db, id),
       approvals: await latestApprovals(db, id),
       payments: await paidPayments(db, id),
+      creditElsewhereMinor: invoice.customerId
+        ? (await invoicesWithCredit(db, invoice.customerId, invoice.currency))
+            .filter((other) => other.id !== id)
+            .reduce((sum, { creditMinor }) => sum + creditMinor, 0n)
+        : 0n,
       pending: (await openAttempts(db, id))[0] ?? null,
       timeline: await timelineOf(db, id),
       link: `${publicUrl}/i/${invoice.linkToken}`,

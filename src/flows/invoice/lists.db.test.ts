@@ -3,10 +3,12 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
 import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
+import { WHOLE_REGISTER } from '@/core/register/ask';
 import { todayView } from '@/flows/day/today';
-import { onePayment, paymentPage } from '@/flows/payment/payment-list';
+import { onePayment } from '@/flows/payment/payment-list';
 import { takePayment } from '@/flows/payment/take-payment';
 import { addCustomer, findCustomers } from '@/flows/records/customers';
+import { registerOf } from '@/flows/register/register';
 import { asSuperuser } from '../../../tests/support/database';
 import {
   cardToken,
@@ -81,14 +83,14 @@ test('payments are paged latest first, the refused ones with their reason', asyn
   const { link } = await sentInvoice(house);
   await pay(link, 'corvid-blocked');
   await pay(link, 'lumen-good');
-  const { rows } = await paymentPage(house.owner, null);
+  const { rows } = await registerOf(house.owner, WHOLE_REGISTER, null);
   expect(rows.slice(0, 2)).toMatchObject([
     { state: 'paid', channel: 'invoice', cardScheme: 'Lumen' },
     { state: 'refused', reason: 'card-blocked' },
   ]);
   const last = rows[0];
   if (!last) throw new Error('No payment');
-  const behind = await paymentPage(house.owner, { key: last.startedAt.toISOString(), id: last.id });
+  const behind = await registerOf(house.owner, WHOLE_REGISTER, { key: last.at.toISOString(), id: last.id });
   expect(behind.rows.map(({ id }) => id)).not.toContain(last.id);
   expect(await onePayment(house.owner, last.id)).toMatchObject({ receiptNumber: expect.stringMatching(/^\d+$/) });
 });

@@ -5,6 +5,7 @@ import { invoiceLetter } from '@/documents/mail/invoice-letters';
 import { invoicePdf } from '@/documents/pdf/draw';
 import { desk } from '@/flows/door/operation';
 import { deskFile, type File, keptInvoicePdf, picturesOf } from '@/flows/file/kept-files';
+import { payCode } from '@/flows/file/pay-code';
 import { type InvoiceSheet, invoiceSheet, printedOf } from './invoice-sheet';
 
 const dueOf = (sheet: InvoiceSheet): number =>
@@ -45,4 +46,10 @@ export const proofPage = desk('see').run(async (ctx, id: string) => {
     smallest: smallestPayment(sheet.business, invoice.currency),
   });
   return { invoice, dueMinor, payable: may, zone: sheet.business.zone };
+});
+
+/** The payment code that the customer's page would show now. @throws Refusal `not-found` where there would be none */
+export const proofPayCode = desk('see').run(async (ctx, id: string): Promise<File> => {
+  const sheet = await invoiceSheet(ctx.actor, id);
+  return payCode(printedOf(sheet), dueOf(sheet));
 });

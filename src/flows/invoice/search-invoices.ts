@@ -6,21 +6,11 @@ import { isCurrency, minorDigits } from '@/core/money/currency';
 import { businessById } from '@/db/businesses';
 import { statusSums } from '@/db/day-sums';
 import type { Cursor } from '@/db/invoice-lists';
-import {
-  deleteSavedList,
-  draftSums,
-  isSearchKey,
-  keepSavedList,
-  type SavedList,
-  savedLists,
-  searchKey,
-  searchRows,
-} from '@/db/invoice-search';
+import { draftSums, isSearchKey, searchKey, searchRows } from '@/db/invoice-search';
+import { deleteSavedList, keepSavedList, type SavedList, savedLists } from '@/db/saved-lists';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import type { ListPage } from './invoice-list';
-
-export type { SavedList };
 
 const PAGE = 40;
 
@@ -49,19 +39,21 @@ export const searchInvoices = desk('see').read(
 );
 
 /** Counts and sums for every state, and the lists kept under a name. */
-export const listOverview = desk('see').read(async (db): Promise<{ counts: StateCount[]; saved: SavedList[] }> => {
-  const business = await businessById(db);
-  const sums = await statusSums(db);
-  const drafts = await draftSums(db);
-  return {
-    counts: stateCounts(sums, drafts, dateInZone(db.now, business.zone)),
-    saved: await savedLists(db),
-  };
-});
+export const listOverview = desk('see').read(
+  async (db): Promise<{ counts: StateCount[]; saved: SavedList<InvoiceAsk>[] }> => {
+    const business = await businessById(db);
+    const sums = await statusSums(db);
+    const drafts = await draftSums(db);
+    return {
+      counts: stateCounts(sums, drafts, dateInZone(db.now, business.zone)),
+      saved: await savedLists<InvoiceAsk>(db, 'invoices'),
+    };
+  },
+);
 
 /** Keeps what is asked under a name; the name's earlier list gives way. */
 export const saveList = desk('ask').write(async (tx, name: string, asked: InvoiceAsk): Promise<void> => {
-  await keepSavedList(tx, { id: randomUUID(), name, asked });
+  await keepSavedList(tx, 'invoices', { id: randomUUID(), name, asked });
 });
 
 export const dropList = desk('ask').write(async (tx, id: string): Promise<void> => {

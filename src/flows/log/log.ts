@@ -12,7 +12,10 @@ const CALLED: Partial<Record<LogKind, string>> = {
   profile: 'the profile of the business',
   taxes: 'the tax rules',
   charging: 'how plans are charged',
+  tariff: 'the fees agreed with the card processor',
   partner: 'whom shares are paid to',
+  payouts: 'when money is paid out',
+  'bank-account': 'an account to which money is paid out',
 };
 
 /** Notes that money settings were changed, with old and new value, and writes to every owner; nothing where nothing was. */

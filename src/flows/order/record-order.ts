@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { agreedFeeOf } from '@/core/business/tariff';
 import { type Customer, newCustomer } from '@/core/customer/customer';
 import { type CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
@@ -12,7 +13,6 @@ import { wordsOf } from '@/core/words/words';
 import { type Business, businessById, takeNumber } from '@/db/businesses';
 import { addCodeUse } from '@/db/codes';
 import { customerByEmail, insertCustomer } from '@/db/customers';
-import { addReceived } from '@/db/day-sums';
 import { deletePromises, keepPromises } from '@/db/items';
 import { insertEntry } from '@/db/ledger';
 import { addToOfferSums, offerById } from '@/db/offers';
@@ -54,7 +54,6 @@ async function customerOf(tx: Tx, business: Business, { printed, choice }: Order
 /** Counts what came in, shares it and posts it. */
 async function bookOrder(tx: Tx, order: Order, payment: Payment, feeMinor: bigint, today: CalendarDate): Promise<void> {
   const { printed } = order;
-  await addReceived(tx, { currency: payment.currency, on: today, minor: payment.amountMinor + payment.tipMinor });
   const shares = sharesOfPayment(order, { paidMinor: payment.amountMinor, feeMinor });
   await insertShares(tx, sharesToKeep(order, payment.id, shares));
   const sums = {
@@ -92,7 +91,15 @@ export async function recordOrderPaid(
   const { printed, offer } = order;
   const today = dateInZone(tx.now, business.zone);
   const customer = await customerOf(tx, business, order);
-  if (sale) await updatePaymentsPaid(tx, [{ ...sale, id: payment.id, customerId: customer.id }]);
+  if (sale)
+    await updatePaymentsPaid(tx, [
+      {
+        ...sale,
+        id: payment.id,
+        customerId: customer.id,
+        agreedFeeMinor: agreedFeeOf(business, payment, sale.card),
+      },
+    ]);
   else await updatePaymentFree(tx, payment.id, customer.id);
   await updateOrderPaid(tx, order.id, customer.id);
   if (sale) await bookOrder(tx, order, payment, sale.feeMinor, today);

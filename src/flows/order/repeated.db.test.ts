@@ -52,7 +52,7 @@ const wordsOnPaper = ({ printed }: Receipt): string =>
 
 /** A donation in euros that is repeated, all but 5.00 of which goes to a partner who bears a part of the fee. */
 async function donation(more: Partial<Offer> = {}) {
-  const partner = await storePartner(house.owner, null, { name: 'Ada Teacher', email: '', account: '' });
+  const partner = await storePartner(house.owner, null, { name: 'Ada Teacher', email: '' });
   return placedOffer(house, {
     kind: 'donation',
     title: 'Strings for schools',

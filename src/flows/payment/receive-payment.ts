@@ -6,11 +6,10 @@ import { money } from '@/core/money/money';
 import { payable } from '@/core/payment/part-payment';
 import { wordsOf } from '@/core/words/words';
 import { businessById } from '@/db/businesses';
-import { addReceived } from '@/db/day-sums';
-import { invoiceById, lockedInvoice, updatePaid } from '@/db/invoices';
+import { addOverpaid, invoiceById, lockedInvoice, updatePaid } from '@/db/invoices';
 import { insertEntry } from '@/db/ledger';
 import { heldByPending, insertReceived, paymentByAttempt, paymentById } from '@/db/payments';
-import { desk } from '@/flows/door/operation';
+import { desk, type Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { sent } from '@/flows/invoice/sent-invoice';
@@ -26,6 +25,8 @@ export type Received = {
   readonly reference: string;
   readonly receivedOn: string;
   readonly requestKey: string;
+  /** The customer paid more than was due: the rest stays to their credit. */
+  readonly more?: boolean;
 };
 
 /**
@@ -34,11 +35,14 @@ export type Received = {
  *
  * @throws Refusal `payment-too-large`, `already-paid`, `already-cancelled`, `payment-under-way`
  */
-export const recordReceived = desk('take').turn(async (tx, id: string, received: Received): Promise<void> => {
+export const recordReceived = desk('take').turn(receiveNow);
+
+/** The work of writing money down, within a transaction that does more. */
+export async function receiveNow(tx: Writing, id: string, received: Received): Promise<void> {
   const invoice = sent(found(await lockedInvoice(tx, id)));
   if (await paymentByAttempt(tx, id, received.requestKey)) return;
   const business = await businessById(tx);
-  if (invoice.dueMinor === 0n) throw new Refusal('already-paid');
+  if (invoice.dueMinor === 0n && !received.more) throw new Refusal('already-paid');
   if ((await heldByPending(tx, id)) > 0n) throw new Refusal('payment-under-way');
   const { due } = payable({
     total: invoice.totalMinor,
@@ -48,7 +52,8 @@ export const recordReceived = desk('take').turn(async (tx, id: string, received:
     parts: true,
     smallest: 1n,
   });
-  if (received.amountMinor <= 0n || received.amountMinor > due) throw new Refusal('payment-too-large');
+  const over = received.amountMinor - due;
+  if (received.amountMinor <= 0n || (over > 0n && !received.more)) throw new Refusal('payment-too-large');
   const today = dateInZone(tx.now, business.zone);
   const on = isCalendarDate(received.receivedOn) && received.receivedOn <= today ? received.receivedOn : today;
   const receivedAt = on === today ? tx.now : instantInZone(on, '12:00', business.zone);
@@ -65,8 +70,8 @@ export const recordReceived = desk('take').turn(async (tx, id: string, received:
     attemptKey: received.requestKey,
     receivedAt,
   });
+  if (over > 0n) await addOverpaid(tx, id, over);
   await updatePaid(tx, [{ id, amountMinor: received.amountMinor, at: receivedAt }]);
-  await addReceived(tx, { currency, on, minor: received.amountMinor });
   const printed = found(invoice.printed);
   const came = { id: paymentId, invoiceId: id, currency, amountMinor: received.amountMinor };
   const beforeMinor = invoice.paidMinor - invoice.refundedMinor;
@@ -83,7 +88,7 @@ export const recordReceived = desk('take').turn(async (tx, id: string, received:
     ),
     { id: randomUUID(), cause: `payment:${paymentId}`, invoiceId: id, paymentId },
   );
-  const left = due - received.amountMinor;
+  const left = over > 0n ? 0n : -over;
   const words = wordsOf(printed.locale).methods[received.method];
   const method = [words, received.reference].filter(Boolean).join(', ');
   const payment = found(await paymentById(tx, paymentId));
@@ -96,4 +101,4 @@ export const recordReceived = desk('take').turn(async (tx, id: string, received:
   if (left === 0n) await settle(tx, [id]);
   const how = { by: received.method, reference: received.reference } as const;
   await followMoney(tx, business, found(await invoiceById(tx, id)), how);
-});
+}

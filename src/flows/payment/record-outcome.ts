@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import type { Business } from '@/core/business/business';
+import { agreedFeeOf } from '@/core/business/tariff';
 import { dateInZone } from '@/core/dates/zone';
 import { cardPaymentTaken } from '@/core/ledger/movements';
 import { jsonMinor, money } from '@/core/money/money';
 import { cardText, type SaleOutcome } from '@/core/payment/outcome';
 import { businessById } from '@/db/businesses';
-import { addReceived } from '@/db/day-sums';
 import { type Invoice, invoicesByIds, updatePaid } from '@/db/invoices';
 import { insertEntries } from '@/db/ledger';
 import { lockedOrder } from '@/db/orders';
@@ -160,7 +160,6 @@ async function recordPaid(
   if (paid.length === 0) return after;
   const today = dateInZone(tx.now, business.zone);
   const more = new Map<string, bigint>();
-  const received = new Map<string, { count: number; minor: bigint }>();
   const receipts: ToReceipt[] = [];
   const came: CameIn[] = [];
   for (const { payment, outcome } of paid) {
@@ -169,9 +168,6 @@ async function recordPaid(
     const beforeMinor = invoice.paidMinor - invoice.refundedMinor;
     after.set(invoice.id, { ...invoice, dueMinor, paidMinor: invoice.paidMinor + payment.amountMinor });
     more.set(invoice.id, (more.get(invoice.id) ?? 0n) + payment.amountMinor);
-    const day = received.get(payment.currency) ?? { count: 0, minor: 0n };
-    const minor = day.minor + payment.amountMinor + payment.tipMinor;
-    received.set(payment.currency, { count: day.count + 1, minor });
     const { printed, creditedMinor } = invoice;
     came.push({ payment, feeMinor: outcome.feeMinor, beforeMinor, sums: found(printed) });
     const left = { beforeMinor, creditedMinor, leftMinor: dueMinor };
@@ -181,14 +177,20 @@ async function recordPaid(
     tx,
     paid.map(({ payment, outcome: { saleId, feeMinor, card } }) => {
       const customerId = found(after.get(found(payment.invoiceId))?.customerId);
-      return { id: payment.id, customerId, saleId, feeMinor, card };
+      return {
+        id: payment.id,
+        customerId,
+        saleId,
+        feeMinor,
+        agreedFeeMinor: agreedFeeOf(business, payment, card),
+        card,
+      };
     }),
   );
   await updatePaid(
     tx,
     [...more].map(([id, amountMinor]) => ({ id, amountMinor, at: tx.now })),
   );
-  for (const [currency, sum] of received) await addReceived(tx, { currency, on: today, ...sum });
   const repeated = await recordRepeated(tx, came);
   await insertEntries(
     tx,

@@ -1,69 +1,113 @@
 import { randomUUID } from 'node:crypto';
-import { dateInZone } from '@/core/dates/zone';
-import { orderRefunded } from '@/core/ledger/movements';
-import { jsonMinor, money } from '@/core/money/money';
-import { refundParts } from '@/core/offer/refund';
-import { reversals } from '@/core/share/split';
-import { businessById } from '@/db/businesses';
+import { money } from '@/core/money/money';
+import type { PaymentMethod } from '@/core/payment/methods';
+import type { Aside } from '@/core/refund/aside';
+import { keptStep } from '@/core/refund/printed-document';
+import { type RefundWish, refundableLeft, refundParts } from '@/core/refund/refund';
 import { enqueueJobs } from '@/db/jobs';
-import { insertEntry } from '@/db/ledger';
-import { addRefundedToOffer } from '@/db/offers';
-import { lockedOrder } from '@/db/orders';
-import { sharesOf, updateReversed } from '@/db/partners';
-import { lockedPayments, type Payment, paymentById, updateRefunded } from '@/db/payments';
+import { heldByPending, paymentById } from '@/db/payments';
 import type { Tx } from '@/db/pool';
-import { insertRefund, type Refund, refundById, refundByRequest, refundsOf, updateRefund } from '@/db/refunds';
-import { addToTimeline } from '@/db/timeline';
-import { desk, worker } from '@/flows/door/operation';
+import { insertRefund, pendingRefundsOf, type Refund, refundById, refundByRequest, updateRefund } from '@/db/refunds';
+import { desk, type Writing, worker } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
-import { queueMessage } from '@/flows/message/queue-message';
+import { orRefused } from '@/flows/invoice/or-refused';
 import { services } from '@/outside/services';
+import { recordRefund } from './record-refund';
+import { creditingOfSubject, lockedSubject, mayVoid, type RefundSubject } from './refund-subject';
 
-export type { Refund };
+export type { Refund, RefundWish };
 
 const ASK_AFTER_SECONDS = 20;
 
-/** What a person gives back; `void` takes the whole payment back before it is settled. */
-export type RefundWish = {
-  readonly kind: 'refund' | 'void';
-  readonly amountMinor: bigint;
+/** What a person gives back, how, and what else hangs on it. */
+export type RefundAsk = {
+  readonly wish: RefundWish;
+  /** To the card, or another way by hand. */
+  readonly method: PaymentMethod;
+  /** Of the cheque or transfer. */
+  readonly reference: string;
+  /** The invoice shall be paid again: no credit note is written. */
+  readonly owedAgain: boolean;
   readonly reason: string;
+  readonly aside: Aside;
   /** Made by the form: the same press is one refund. */
   readonly requestKey: string;
 };
 
 /**
- * Gives back part or all of an order's card payment. The wish is written down with a job before the processor hears of it, under a
- * key of its own: however often it is asked, it is given back once.
+ * Gives back part or all of a payment: of an invoice, of a plan's charge, of an order, to its card or by hand. The wish is written down
+ * with a job before the processor hears of it, under a key of its own: however often it is asked, it is given back once.
  *
- * @throws Refusal `refund-too-large`, `refund-refused`, `not-found`
+ * @throws Refusal `refund-too-large`, `refund-refused`, `refund-under-way`, `payment-under-way`, `credited-by-lines`,
+ *   `lines-not-settled`, `void-too-late`, `nothing-to-refund`, `not-by-card`, `not-found`
  */
 export const refundPayment = desk('give-back').run(
-  async (ctx, paymentId: string, wish: RefundWish): Promise<Refund['state']> => {
-    const refund = await ctx.turn(async (tx) => {
-      const before = await refundByRequest(tx, wish.requestKey);
-      if (before) return before;
-      const payment = found((await lockedPayments(tx, [paymentId]))[0]);
-      if (payment.state !== 'paid' || !payment.orderId || !payment.saleId) throw new Refusal('refund-refused');
-      const open = (await refundsOf(tx, paymentId)).filter(({ state }) => state === 'pending');
-      const left = open.reduce(
-        (sum, { amountMinor }) => sum - amountMinor,
-        payment.amountMinor + payment.tipMinor - payment.refundedMinor,
-      );
-      const amountMinor = wish.kind === 'void' ? payment.amountMinor + payment.tipMinor : wish.amountMinor;
-      if (amountMinor <= 0n || amountMinor > left) throw new Refusal('refund-too-large');
-      const id = randomUUID();
-      const { kind, reason, requestKey } = wish;
-      await insertRefund(tx, { id, paymentId, kind, amountMinor, reason, requestKey, byName: ctx.name });
-      await askLater(tx, id);
-      return found(await refundById(tx, id));
-    });
+  async (ctx, paymentId: string, ask: RefundAsk): Promise<Refund['state']> => {
+    const refund = await ctx.turn((tx) => writeDown(tx, paymentId, ask));
     const state = refund.state === 'pending' ? await settleRefund(ctx.businessId, refund.id) : refund.state;
     if (state === 'refused') throw new Refusal('refund-refused');
     return state;
   },
 );
+
+async function writeDown(tx: Writing, paymentId: string, ask: RefundAsk): Promise<Refund> {
+  const before = await refundByRequest(tx, ask.requestKey);
+  if (before) return before;
+  const subject = await lockedSubject(tx, paymentId);
+  const { wish, method, owedAgain, reason, requestKey } = ask;
+  await requireRefundable(tx, subject, ask);
+  const parts = orRefused(() =>
+    refundParts(
+      subject.paid,
+      { crediting: creditingOfSubject(subject), creditMinor: subject.creditMinor, owedAgain },
+      wish,
+    ),
+  );
+  const id = randomUUID();
+  await insertRefund(tx, {
+    id,
+    paymentId,
+    kind: wish.by === 'void' ? 'void' : 'refund',
+    method,
+    reference: method === 'card' ? '' : ask.reference.trim(),
+    amountMinor: parts.totalMinor,
+    tipMinor: parts.tipMinor,
+    step: parts.step && keptStep(parts.step),
+    wish: ask.aside,
+    reason: reason.trim(),
+    requestKey,
+    byName: tx.name,
+  });
+  if (method === 'card') await askLater(tx, id);
+  else {
+    await updateRefund(tx, id, 'done');
+    await recordRefund(tx, subject, found(await refundById(tx, id)));
+  }
+  return found(await refundById(tx, id));
+}
+
+/** What has to hold before anything is given back. */
+async function requireRefundable(
+  tx: Tx,
+  subject: RefundSubject,
+  { wish, method, owedAgain }: RefundAsk,
+): Promise<void> {
+  const { payment, invoice, paid, refunds } = subject;
+  const left = refundableLeft(paid);
+  if (payment.state === 'voided' || (payment.state === 'paid' && left.amountMinor + left.tipMinor === 0n))
+    throw new Refusal('refund-too-large');
+  if (payment.state !== 'paid') throw new Refusal('nothing-to-refund');
+  if (method === 'account' || (method === 'card' && !payment.saleId)) throw new Refusal('not-by-card');
+  const pending = invoice ? await pendingRefundsOf(tx, invoice.id) : refunds.filter(({ state }) => state === 'pending');
+  if (pending.length > 0) throw new Refusal('refund-under-way');
+  if (invoice && (await heldByPending(tx, invoice.id)) > 0n) throw new Refusal('payment-under-way');
+  if (wish.by === 'void' && method !== 'card') throw new Refusal('not-by-card');
+  if (wish.by === 'void' && paid.refundedMinor > 0n) throw new Refusal('refund-too-large');
+  if (wish.by === 'void' && !(await mayVoid(tx, payment))) throw new Refusal('void-too-late');
+  // A line that is not paid for cannot be given back; and a line that goes back is not owed again.
+  if (wish.by === 'lines' && invoice && (subject.dueMinor > 0n || owedAgain)) throw new Refusal('lines-not-settled');
+}
 
 /** Asks the processor to give back what is written down, and writes down what it says; run again, it does nothing twice. */
 export const settleRefund = worker().run(async (ctx, refundId: string): Promise<Refund['state']> => {
@@ -71,10 +115,10 @@ export const settleRefund = worker().run(async (ctx, refundId: string): Promise<
   const open = await ctx.read(async (db) => {
     const refund = await refundById(db, refundId);
     const payment = refund && (await paymentById(db, refund.paymentId));
-    return refund?.state === 'pending' && payment ? { refund, payment } : null;
+    return { refund: found(refund), payment: found(payment) };
   });
-  if (!open) return 'done';
   const { refund, payment } = open;
+  if (refund.state !== 'pending') return refund.state;
   const saleId = found(payment.saleId);
   const done =
     refund.kind === 'void'
@@ -82,8 +126,7 @@ export const settleRefund = worker().run(async (ctx, refundId: string): Promise<
       : await cards.refund(saleId, refund.id, money(refund.amountMinor, payment.currency));
   const later = await ctx.later();
   return later.turn(async (tx) => {
-    const order = found(await lockedOrder(tx, found(payment.orderId)));
-    const current = found((await lockedPayments(tx, [payment.id]))[0]);
+    const subject = await lockedSubject(tx, payment.id);
     const again = found(await refundById(tx, refundId));
     if (again.state !== 'pending') return again.state;
     if (done === null) {
@@ -91,7 +134,7 @@ export const settleRefund = worker().run(async (ctx, refundId: string): Promise<
       return 'pending';
     }
     await updateRefund(tx, refundId, done ? 'done' : 'refused');
-    if (done) await recordRefund(tx, order, current, again);
+    if (done) await recordRefund(tx, subject, again);
     return done ? 'done' : 'refused';
   });
 });
@@ -106,61 +149,3 @@ const askLater = (tx: Tx, refundId: string): Promise<void> =>
       delaySeconds: ASK_AFTER_SECONDS,
     },
   ]);
-
-async function recordRefund(
-  tx: Tx,
-  order: NonNullable<Awaited<ReturnType<typeof lockedOrder>>>,
-  payment: Payment,
-  refund: Refund,
-): Promise<void> {
-  const business = await businessById(tx);
-  const today = dateInZone(tx.now, business.zone);
-  const { printed } = order;
-  const sums = { totalMinor: payment.amountMinor, taxMinor: BigInt(printed.taxTotal), tipMinor: payment.tipMinor };
-  const back = refundParts(sums, payment.refundedMinor, refund.amountMinor);
-  const before = refundParts(sums, 0n, payment.refundedMinor);
-  // Partners give back of what was shared: the total, not the tip.
-  const shares = await sharesOf(tx, payment.id);
-  const steps = reversals(
-    payment.amountMinor,
-    shares.map(({ shareMinor }) => shareMinor),
-    [before.totalMinor, back.totalMinor],
-  );
-  const reversed = steps[1]?.partners ?? [];
-  for (const [at, share] of shares.entries()) await updateReversed(tx, payment.id, share.position, reversed[at] ?? 0n);
-  const voided = refund.kind === 'void';
-  const feeMinor = voided ? shares.reduce((sum, share) => sum + share.feeMinor, 0n) : 0n;
-  await updateRefunded(tx, payment.id, refund.amountMinor, voided);
-  await addRefundedToOffer(tx, order.offerId, payment.currency, back.totalMinor);
-  await insertEntry(
-    tx,
-    orderRefunded(
-      {
-        on: today,
-        words: `${voided ? 'Void' : 'Refund'} of order ${order.reference}`,
-        currency: payment.currency,
-      },
-      back,
-      { shareMinor: reversed.reduce((sum, minor) => sum + minor, 0n), feeMinor },
-      voided ? payment.feeMinor : 0n,
-    ),
-    { id: randomUUID(), cause: `refund:${refund.id}`, invoiceId: null, orderId: order.id, paymentId: payment.id },
-  );
-  const event = {
-    kind: 'given-back',
-    amount: jsonMinor(refund.amountMinor),
-    reason: refund.reason,
-    voided,
-  } as const;
-  await addToTimeline(tx, { orderId: order.id }, event, refund.byName);
-  await queueMessage(tx, {
-    kind: 'refund',
-    key: `refund:${refund.id}`,
-    toName: printed.payer.name,
-    toAddress: printed.payer.email,
-    orderId: order.id,
-    paymentId: payment.id,
-    customerId: order.customerId,
-    details: { minor: jsonMinor(refund.amountMinor) },
-  });
-}

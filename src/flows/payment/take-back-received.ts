@@ -2,9 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { dateInZone } from '@/core/dates/zone';
 import { receivedTakenBack } from '@/core/ledger/movements';
 import { jsonMinor, money } from '@/core/money/money';
+import { statementDayOf } from '@/db/bank-lines';
 import { businessById } from '@/db/businesses';
 import { customerById } from '@/db/customers';
-import { addReceived } from '@/db/day-sums';
 import { invoiceById, lockedInvoice, updateTakenBack } from '@/db/invoices';
 import { promiseAgain } from '@/db/items';
 import { insertEntry } from '@/db/ledger';
@@ -15,7 +15,7 @@ import { lockedPayments, paymentById, updateRefunded } from '@/db/payments';
 import { receiptOfPayment } from '@/db/receipts';
 import { reviveReminders } from '@/db/reminders';
 import { addToTimeline } from '@/db/timeline';
-import { desk } from '@/flows/door/operation';
+import { desk, type Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { promisedBy } from '@/flows/invoice/issue-invoices';
@@ -32,71 +32,73 @@ import { followTakenBack } from '@/flows/plan/follow-money';
  * @param tell whether the customer, who got the receipt, is told
  * @throws Refusal `payment-not-by-hand` for a card's, `already-cancelled`, `not-found`
  */
-export const takeBackReceived = desk('take').turn(
-  async (
+export const takeBackReceived = desk('take').turn(takeBackNow);
+
+/** The work of taking back, within a transaction that does more. @throws Refusal likewise, `on-statement` */
+export async function takeBackNow(
+  tx: Writing,
+  paymentId: string,
+  { reason, tell }: { readonly reason: string; readonly tell: boolean },
+): Promise<void> {
+  const { invoiceId } = found(await paymentById(tx, paymentId));
+  if (!invoiceId) throw new Refusal('payment-not-by-hand');
+  const invoice = sent(found(await lockedInvoice(tx, invoiceId)));
+  const payment = found((await lockedPayments(tx, [paymentId]))[0]);
+  const { method, amountMinor, currency } = payment;
+  if (payment.state === 'voided') return;
+  if (method === 'card' || method === 'account' || payment.state !== 'paid' || payment.refundedMinor > 0n)
+    throw new Refusal('payment-not-by-hand');
+  // What the bank has booked did come: first its line is for something else.
+  if (await statementDayOf(tx, { paymentId })) throw new Refusal('on-statement');
+  const business = await businessById(tx);
+  const today = dateInZone(tx.now, business.zone);
+  const wasSettled = invoice.dueMinor === 0n;
+
+  const shares = await sharesOf(tx, paymentId);
+  for (const { position, shareMinor, feeMinor } of shares)
+    await updateReversed(tx, paymentId, position, { moreMinor: shareMinor, feeBackMinor: feeMinor });
+  const partners = {
+    shareMinor: shares.reduce((sum, { shareMinor }) => sum + shareMinor, 0n),
+    feeMinor: shares.reduce((sum, { feeMinor }) => sum + feeMinor, 0n),
+  };
+  await updateRefunded(tx, paymentId, amountMinor, true);
+  await updateTakenBack(tx, invoiceId, amountMinor);
+  const order = (await ordersBehindInvoices(tx, [invoiceId])).get(invoiceId);
+  if (order) await addToOfferSums(tx, order.offerId, order.currency, -amountMinor, -1);
+  await insertEntry(
     tx,
-    paymentId: string,
-    { reason, tell }: { readonly reason: string; readonly tell: boolean },
-  ): Promise<void> => {
-    const { invoiceId } = found(await paymentById(tx, paymentId));
-    if (!invoiceId) throw new Refusal('payment-not-by-hand');
-    const invoice = sent(found(await lockedInvoice(tx, invoiceId)));
-    const payment = found((await lockedPayments(tx, [paymentId]))[0]);
-    const { method, amountMinor, currency } = payment;
-    if (payment.state === 'voided') return;
-    if (method === 'card' || payment.state !== 'paid' || payment.refundedMinor > 0n)
-      throw new Refusal('payment-not-by-hand');
-    const business = await businessById(tx);
-    const today = dateInZone(tx.now, business.zone);
-    const wasSettled = invoice.dueMinor === 0n;
+    receivedTakenBack(
+      today,
+      `Payment of invoice ${invoice.number} taken back`,
+      money(amountMinor, currency),
+      method,
+      partners,
+    ),
+    { id: randomUUID(), cause: `taken-back:${paymentId}`, invoiceId, paymentId },
+  );
 
-    const shares = await sharesOf(tx, paymentId);
-    for (const { position, shareMinor } of shares) await updateReversed(tx, paymentId, position, shareMinor);
-    const partners = {
-      shareMinor: shares.reduce((sum, { shareMinor }) => sum + shareMinor, 0n),
-      feeMinor: shares.reduce((sum, { feeMinor }) => sum + feeMinor, 0n),
-    };
-    await updateRefunded(tx, paymentId, amountMinor, true);
-    await updateTakenBack(tx, invoiceId, amountMinor);
-    const order = (await ordersBehindInvoices(tx, [invoiceId])).get(invoiceId);
-    if (order) await addToOfferSums(tx, order.offerId, order.currency, -amountMinor, -1);
-    const on = dateInZone(payment.settledAt ?? tx.now, business.zone);
-    await addReceived(tx, { currency, on, count: -1, minor: -amountMinor });
-    await insertEntry(
-      tx,
-      receivedTakenBack(
-        today,
-        `Payment of invoice ${invoice.number} taken back`,
-        money(amountMinor, currency),
-        method,
-        partners,
-      ),
-      { id: randomUUID(), cause: `taken-back:${paymentId}`, invoiceId, paymentId },
-    );
-
-    if (wasSettled) {
-      const customer = await customerById(tx, invoice.customerId ?? '');
-      await promiseAgain(tx, promisedBy(invoiceId, await readingOf(tx, business, customer, invoice.paper)));
-      await reviveReminders(tx, invoiceId, today);
-    }
-    await followTakenBack(tx, business, found(await invoiceById(tx, invoiceId)));
-    const receipt = await receiptOfPayment(tx, paymentId);
-    await addToTimeline(
-      tx,
+  if (wasSettled) {
+    const customer = await customerById(tx, invoice.customerId ?? '');
+    await promiseAgain(tx, promisedBy(invoiceId, await readingOf(tx, business, customer, invoice.paper)));
+    await reviveReminders(tx, invoiceId, today);
+  }
+  await followTakenBack(tx, business, found(await invoiceById(tx, invoiceId)));
+  const receipt = await receiptOfPayment(tx, paymentId);
+  await addToTimeline(
+    tx,
+    invoiceId,
+    { kind: 'payment-taken-back', amount: jsonMinor(amountMinor), receipt: receipt?.number ?? '', reason },
+    tx.name,
+  );
+  const { payer } = found(invoice.printed);
+  if (tell && receipt && payer.email)
+    await queueMessage(tx, {
+      kind: 'receipt-taken-back',
+      key: `receipt-taken-back:${paymentId}`,
+      toName: payer.name,
+      toAddress: payer.email,
       invoiceId,
-      { kind: 'payment-taken-back', amount: jsonMinor(amountMinor), receipt: receipt?.number ?? '', reason },
-      tx.name,
-    );
-    const { payer } = found(invoice.printed);
-    if (tell && receipt && payer.email)
-      await queueMessage(tx, {
-        kind: 'receipt-taken-back',
-        key: `receipt-taken-back:${paymentId}`,
-        toName: payer.name,
-        toAddress: payer.email,
-        invoiceId,
-        paymentId,
-        details: reason ? { text: reason } : {},
-      });
-  },
-);
+      paymentId,
+      details: reason ? { text: reason } : {},
+    });
+}

@@ -9,7 +9,7 @@ import { customerById } from '@/db/customers';
 import { type Plan, planById, updatePlan } from '@/db/plans';
 import type { Tx } from '@/db/pool';
 import { addToTimeline } from '@/db/timeline';
-import { desk } from '@/flows/door/operation';
+import { desk, type Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { queueMessage } from '@/flows/message/queue-message';
@@ -67,39 +67,47 @@ export const resumePlan = desk('ask').turn(async (tx, planId: string): Promise<v
  * @throws Refusal `payment-under-way`
  */
 export const cancelPlan = desk('ask').turn(
-  async (tx, planId: string, afterPeriod: boolean, keepOwed: boolean = false): Promise<void> => {
-    const { business, plan } = await locked(tx, planId);
-    if (plan.state === 'cancelled' || plan.state === 'finished') return;
-    const charges = await chargesOfPlan(tx, planId);
-    const next = charges.find(({ state }) => state === 'upcoming');
-    if (!afterPeriod || !next || plan.terms.kind === 'instalments') {
-      const open = charges.filter((charge) => can(charge, 'plan-ended'));
-      if (plan.terms.kind === 'membership') await creditCharges(tx, open, 'Cancelled');
-      else if (!keepOwed) await creditRest(tx, plan, 'Cancelled');
-      await updateCharges(
-        tx,
-        open.map((charge) => after(charge, { kind: 'plan-ended', at: tx.now })),
-      );
-      const why = afterPeriod ? 'after-period' : 'at-once';
-      return endPlan(tx, found(await planById(tx, planId, true)), 'cancelled', { why, byName: tx.name });
-    }
-    // What is paid for runs to its end: the plan is over on the day on which it would have been charged again.
-    await deleteUpcoming(tx, planId);
-    const schedule = { ...plan.terms.schedule, ends: { on: addDays(next.nominal, -1) } };
-    await planAhead(tx, business, { ...plan, terms: { ...plan.terms, schedule }, endsOn: next.nominal });
-    await addToTimeline(tx, { planId }, { kind: 'plan-ending', from: next.nominal }, tx.name);
-    const customer = found(await customerById(tx, plan.customerId));
-    if (customer.email)
-      await queueMessage(tx, {
-        kind: 'plan-ending',
-        key: `plan-ending:${planId}:${next.nominal}`,
-        planId,
-        customerId: customer.id,
-        toName: customer.name,
-        toAddress: customer.email,
-      });
-  },
+  (tx, planId: string, afterPeriod: boolean, keepOwed: boolean = false): Promise<void> =>
+    cancelPlanNow(tx, planId, { afterPeriod, keepOwed }),
 );
+
+/** The work of cancelling a plan, within a transaction that does more. */
+export async function cancelPlanNow(
+  tx: Writing,
+  planId: string,
+  { afterPeriod, keepOwed }: { readonly afterPeriod: boolean; readonly keepOwed: boolean },
+): Promise<void> {
+  const { business, plan } = await locked(tx, planId);
+  if (plan.state === 'cancelled' || plan.state === 'finished') return;
+  const charges = await chargesOfPlan(tx, planId);
+  const next = charges.find(({ state }) => state === 'upcoming');
+  if (!afterPeriod || !next || plan.terms.kind === 'instalments') {
+    const open = charges.filter((charge) => can(charge, 'plan-ended'));
+    if (plan.terms.kind === 'membership') await creditCharges(tx, open, 'Cancelled');
+    else if (!keepOwed) await creditRest(tx, plan, 'Cancelled');
+    await updateCharges(
+      tx,
+      open.map((charge) => after(charge, { kind: 'plan-ended', at: tx.now })),
+    );
+    const why = afterPeriod ? 'after-period' : 'at-once';
+    return endPlan(tx, found(await planById(tx, planId, true)), 'cancelled', { why, byName: tx.name });
+  }
+  // What is paid for runs to its end: the plan is over on the day on which it would have been charged again.
+  await deleteUpcoming(tx, planId);
+  const schedule = { ...plan.terms.schedule, ends: { on: addDays(next.nominal, -1) } };
+  await planAhead(tx, business, { ...plan, terms: { ...plan.terms, schedule }, endsOn: next.nominal });
+  await addToTimeline(tx, { planId }, { kind: 'plan-ending', from: next.nominal }, tx.name);
+  const customer = found(await customerById(tx, plan.customerId));
+  if (customer.email)
+    await queueMessage(tx, {
+      kind: 'plan-ending',
+      key: `plan-ending:${planId}:${next.nominal}`,
+      planId,
+      customerId: customer.id,
+      toName: customer.name,
+      toAddress: customer.email,
+    });
+}
 
 /**
  * Charges another sum from the next date on: the price of the first line. Parts of a balance stay as they were agreed.

@@ -2,7 +2,7 @@ import { leastOf } from '@/core/money/money';
 import type { Charge } from '@/core/plan/charge';
 import { invoiceById } from '@/db/invoices';
 import type { Writing } from '@/flows/door/operation';
-import { creditNow } from '@/flows/invoice/credit-invoice';
+import { creditAmount } from '@/flows/invoice/credit-invoice';
 
 /** Takes a sum off what an invoice still asks for, by a credit note that its customer gets. @param key makes it one credit note */
 async function creditDue(
@@ -13,7 +13,7 @@ async function creditDue(
   const invoice = invoiceId ? await invoiceById(tx, invoiceId) : null;
   if (invoice?.stage !== 'sent') return;
   const amountMinor = mostMinor === null ? invoice.dueMinor : leastOf(mostMinor, invoice.dueMinor);
-  if (amountMinor > 0n) await creditNow(tx, invoice.id, { amountMinor, reason, tell: true, requestKey: key });
+  if (amountMinor > 0n) await creditAmount(tx, invoice.id, { amountMinor, reason, tell: true, requestKey: key });
 }
 
 /** Charges that are given up leave what is owed. @throws Refusal `payment-under-way` */

@@ -121,8 +121,13 @@ export async function takenBackMail(subject: Subject): Promise<Written | null> {
 
 export async function refundMail(subject: Subject): Promise<Written> {
   const { printed } = found(subject.receipt);
-  const minor = subject.message.details.minor ?? 0;
-  return { ...refundLetter(printed, minor, printed.method, customerLink(subject)), files: [] };
+  const { minor = 0, text = '', byHand = null } = subject.message.details;
+  const { credit } = subject;
+  const told = { minor, byHand, reason: text, credit: credit?.number ?? null };
+  return {
+    ...refundLetter(printed, told, customerLink(subject)),
+    files: credit ? [await keptCreditPdf(subject.ctx, credit.id, credit.printed)] : [],
+  };
 }
 
 export const paymentMail = async (subject: Subject): Promise<Written> => ({

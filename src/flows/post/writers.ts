@@ -15,6 +15,7 @@ import {
   takenBackMail,
 } from './invoice-letters';
 import { orderMail, requestMail, shortRequest } from './offer-letters';
+import { partnerPageMail, partnerStatementMail, payoutReturnedMail } from './payout-letters';
 import {
   cardAskedMail,
   chargeNoticeMail,
@@ -73,4 +74,7 @@ export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
   'plan-ending': { mail: planEndingMail },
   'plan-over': { mail: planOverMail },
   'settings-changed': { mail: settingsMail },
+  'payout-returned': { mail: payoutReturnedMail },
+  'partner-statement': { mail: partnerStatementMail },
+  'partner-page': { mail: partnerPageMail },
 };

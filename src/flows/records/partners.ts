@@ -13,7 +13,6 @@ import {
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { noteSettings } from '@/flows/log/log';
-import { services } from '@/outside/services';
 
 export type { PartnerRow };
 
@@ -25,10 +24,10 @@ export const partnerList = desk('see').read(async (db): Promise<PartnerRow[]> =>
 /** The latest payments that were shared. */
 export const partnerShares = desk('see').read((db): Promise<SharedPayment[]> => latestShares(db, 12));
 
-/** Keeps a partner, new or changed. @throws Refusal `not-found`, and what the bank says against the account */
+/** Keeps a partner, new or changed. @throws Refusal `not-found` */
 export const storePartner = desk('settings').run(
   async (ctx, id: string | null, fields: Omit<Partner, 'id'>): Promise<Partner> => {
-    const partner = { id: id ?? randomUUID(), ...fields, account: await shareAccount(fields.account) };
+    const partner = { id: id ?? randomUUID(), ...fields };
     await ctx.write(async (tx) => {
       const before = id ? await partnerById(tx, id) : null;
       if ((await keepPartner(tx, partner)) === 0) throw new Refusal('not-found');
@@ -37,26 +36,6 @@ export const storePartner = desk('settings').run(
     return partner;
   },
 );
-
-/**
- * The number of a share account as the bank writes it; empty for none.
- *
- * @throws Refusal `account-unknown`, `account-closed`, `bank-silent`
- */
-async function shareAccount(typed: string): Promise<string> {
-  if (!typed) return '';
-  const account = await services().bank.accountOf(typed);
-  if (account === null) throw new Refusal('bank-silent');
-  if (account === 'unknown') throw new Refusal('account-unknown');
-  if (!account.open) throw new Refusal('account-closed');
-  return account.number;
-}
-
-/** Whose a share account is, for the form in which its number is typed. @throws Refusal as when it is kept */
-export const accountHolder = desk('settings').run(async (_ctx, typed: string): Promise<string> => {
-  const account = await services().bank.accountOf(await shareAccount(typed));
-  return account && account !== 'unknown' ? account.holder : '';
-});
 
 /** Takes a partner off the list; what they were given stays theirs. */
 export const removePartner = desk('settings').write(async (tx, id: string): Promise<void> => {

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Business, ProfileFields } from '@/core/business/business';
-import { changedBetween, profileSettings } from '@/core/business/money-settings';
+import { changedBetween, profileSettings, tariffSettings } from '@/core/business/money-settings';
+import type { Tariff } from '@/core/business/tariff';
 import { type NumberSeries, patternProblem } from '@/core/invoice/numbering';
 import { addressLines } from '@/core/place/address';
 import { businessById, numberSeries, replaceSeries, updateBusiness } from '@/db/businesses';
@@ -20,6 +21,13 @@ export const keepReceiptStyle = desk('settings').write(
     await updateBusiness(tx, { ...(await businessById(tx)), receiptStyle });
   },
 );
+
+/** Keeps what is agreed with the card processor; payments before keep what was agreed then. */
+export const keepTariff = desk('settings').write(async (tx, tariff: Tariff): Promise<void> => {
+  const before = await businessById(tx);
+  await updateBusiness(tx, { ...before, tariff });
+  await noteSettings(tx, 'tariff', changedBetween(tariffSettings(before.tariff), tariffSettings(tariff)));
+});
 
 /** The profile with the series and terms that belong to it. */
 export const businessProfile = desk('see').read(async (db): Promise<Profile> => {

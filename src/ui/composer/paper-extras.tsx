@@ -2,14 +2,13 @@
 import { X } from 'lucide-react';
 import { type ReactNode, useId, useState } from 'react';
 import type { NumberSeries } from '@/core/invoice/numbering';
+import { USUAL_CURRENCIES } from '@/core/money/currency';
 import type { Paper } from '@/core/paper/paper';
 import { Button } from '../kit/button';
 import { DateInput } from '../kit/date-field';
 import { FieldError } from '../kit/field';
 import { Select } from '../kit/select';
 import type { ShownProblems } from './problems';
-
-const CURRENCIES = ['USD', 'EUR', 'GBP', 'CAD', 'AUD', 'CHF', 'JPY', 'SEK', 'NOK', 'DKK', 'PLN', 'NZD', 'MXN', 'KWD'];
 
 /** What can be written on the paper beside who, when, lines and total; each is shown once it holds something or was asked for. */
 type Extra = 'title' | 'number' | 'issuedOn' | 'service' | 'currency' | 'prices';
@@ -190,7 +189,7 @@ export function PaperExtras({
               value={paper.currency || currency}
               onChange={(event) => onChange({ currency: event.target.value })}
             >
-              {[...new Set([currency, ...CURRENCIES])].map((code) => (
+              {[...new Set([currency, ...USUAL_CURRENCIES])].map((code) => (
                 <option key={code} value={code}>
                   {code}
                 </option>

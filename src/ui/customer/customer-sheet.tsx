@@ -10,6 +10,7 @@ import { Dialog } from '../kit/dialog';
 import { send } from '../kit/send';
 import { say, sayTrouble } from '../kit/toasts';
 import { useMakeAndOpen } from '../make-and-open';
+import { RegisterLink } from '../register/register-link';
 import { CustomerForm } from './customer-form';
 
 const LANGUAGE: Readonly<Record<string, string>> = { en: 'English', de: 'German', fr: 'French', es: 'Spanish' };
@@ -119,9 +120,12 @@ export function CustomerSheet({
           </dl>
           <div className="mb-1 mt-6 flex items-baseline justify-between">
             <h2 className="title-section">Invoices</h2>
-            <Link className="link" href={`/records/customers/${customer.id}/statement` as Route}>
-              Statement of account
-            </Link>
+            <span className="flex gap-4">
+              <RegisterLink of="customerId" id={customer.id} called={customer.name} />
+              <Link className="link" href={`/records/customers/${customer.id}/statement` as Route}>
+                Statement of account
+              </Link>
+            </span>
           </div>
           {children}
         </>

@@ -51,11 +51,13 @@ export function InvoiceSums({
   invoice,
   paid,
   creditedMinor = 0,
+  refundedMinor = 0,
   dueMinor,
 }: {
   invoice: PrintedInvoice;
   paid: readonly PaidLine[];
   creditedMinor?: number;
+  refundedMinor?: number;
   dueMinor: number;
 }) {
   const { currency, locale } = invoice;
@@ -81,6 +83,7 @@ export function InvoiceSums({
           {figure(-payment.minor)}
         </Leader>
       ))}
+      {refundedMinor > 0 ? <Leader label={words.refunded}>{figure(refundedMinor)}</Leader> : null}
       <Leader
         label={moved ? words.stillDue : words.total}
         className="rule-total mt-1 py-0.5 text-[17px]/7 font-semibold"
@@ -130,11 +133,13 @@ export function InvoicePaper({
   invoice,
   paid,
   creditedMinor = 0,
+  refundedMinor = 0,
   dueMinor,
 }: {
   invoice: PrintedInvoice;
   paid: readonly PaidLine[];
   creditedMinor?: number;
+  refundedMinor?: number;
   dueMinor: number;
 }) {
   const words = wordsOf(invoice.locale);
@@ -150,7 +155,13 @@ export function InvoicePaper({
       />
       <InvoiceLines invoice={invoice} />
       <div className="ml-auto mt-2 w-full sm:w-[310px]">
-        <InvoiceSums invoice={invoice} paid={paid} creditedMinor={creditedMinor} dueMinor={dueMinor} />
+        <InvoiceSums
+          invoice={invoice}
+          paid={paid}
+          creditedMinor={creditedMinor}
+          refundedMinor={refundedMinor}
+          dueMinor={dueMinor}
+        />
       </div>
       {invoice.note ? (
         <p className="mt-4 whitespace-pre-line font-serif text-[15px]/[21px] italic">{invoice.note}</p>

@@ -1,16 +1,14 @@
 'use client';
-import { useParams, useRouter } from 'next/navigation';
+import { useParams } from 'next/navigation';
 import { type ReactNode, useState } from 'react';
 import { ASKED_STATES, EVERYTHING, type InvoiceAsk, isNarrowed, STATE_WORDS } from '@/core/invoice/ask';
-import { NameDialog } from '../composer/name-dialog';
 import { Button } from '../kit/button';
 import { Select } from '../kit/select';
-import { send, troubleOf } from '../kit/send';
-import { say } from '../kit/toasts';
+import { SaveListDialog } from '../list/save-list';
+import { usePages } from '../list/use-pages';
 import { canTick, FoundInvoices } from './found-invoices';
 import { SearchPanel } from './search-panel';
 import { TickedInvoices } from './ticked-invoices';
-import { usePages } from './use-pages';
 
 type Saved = { readonly id: string; readonly name: string; readonly asked: InvoiceAsk };
 
@@ -37,7 +35,6 @@ export function InvoiceSearch({
   mayAsk: boolean;
   children: ReactNode;
 }) {
-  const router = useRouter();
   const { id: open } = useParams<{ id?: string }>();
   const [ask, setAsk] = useState<InvoiceAsk>(EVERYTHING);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
@@ -46,7 +43,7 @@ export function InvoiceSearch({
   const set = (part: Partial<InvoiceAsk>) => setAsk((before) => ({ ...before, ...part }));
   const asked = isNarrowed(ask) || ask.sort !== EVERYTHING.sort || ask.descending !== EVERYTHING.descending || choosing;
 
-  const { page, busy, more } = usePages(ask, asked, stamp);
+  const { page, busy, more } = usePages('/api/invoices/search', ask, asked, stamp);
 
   const tick = (id: string, ticked: boolean) => {
     const next = new Set(chosen);
@@ -142,22 +139,7 @@ export function InvoiceSearch({
       ) : (
         children
       )}
-      <NameDialog
-        open={naming}
-        title="Save this list"
-        about="What is asked now is saved under a name, for everybody at this desk."
-        label="Name"
-        action="Save list"
-        onClose={() => setNaming(false)}
-        onName={async (name) => {
-          const answer = await send('POST', '/api/saved', { name, asked: ask });
-          if (!answer.ok) return troubleOf(answer);
-          setNaming(false);
-          say(`“${name}” is saved`);
-          router.refresh();
-          return '';
-        }}
-      />
+      <SaveListDialog open={naming} path="/api/saved" asked={ask} onClose={() => setNaming(false)} />
     </>
   );
 }

@@ -79,9 +79,10 @@ export function ReceivedDialog({
 }: OfMoney & {
   dueMinor: number;
   today: string;
-  onReceived: Ended<{ amountMinor: number; method: string; reference: string; receivedOn: string }>;
+  onReceived: Ended<{ amountMinor: number; method: string; reference: string; receivedOn: string; more: boolean }>;
 }) {
   const { minor, field } = useAmount(dueMinor, told, 'How much');
+  const [more, setMore] = useState(false);
   const [method, setMethod] = useState<string>('transfer');
   const [reference, setReference] = useState('');
   const [receivedOn, setReceivedOn] = useState(today);
@@ -92,10 +93,19 @@ export function ReceivedDialog({
       about="The invoice owes that much less, and the customer gets a receipt."
       action="Record payment"
       onSure={() =>
-        minor === null ? 'Write how much came in.' : onReceived({ amountMinor: minor, method, reference, receivedOn })
+        minor === null
+          ? 'Write how much came in.'
+          : onReceived({ amountMinor: minor, method, reference, receivedOn, more })
       }
     >
       {field}
+      {minor !== null && minor > dueMinor ? (
+        <TickField
+          label="It is more than is due: the rest stays to the customer’s credit"
+          checked={more}
+          onChange={(event) => setMore(event.target.checked)}
+        />
+      ) : null}
       <SelectField label="How" value={method} onChange={(event) => setMethod(event.target.value)}>
         {METHODS.map(([key, words]) => (
           <option key={key} value={key}>

@@ -1,6 +1,6 @@
 import { FILE_TOO_LARGE, MOST_FILE_BYTES } from '@/core/file/size';
 import type { PaperFile } from '@/core/paper/paper';
-import type { Answer } from './send';
+import { type Answer, LOST_AFTER_MS } from './send';
 
 const no = (code: string, words: string): Answer<never> => ({ ok: false, code, words, fields: [] });
 
@@ -9,7 +9,8 @@ export async function sendFile<T>(path: string, file: Blob): Promise<Answer<T>> 
   if (file.size > MOST_FILE_BYTES) return no('file-too-large', FILE_TOO_LARGE);
   try {
     const headers = { 'content-type': 'application/octet-stream' };
-    return (await (await fetch(path, { method: 'POST', headers, body: file })).json()) as Answer<T>;
+    const signal = AbortSignal.timeout(LOST_AFTER_MS);
+    return (await (await fetch(path, { method: 'POST', headers, body: file, signal })).json()) as Answer<T>;
   } catch {
     return no('unreachable', 'No connection. Nothing was saved; try again in a moment.');
   }

@@ -15,6 +15,9 @@ const UNREACHABLE: Answer<never> = {
   fields: [],
 };
 
+/** The server gives up after ninety seconds: a line that says nothing for longer is lost, and nobody waits on it for ever. */
+export const LOST_AFTER_MS = 120_000;
+
 /** Sends JSON to one of the application's own addresses; a lost connection is an answer too, never thrown. */
 export async function send<T>(
   method: 'GET' | 'POST' | 'PUT' | 'DELETE',
@@ -26,6 +29,7 @@ export async function send<T>(
     const response = await fetch(path, {
       method,
       ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      signal: AbortSignal.timeout(LOST_AFTER_MS),
       ...options,
     });
     return (await response.json()) as Answer<T>;

@@ -1,4 +1,6 @@
 'use client';
+import type { Route } from 'next';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useState } from 'react';
 import { money } from '@/core/money/money';
@@ -6,8 +8,10 @@ import { moneyText } from '@/core/money/money-text';
 import { Button } from '../kit/button';
 import { Empty } from '../kit/empty';
 import { OwnersOnly } from '../kit/owners-only';
+import { usePress } from '../kit/press';
 import { send } from '../kit/send';
 import { say, sayTrouble } from '../kit/toasts';
+import { RegisterLink } from '../register/register-link';
 import { PartnerDialog, type ShownPartner } from './partner-dialog';
 
 /** Who gets a share of payments, and what they have earned. */
@@ -27,6 +31,7 @@ export function PartnerTable({
   children: ReactNode;
 }) {
   const router = useRouter();
+  const { busy, pressed } = usePress({ keyed: true });
   /** The partner who is written: null for a new one. */
   const [editing, setEditing] = useState<ShownPartner | null | undefined>(begins && mayAsk ? null : undefined);
 
@@ -41,6 +46,9 @@ export function PartnerTable({
     <div className="mx-auto max-w-[920px] px-4 pb-10 sm:px-7">
       <div className="flex items-baseline gap-4 pb-3">
         <h1 className="title-screen flex-1">Partners</h1>
+        <Link className="link" href={'/money/payouts/accounts' as Route}>
+          Their accounts
+        </Link>
         {mayAsk ? (
           <Button look="go" onClick={() => setEditing(null)}>
             New partner
@@ -59,14 +67,11 @@ export function PartnerTable({
             >
               <span className="min-w-0">
                 <span className="name private block truncate">{partner.name}</span>
-                <span className="private block truncate text-soft">
-                  {[partner.email, partner.account ? `account ${partner.account.replace(/(.{4})(?=.)/g, '$1 ')}` : '']
-                    .filter(Boolean)
-                    .join(' · ')}
-                </span>
+                <span className="private block truncate text-soft">{partner.email}</span>
               </span>
               <span className="text-right">
                 {partner.sums.length === 0 ? <span className="block text-soft">nothing earned yet</span> : null}
+                {partner.sums.length > 0 ? <RegisterLink of="partnerId" id={partner.id} called={partner.name} /> : null}
                 {partner.sums.map((sum) => (
                   <span key={sum.currency} className="block">
                     <span className="private font-serif text-[16.5px]">
@@ -80,6 +85,22 @@ export function PartnerTable({
                 ))}
                 {mayAsk ? (
                   <span className="mt-0.5 inline-flex gap-4">
+                    {partner.email ? (
+                      <Button
+                        look="small-link"
+                        aria-label={`Mail ${partner.name} their page`}
+                        disabled={busy}
+                        onClick={() =>
+                          void pressed(
+                            `/api/partners/${partner.id}/link`,
+                            {},
+                            `${partner.name} gets the link to their page`,
+                          )
+                        }
+                      >
+                        Mail their page
+                      </Button>
+                    ) : null}
                     <Button look="small-link" aria-label={`Edit ${partner.name}`} onClick={() => setEditing(partner)}>
                       Edit
                     </Button>

@@ -136,12 +136,18 @@ export function PayerInvoice({
   token,
   approver = NOBODY_NAMED,
   logo,
+  code,
   pay,
 }: {
   /** In the reader's language: its locale may be another than the one it was sent in. */
   invoice: PrintedInvoice;
   stage: 'sent' | 'cancelled';
-  balance: { readonly paidMinor: number; readonly creditedMinor: number; readonly dueMinor: number };
+  balance: {
+    readonly paidMinor: number;
+    readonly creditedMinor: number;
+    readonly refundedMinor: number;
+    readonly dueMinor: number;
+  };
   /** What is being paid just now, and not paid yet; in minor units. */
   underWay?: readonly { readonly amountMinor: number; readonly tipMinor: number; readonly approval: boolean }[];
   receipts: readonly PayerReceipt[];
@@ -151,10 +157,12 @@ export function PayerInvoice({
   /** Who reads, where it is somebody who is asked by name to approve. */
   approver?: PayerApprover;
   logo: string | null;
+  /** Where the code for a banking app is fetched; null for none. */
+  code: string | null;
   pay: Pay;
 }) {
   const { seller, payer, locale, currency } = invoice;
-  const { paidMinor, creditedMinor, dueMinor } = balance;
+  const { paidMinor, creditedMinor, refundedMinor, dueMinor } = balance;
   const words = wordsOf(locale);
   const settled = dueMinor === 0;
   const transfer = transferFacts(invoice, words);
@@ -198,7 +206,13 @@ export function PayerInvoice({
             ) : null}
             <InvoiceLines invoice={invoice} />
             <div className="ml-auto mt-3 w-full sm:w-[330px]">
-              <InvoiceSums invoice={invoice} paid={receipts} creditedMinor={creditedMinor} dueMinor={dueMinor} />
+              <InvoiceSums
+                invoice={invoice}
+                paid={receipts}
+                creditedMinor={creditedMinor}
+                refundedMinor={refundedMinor}
+                dueMinor={dueMinor}
+              />
             </div>
             {invoice.note ? (
               <p className="mt-6 whitespace-pre-line font-serif text-[16px]/[23px] italic">{invoice.note}</p>
@@ -275,6 +289,13 @@ export function PayerInvoice({
                     {line}
                   </p>
                 ))}
+                {code ? (
+                  <figure className="mt-3 flex items-center gap-4">
+                    {/* biome-ignore lint/performance/noImgElement: made for this invoice and this sum */}
+                    <img src={code} alt={words.payCode} width={132} height={132} className="border border-rule" />
+                    <figcaption className="text-[14px]/5 text-soft">{words.payCode}</figcaption>
+                  </figure>
+                ) : null}
               </div>
             ) : null}
             <div className="mt-7 grid gap-4 border-t border-rule pt-5">

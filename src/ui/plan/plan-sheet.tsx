@@ -9,6 +9,7 @@ import { moneyText } from '@/core/money/money-text';
 import { CHARGE_STATE_WORDS, PLAN_STATE_WORDS } from '@/core/plan/state';
 import { Amount, Figure } from '../kit/amount';
 import { Button } from '../kit/button';
+import { RegisterLink } from '../register/register-link';
 import { Rosette } from '../rosette';
 import { ChargeActions } from './charge-actions';
 import { ChargeCalendar } from './charge-calendar';
@@ -132,6 +133,11 @@ export function PlanSheetView(props: PlanSheetProps) {
                   </a>
                 </li>
               ))}
+              <li className="border-b border-rule py-1.5">
+                <RegisterLink of="planId" id={plan.id} called={plan.name}>
+                  Payments of this plan
+                </RegisterLink>
+              </li>
               {invoice ? (
                 <li className="border-b border-rule py-1.5">
                   <Link className="link" href={`/ask/invoices/${invoice.id}` as Route}>

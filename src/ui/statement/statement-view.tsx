@@ -15,7 +15,7 @@ import { say, sayTrouble } from '../kit/toasts';
 
 type Line = {
   readonly on: CalendarDate;
-  readonly kind: 'invoice' | 'credit-note' | 'payment';
+  readonly kind: 'invoice' | 'credit-note' | 'payment' | 'refund';
   readonly number: string;
   readonly how: string;
   readonly chargedMinor: number;
@@ -53,7 +53,12 @@ export function StatementView({
   const ask = (part: Record<string, string>) =>
     router.replace(`/records/customers/${customerId}/statement?${query(part)}` as Route);
   const figure = (minor: number) => (minor === 0 ? null : <Figure minor={minor} currency={currency} locale={locale} />);
-  const kinds = { invoice: words.invoice, 'credit-note': words.creditNote, payment: words.payment } as const;
+  const kinds = {
+    invoice: words.invoice,
+    'credit-note': words.creditNote,
+    payment: words.payment,
+    refund: words.refund,
+  } as const;
 
   async function mail() {
     setBusy(true);

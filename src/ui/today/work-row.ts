@@ -57,6 +57,8 @@ export const GROUP_WORDS: Readonly<Record<WorkGroup | 'waits', string>> = {
   card: 'Send a card link',
   remind: 'Remind',
   resend: 'Send again',
+  payout: 'Give another account for what came back',
+  match: 'Match with the bank',
   compare: 'Compare with the card processor',
   finish: 'Finish and send',
   waits: 'Under way by itself',

@@ -59,7 +59,7 @@ async function booksDiffer(stack: Stack): Promise<string[]> {
   const ourBacks = (
     await rows<{ line: string }>(
       `select r.business_id || '.' || r.payment_id || ' ' || r.id || ' ' || r.amount_minor as line from refunds r
-       where r.kind = 'refund' and r.state = 'done'`,
+       where r.kind = 'refund' and r.state = 'done' and r.method = 'card'`,
     )
   ).map(({ line }) => line);
   const told = (what: string, lines: readonly string[]) => lines.map((line) => `${what}: ${line}`);

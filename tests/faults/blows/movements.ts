@@ -10,7 +10,7 @@ import { pause } from '../../support/until';
 import { cardToken, fetchedWork, type House, sentInvoice } from '../../support/workshop';
 import { asked, stateOf, stubbornly } from './patience';
 
-export const MOVEMENTS = ['invoice', 'order', 'repeated order', 'refund', 'void', 'cash'] as const;
+export const MOVEMENTS = ['invoice', 'order', 'repeated order', 'refund', 'invoice refund', 'void', 'cash'] as const;
 export type Movement = (typeof MOVEMENTS)[number];
 
 /** A business under fire, with its offers and its owner's way in. */
@@ -52,8 +52,9 @@ async function pressUntilPaid(
   throw new Error('Never paid');
 }
 
-async function payInvoice(stack: Stack, target: Target, chance: Chance): Promise<void> {
-  const { link } = await stubbornly('an invoice', () => sentInvoice(target.house), true);
+/** Pays an invoice; the payment's id. */
+async function payInvoice(stack: Stack, target: Target, chance: Chance): Promise<string> {
+  const { id, link } = await stubbornly('an invoice', () => sentInvoice(target.house), true);
   const first = cardFor(chance);
   await pressUntilPaid(
     (press) => (press === 0 ? first : 'corvid-good'),
@@ -75,6 +76,11 @@ async function payInvoice(stack: Stack, target: Target, chance: Chance): Promise
       throw new Error(`No outcome for invoice ${link}: ${JSON.stringify(answer)}`);
     },
   );
+  const [row] = await stubbornly('the payment', () =>
+    asSuperuser<{ id: string }>(stack.admin, `select id from payments where invoice_id = $1 and state = 'paid'`, [id]),
+  );
+  if (!row) throw new Error(`Invoice ${link} was told that it is paid, and is not`);
+  return row.id;
 }
 
 /** What somebody sees and chooses on a checkout, with the sum on its button. */
@@ -149,12 +155,24 @@ async function cookieOf({ email, password }: Target, anew = false): Promise<stri
   return cookie;
 }
 
-async function giveBack(stack: Stack, target: Target, chance: Chance, kind: 'refund' | 'void'): Promise<void> {
-  const paymentId = await payOrder(stack, target, chance, false);
+/** Gives a payment back: a sum of an order's, a line of an invoice's with its credit note, or all of it as if it had not been. */
+async function giveBack(
+  stack: Stack,
+  target: Target,
+  chance: Chance,
+  what: 'refund' | 'invoice refund' | 'void',
+): Promise<void> {
+  const isInvoice = what === 'invoice refund';
+  const paymentId = isInvoice ? await payInvoice(stack, target, chance) : await payOrder(stack, target, chance, false);
+  const sum = { by: 'sum', amountMinor: 1000 + Math.floor(chance() * 3000) };
+  const line = { by: 'lines', lines: [{ index: 0, quantity: '1' }], tip: false };
   const body = {
-    kind,
-    amountMinor: kind === 'void' ? 0 : 1000 + Math.floor(chance() * 3000),
+    wish: what === 'void' ? { by: 'void' } : isInvoice ? line : sum,
+    method: 'card',
+    reference: '',
+    owedAgain: false,
     reason: 'Blows',
+    aside: {},
     requestKey: randomUUID(),
   };
   for (let looks = 0; looks < LOOKS; looks++) {
@@ -189,12 +207,13 @@ async function takeCash(target: Target): Promise<void> {
 export async function move(stack: Stack, target: Target, movement: Movement, chance: Chance): Promise<void> {
   switch (movement) {
     case 'invoice':
-      return payInvoice(stack, target, chance);
+      return void (await payInvoice(stack, target, chance));
     case 'order':
       return void (await payOrder(stack, target, chance, false));
     case 'repeated order':
       return void (await payOrder(stack, target, chance, true));
     case 'refund':
+    case 'invoice refund':
     case 'void':
       return giveBack(stack, target, chance, movement);
     case 'cash':

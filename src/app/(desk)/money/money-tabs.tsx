@@ -2,8 +2,10 @@ import { SectionTabs } from '@/ui/kit/tabs';
 
 const KINDS = [
   { name: 'Payments', href: '/money/payments' },
-  { name: 'Daily closing', href: '/money/batches' },
   { name: 'Upcoming', href: '/money/upcoming' },
+  { name: 'Daily closing', href: '/money/batches' },
+  { name: 'Payouts', href: '/money/payouts' },
+  { name: 'Bank', href: '/money/bank' },
 ] as const;
 
 /** What there is to see of money. */

@@ -6,6 +6,7 @@ import { MESSAGE_KINDS } from '@/core/message/kinds';
 import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { cardText, REFUSAL_BRIEF } from '@/core/payment/outcome';
+import { returnWords } from '@/core/payout/return-reasons';
 import { chargeNoteText } from '@/core/plan/charge-words';
 import { stuckWords } from '@/core/today/stuck-words';
 import type { WorkRow } from '@/core/today/work';
@@ -202,6 +203,33 @@ function told(item: QueueItem, { business, today }: TodayView): Told {
         href: `/ask/invoices/${invoice.id}`,
         sum: sum(invoice.dueMinor, invoice.currency),
         act: { do: 'remind', invoiceIds: [invoice.id], planIds: [], to: invoice.customer ?? '' },
+      };
+    }
+    case 'bank': {
+      const { account, currency, count, since } = item.waiting;
+      const href = `/money/bank?account=${account}&currency=${currency}`;
+      return {
+        key: `${account} ${currency}`,
+        mark: { icon: 'scale' },
+        who: count === 1 ? 'One line of the bank' : `${count} lines of the bank`,
+        about: `Account ·${account.slice(-4)} ${currency}, since ${shortDate(since, locale, { weekday: true })}: nobody has said what for.`,
+        href,
+        sum: null,
+        act: { do: 'open', href, words: 'Match' },
+      };
+    }
+    case 'payout': {
+      const { payout } = item;
+      const href = `/money/payouts/${payout.id}`;
+      const on = payout.settledOn ? ` ${shortDate(payout.settledOn, locale, { weekday: true })}` : '';
+      return {
+        key: payout.id,
+        mark: { rosette: 'Refused', share: 0 },
+        who: payout.partner || `Payout ${payout.number}`,
+        about: `${payout.partner ? `Payout ${payout.number} came` : 'Came'} back${on}: ${returnWords(payout.reason)}.`,
+        href,
+        sum: sum(payout.amountMinor, payout.currency),
+        act: { do: 'open', href, words: 'See to it' },
       };
     }
     case 'stuck': {

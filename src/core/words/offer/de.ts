@@ -119,6 +119,7 @@ export const offerDe: OfferWords = {
   givenBack: (sum) => `${sum} erstattet`,
   refundSubject: (house, sum) => `${house} erstattet Ihnen ${sum}`,
   refundText: (sum, card) => `Wir haben ${sum} auf ${card} erstattet. Das Geld ist in einigen Tagen bei Ihnen.`,
+  refundByHand: (sum, how) => `Wir haben ${sum} erstattet: ${how}.`,
   requestSubject: (house, title) => `${house}: ${title}`,
   requestText: 'Hier ist, worüber wir gesprochen haben. Auf der Seite können Sie es ansehen und bezahlen.',
   seeAndPay: 'Ansehen und bezahlen',

@@ -122,6 +122,7 @@ export const offerEn = {
   givenBack: (sum: string) => `${sum} refunded`,
   refundSubject: (house: string, sum: string) => `${house} gives ${sum} back to you`,
   refundText: (sum: string, card: string) => `We have given ${sum} back to ${card}. It is with you in a few days.`,
+  refundByHand: (sum: string, how: string) => `We have given ${sum} back: ${how}.`,
   requestSubject: (house: string, title: string) => `${house}: ${title}`,
   requestText: 'Here is what we talked about. You can see it and pay on its page.',
   seeAndPay: 'See and pay',

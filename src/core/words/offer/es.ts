@@ -117,6 +117,7 @@ export const offerEs: OfferWords = {
   givenBack: (sum) => `${sum} devueltos`,
   refundSubject: (house, sum) => `${house} le devuelve ${sum}`,
   refundText: (sum, card) => `Hemos devuelto ${sum} a ${card}. Lo tendrá en unos días.`,
+  refundByHand: (sum, how) => `Hemos devuelto ${sum}: ${how}.`,
   requestSubject: (house, title) => `${house}: ${title}`,
   requestText: 'Aquí está lo que hablamos. Puede verlo y pagar en su página.',
   seeAndPay: 'Ver y pagar',

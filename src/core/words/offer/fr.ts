@@ -118,6 +118,7 @@ export const offerFr: OfferWords = {
   givenBack: (sum) => `${sum} remboursés`,
   refundSubject: (house, sum) => `${house} vous rend ${sum}`,
   refundText: (sum, card) => `Nous avons rendu ${sum} sur ${card}. Vous l’aurez dans quelques jours.`,
+  refundByHand: (sum, how) => `Nous avons rendu ${sum} : ${how}.`,
   requestSubject: (house, title) => `${house} : ${title}`,
   requestText: 'Voici ce dont nous avons parlé. Vous pouvez le voir et payer sur sa page.',
   seeAndPay: 'Voir et payer',

@@ -20,6 +20,7 @@ import { OfferOrders } from '@/ui/offer/offer-orders';
 import { OfferRequests } from '@/ui/offer/offer-requests';
 import { OfferSharing } from '@/ui/offer/offer-sharing';
 import { PLACEMENT_WORDS } from '@/ui/offer/placement-words';
+import { RegisterLink } from '@/ui/register/register-link';
 import { Rosette } from '@/ui/rosette';
 import { offerAsks, offerState } from './json-offer';
 
@@ -78,6 +79,7 @@ export async function OfferSheetPage({ id, placement }: { id: string; placement:
               </span>
             </span>
           ))}
+          {count > 0 ? <RegisterLink of="offerId" id={id} called={placed.name} /> : null}
         </div>
         <OfferActions
           id={id}

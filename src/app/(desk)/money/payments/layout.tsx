@@ -1,32 +1,34 @@
-import type { ReactNode } from 'react';
+import { type ReactNode, Suspense } from 'react';
 import { pageActor } from '@/app/session';
-import { businessToday, paymentPage } from '@/flows/payment/payment-list';
-import { Empty } from '@/ui/kit/empty';
+import { mayDo } from '@/flows/door/rights';
+import { businessToday } from '@/flows/payment/payment-list';
+import { registerChoices } from '@/flows/register/saved-registers';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
-import { ListGroups } from '@/ui/list/list-group';
+import { RegisterList } from '@/ui/register/register-list';
 import { MoneyTabs } from '../money-tabs';
-import { jsonPayment } from './json-payment';
+import { CHANNEL_WORDS } from './json-payment';
 
 export default async function PaymentsLayout({ children }: { children: ReactNode }) {
   const actor = await pageActor();
-  const { business, today } = await businessToday(actor);
-  const page = await paymentPage(actor, null);
+  const { business } = await businessToday(actor);
+  const { saved, currencies } = await registerChoices(actor);
   return (
     <>
       <MoneyTabs here="Payments" />
       <ListAndSheet
         label="Payments"
         list={
-          page.rows.length === 0 ? (
-            <Empty words="Nothing has come in yet. Payments appear here the moment they are made." />
-          ) : (
-            <ListGroups
-              rows={page.rows.map((row) => jsonPayment(row, business, today))}
-              next={page.next}
-              more="/api/payments"
+          <Suspense>
+            <RegisterList
+              saved={saved}
+              channels={CHANNEL_WORDS}
+              currency={business.currency}
+              currencies={currencies}
               locale={business.locale}
+              stamp={String(Date.now())}
+              maySave={mayDo(actor.role, 'ask')}
             />
-          )
+          </Suspense>
         }
       >
         {children}

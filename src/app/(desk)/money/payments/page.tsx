@@ -2,13 +2,18 @@ import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
-import { jsonMinor } from '@/core/money/money';
+import { jsonMinor, money } from '@/core/money/money';
+import { moneyText } from '@/core/money/money-text';
+import { METHOD_WORDS } from '@/core/payment/methods';
 import { REFUSAL_BRIEF } from '@/core/payment/outcome';
+import { mayDo } from '@/flows/door/rights';
 import { paymentOverview, type SpanSum } from '@/flows/payment/payment-overview';
+import { transfersWaiting } from '@/flows/payment/transfer-file';
 import { Amount } from '@/ui/kit/amount';
 import { Leader } from '@/ui/kit/leader';
 import { Overview, OverviewPart, OverviewRow } from '@/ui/kit/overview';
-import { CHANNEL_WORDS, METHOD_WORDS } from './json-payment';
+import { TransfersWaiting } from '@/ui/payment/transfers-waiting';
+import { CHANNEL_WORDS } from './json-payment';
 
 export const metadata: Metadata = { title: 'Payments' };
 
@@ -19,9 +24,21 @@ const SPAN_WORDS: Readonly<Record<SpanSum['span'], string>> = {
   'last-month': 'Last month',
 };
 
+/** Sums by currency in words: `30.00 + 12.00 €`. */
+function sumsText(
+  refunds: readonly { readonly currency: string; readonly amountMinor: bigint }[],
+  locale: string,
+): string {
+  const sums = new Map<string, bigint>();
+  for (const { currency, amountMinor } of refunds) sums.set(currency, (sums.get(currency) ?? 0n) + amountMinor);
+  return [...sums].map(([currency, minor]) => moneyText(money(minor, currency), locale)).join(' + ');
+}
+
 /** While no payment is chosen: what came in, by which ways, and what is open. */
 export default async function NoPaymentOpen() {
-  const { business, today, spans, ways, open } = await paymentOverview(await pageActor());
+  const actor = await pageActor();
+  const { business, today, spans, ways, open } = await paymentOverview(actor);
+  const { waiting, files } = await transfersWaiting(actor);
   const { locale, zone } = business;
   const sum = (minor: bigint, currency: string) => (
     <Amount minor={jsonMinor(minor)} currency={currency} locale={locale} />
@@ -46,6 +63,19 @@ export default async function NoPaymentOpen() {
           ))}
         </div>
       </OverviewPart>
+      {waiting.length + files.length > 0 ? (
+        <OverviewPart name="Refunds by transfer">
+          <TransfersWaiting
+            waiting={
+              waiting.length === 0
+                ? ''
+                : `${waiting.length === 1 ? '1 waits' : `${waiting.length} wait`} for the bank: ${sumsText(waiting, locale)}`
+            }
+            files={files.map(({ id, madeAt }) => ({ id, words: `File of ${when(madeAt)}` }))}
+            mayMake={mayDo(actor.role, 'give-back')}
+          />
+        </OverviewPart>
+      ) : null}
       {ways.length > 0 ? (
         <OverviewPart name="This month, by way">
           <table className="w-full border-collapse">

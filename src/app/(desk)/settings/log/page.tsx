@@ -16,8 +16,11 @@ export const metadata: Metadata = { title: 'The log' };
 const WORDS: Readonly<Record<LogEntry['kind'], string>> = {
   profile: 'changed the profile of the business',
   taxes: 'changed the tax rules',
+  tariff: 'changed the card fees agreed',
   charging: 'changed how plans are charged',
   partner: 'changed whom shares are paid to',
+  payouts: 'changed when money is paid out',
+  'bank-account': 'changed an account to which money is paid out',
   'signed-in': 'signed in',
   'sign-in-failed': 'a wrong password was tried',
   'signed-out': 'signed out',

@@ -8,6 +8,7 @@ import { ratesToday } from '@/flows/records/rates';
 import { ChargingSection } from '@/ui/profile/charging-section';
 import { RatesSection, ReceiptSection, SecretSection } from '@/ui/profile/offer-sections';
 import { ProfileForm } from '@/ui/profile/profile-form';
+import { TariffSection } from '@/ui/profile/tariff-section';
 
 export const metadata: Metadata = { title: 'The business’s profile' };
 
@@ -15,7 +16,7 @@ export default async function ProfilePage() {
   const actor = await pageActor();
   const { business, series, terms } = await businessProfile(actor);
   const { id: _, address: _a, zone: _z, locale, currency, ...rest } = business;
-  const { signingSecret, receiptStyle, charging, ...fields } = rest;
+  const { signingSecret, receiptStyle, charging, tariff, ...fields } = rest;
   const wording = await authorisationWording(actor);
   const rates = await ratesToday(actor);
   return (
@@ -28,6 +29,7 @@ export default async function ProfilePage() {
     >
       <ReceiptSection style={receiptStyle} mayAsk={mayDo(actor.role, 'settings')} />
       <ChargingSection policy={charging} wording={wording.text} mayAsk={mayDo(actor.role, 'settings')} />
+      <TariffSection tariff={tariff} currency={currency} mayAsk={mayDo(actor.role, 'settings')} />
       <RatesSection
         rates={rates && { on: rates.on, source: rates.source, perEuro: rates.perEuro, age: rates.age }}
         mayAsk={mayDo(actor.role, 'settings')}

@@ -5,6 +5,7 @@ import { longDate, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
 import { fileStanding } from '@/core/paper/approval';
+import { transferCode } from '@/core/words/invoice-wording';
 import { isLanguage, localeFor, wordsOf } from '@/core/words/words';
 import { approverOf } from '@/flows/invoice/approvers';
 import { cardFieldsUrl, partAskedNow, payableNow, viewByLink } from '@/flows/invoice/payer-page';
@@ -84,6 +85,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
       balance={{
         paidMinor: jsonMinor(found.paidMinor),
         creditedMinor: jsonMinor(found.creditedMinor),
+        refundedMinor: jsonMinor(found.refundedMinor),
         dueMinor: found.stage === 'cancelled' ? 0 : jsonMinor(dueMinor),
       }}
       receipts={found.receipts.map((receipt) => ({
@@ -97,6 +99,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
       token={token}
       {...(approver ? { approver: { name: approver.name, sign } } : {})}
       logo={printed.logoId ? `/i/${token}/files/${printed.logoId}` : null}
+      code={transferCode(printed, jsonMinor(dueMinor)) ? `/i/${token}/pay-code` : null}
       pay={
         open
           ? {

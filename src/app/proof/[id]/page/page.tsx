@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { jsonMinor } from '@/core/money/money';
+import { transferCode } from '@/core/words/invoice-wording';
 import { wordsOf } from '@/core/words/words';
 import { cardFieldsUrl } from '@/flows/invoice/payer-page';
 import { proofPage } from '@/flows/invoice/proof';
@@ -17,7 +18,7 @@ export default async function ProofPage({ params }: { params: Promise<{ id: stri
     <PayerInvoice
       invoice={invoice}
       stage="sent"
-      balance={{ paidMinor: 0, creditedMinor: 0, dueMinor }}
+      balance={{ paidMinor: 0, creditedMinor: 0, refundedMinor: 0, dueMinor }}
       receipts={[]}
       files={invoice.files.map((file) => ({
         id: file.id,
@@ -33,6 +34,7 @@ export default async function ProofPage({ params }: { params: Promise<{ id: stri
       }))}
       token={null}
       logo={invoice.logoId ? `/files/own/${invoice.logoId}` : null}
+      code={transferCode(invoice, dueMinor) ? `/proof/${id}/pay-code` : null}
       pay={{
         kind: 'proof',
         fieldsUrl: cardFieldsUrl(),

@@ -15,15 +15,16 @@ import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { fileStanding } from '@/core/paper/approval';
 import type { PaperFile } from '@/core/paper/paper';
+import { METHOD_WORDS } from '@/core/payment/methods';
 import { notDelivered } from '@/core/timeline/not-delivered';
 import { wordsOf } from '@/core/words/words';
 import { type InvoiceSheet, printedOf } from '@/flows/invoice/invoice-sheet';
 import { InvoicePaper } from '@/ui/invoice/invoice-paper';
 import { AnswerAction, CopyLink, MoreActions, NextAction, type SheetActionsOf } from '@/ui/invoice/sheet-actions';
 import { Amount, Figure } from '@/ui/kit/amount';
+import { CreditLine } from '@/ui/payment/credit-line';
 import { Rosette } from '@/ui/rosette';
 import { Timeline } from '@/ui/timeline';
-import { METHOD_WORDS } from '../../../money/payments/json-payment';
 
 /** What the sheet's actions need of it. */
 function actionsOf(sheet: InvoiceSheet): SheetActionsOf {
@@ -42,7 +43,7 @@ function actionsOf(sheet: InvoiceSheet): SheetActionsOf {
     creditableMinor: invoice.stage === 'sent' ? jsonMinor(invoice.totalMinor - invoice.creditedMinor) : 0,
     mayCancel: invoice.stage === 'sent' && invoice.paidMinor - invoice.refundedMinor === 0n,
     byHand: payments
-      .filter(({ method, refundedMinor }) => method !== 'card' && refundedMinor === 0n)
+      .filter(({ method, refundedMinor }) => method !== 'card' && method !== 'account' && refundedMinor === 0n)
       .map((payment) => ({
         id: payment.id,
         what: [
@@ -214,6 +215,13 @@ export function InvoiceSheetView({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAs
           {mayAsk ? <MoreActions of={actionsOf(sheet)} open={invoice.stage === 'sent' && !paid} /> : <span />}
         </div>
         <NextStep sheet={sheet} mayAsk={mayAsk} />
+        {invoice.dueMinor > 0n && sheet.creditElsewhereMinor > 0n ? (
+          <CreditLine
+            invoiceId={invoice.id}
+            credit={moneyText(money(sheet.creditElsewhereMinor, invoice.currency), locale)}
+            mayUse={mayAsk}
+          />
+        ) : null}
         <div className="px-[26px] pt-4 sm:pl-[92px] sm:pr-[30px]">
           <InvoicePaper
             invoice={printed}
@@ -228,6 +236,7 @@ export function InvoiceSheetView({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAs
               minor: jsonMinor(payment.amountMinor),
             }))}
             creditedMinor={jsonMinor(invoice.creditedMinor)}
+            refundedMinor={jsonMinor(invoice.refundedMinor)}
             dueMinor={jsonMinor(invoice.dueMinor)}
           />
           {invoice.paper.memo ? (
@@ -246,6 +255,15 @@ export function InvoiceSheetView({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAs
             >
               <FileText size={15} strokeWidth={1.5} aria-hidden="true" /> Invoice {invoice.number}.pdf
             </a>
+            {payments.map((payment) => (
+              <Link
+                key={`paid ${payment.id}`}
+                className="small hover:underline"
+                href={`/money/payments/${payment.id}` as Route}
+              >
+                Payment of {moneyText(money(payment.amountMinor + payment.tipMinor, invoice.currency), locale)}
+              </Link>
+            ))}
             {payments.map((payment) =>
               payment.receiptNumber ? (
                 <a

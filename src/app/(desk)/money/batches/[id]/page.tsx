@@ -2,10 +2,12 @@ import type { Metadata, Route } from 'next';
 import Link from 'next/link';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
+import { feesBeyond } from '@/core/business/tariff';
 import { isCalendarDate } from '@/core/dates/calendar-date';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
-import { jsonMinor } from '@/core/money/money';
+import { jsonMinor, money } from '@/core/money/money';
+import { moneyText } from '@/core/money/money-text';
 import type { BatchSum, DayTotal } from '@/core/payment/day-batch';
 import { type BatchLine, type BatchSheet, batchSheet } from '@/flows/day/day-batches';
 import { mayDo } from '@/flows/door/rights';
@@ -82,6 +84,25 @@ function Line({ line, zone, locale }: { line: BatchLine; zone: string; locale: s
   );
 }
 
+/** Where fees of the day are not what was agreed, how much that is, and the way to the payments. */
+function FeesBeyond({ sheet }: { sheet: BatchSheet }) {
+  const { business, batch, lines } = sheet;
+  const sales = lines.flatMap(({ back, feeMinor, payment }) => (back ? [] : [{ ...payment, feeMinor }]));
+  return feesBeyond(sales).map(({ currency, moreMinor, count }) => (
+    <p key={currency} className="mt-3 text-ochre">
+      {count === 1 ? 'One card fee is' : `${count} card fees are`} not as agreed:{' '}
+      {moneyText(money(moreMinor < 0n ? -moreMinor : moreMinor, currency), business.locale)}{' '}
+      {moreMinor < 0n ? 'less' : 'more'}.{' '}
+      <Link
+        className="link"
+        href={`/money/payments?fee=differs&currency=${currency}&from=${batch.day}&to=${batch.day}` as Route}
+      >
+        See the payments
+      </Link>
+    </p>
+  ));
+}
+
 /** What moved, in order of time. */
 function Lines({ lines, zone, locale }: { lines: readonly BatchLine[]; zone: string; locale: string }) {
   return (
@@ -129,9 +150,9 @@ function ByHand({ sheet }: { sheet: BatchSheet }) {
           </Leader>
           <ul>
             {hand
-              .filter(({ payment }) => payment.method === method && payment.currency === currency)
-              .map(({ payment }) => (
-                <li key={payment.id}>
+              .filter((one) => one.method === method && one.payment.currency === currency)
+              .map(({ payment, amountMinor }, at) => (
+                <li key={at}>
                   <Link
                     href={`/money/payments/${payment.id}` as Route}
                     className="grid grid-cols-[minmax(0,1fr)_auto] gap-3 border-b border-rule py-1 hover:bg-[color-mix(in_srgb,var(--rule)_45%,transparent)]"
@@ -139,11 +160,13 @@ function ByHand({ sheet }: { sheet: BatchSheet }) {
                     <span className="min-w-0 truncate">
                       <span className="private font-serif text-[15px]">{payment.customer}</span>{' '}
                       <span className="small text-soft">
-                        {[`invoice ${payment.subject}`, payment.reference].filter(Boolean).join(' · ')}
+                        {[amountMinor < 0n ? 'refund' : '', `invoice ${payment.subject}`, payment.reference]
+                          .filter(Boolean)
+                          .join(' · ')}
                       </span>
                     </span>
                     <span className="font-serif text-[15px]">
-                      <Figure minor={jsonMinor(payment.amountMinor)} currency={currency} locale={locale} />
+                      <Figure minor={jsonMinor(amountMinor)} currency={currency} locale={locale} />
                     </span>
                   </Link>
                 </li>
@@ -266,6 +289,7 @@ export default async function BatchPage({ params }: { params: Promise<{ id: stri
           </a>
           {batch.checkedAt && mayDo(actor.role, 'ask') ? <BatchActions day={batch.day} differs={differs} /> : null}
         </div>
+        <FeesBeyond sheet={sheet} />
         {lines.length === 0 ? null : <Lines lines={lines} zone={zone} locale={locale} />}
       </div>
     </article>

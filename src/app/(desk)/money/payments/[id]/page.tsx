@@ -4,165 +4,196 @@ import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
-import { jsonMinor } from '@/core/money/money';
-import { packingOf } from '@/core/offer/packing';
+import { jsonMinor, money } from '@/core/money/money';
+import { moneyText } from '@/core/money/money-text';
+import { METHOD_WORDS } from '@/core/payment/methods';
 import { REFUSAL_BRIEF } from '@/core/payment/outcome';
 import { mayDo } from '@/flows/door/rights';
-import { businessToday, onePayment, orderOfPayment, partsOf } from '@/flows/payment/payment-list';
-import { Amount, Figure } from '@/ui/kit/amount';
-import { Leader } from '@/ui/kit/leader';
-import { OrderPaymentActions } from '@/ui/payment/order-payment-actions';
+import { type PaymentSheet, paymentSheet } from '@/flows/payment/payment-sheet';
+import { Amount } from '@/ui/kit/amount';
+import { ReceiptAgain } from '@/ui/payment/receipt-again';
+import { type WayStep, WayToBank } from '@/ui/payment/way-to-bank';
+import { PaymentBody } from '@/ui/refund/payment-body';
 import { Rosette } from '@/ui/rosette';
 import { Timeline } from '@/ui/timeline';
-import { CHANNEL_WORDS, METHOD_WORDS, paymentState, subjectPath } from '../json-payment';
+import { CHANNEL_WORDS, paymentState, subjectPath } from '../json-payment';
+import { jsonSheet } from '../json-sheet';
+import { OrderDetails } from '../order-details';
 
 export const metadata: Metadata = { title: 'Payment' };
+
+/** Paid out with its day, and there. */
+function payoutSteps(payout: NonNullable<PaymentSheet['payout']>, locale: string): WayStep[] {
+  const { id, number, madeOn, state, settledOn, accountNumber } = payout;
+  const href = `/money/payouts/${id}`;
+  const date = (on: typeof madeOn) => shortDate(on, locale, { weekday: true });
+  const out = { key: 'payout', when: date(madeOn), what: `In payout ${number}`, href };
+  if (state === 'arrived' && settledOn)
+    return [out, { key: 'arrived', when: date(settledOn), what: `In the account ·${accountNumber.slice(-4)}` }];
+  if (state === 'returned' && settledOn)
+    return [out, { key: 'returned', when: date(settledOn), what: 'Came back', out: true, href }];
+  return [out, { key: 'arrives', when: 'next banking day', what: 'In the account', open: true }];
+}
+
+/** The steps of the money, first to last. */
+function stepsOf({
+  row,
+  subject,
+  business,
+  day,
+  isDayClosed,
+  payout,
+  onStatement,
+  creditNumbers,
+}: PaymentSheet): WayStep[] {
+  const { locale, zone } = business;
+  const text = (minor: bigint) => moneyText(money(minor, row.currency), locale);
+  const on = (at: Date) => `${shortDate(dateInZone(at, zone), locale, { weekday: true })}, ${clockTime(at, zone)}`;
+  const at = row.settledAt ?? row.startedAt;
+  const how = row.cardScheme
+    ? `${row.cardScheme} ·${row.cardLast4}`
+    : [METHOD_WORDS[row.method], row.reference].filter(Boolean).join(' ');
+  if (row.state === 'pending' || row.state === 'refused')
+    return [
+      { key: 'asked', when: on(at), what: row.state === 'pending' ? 'Asked for' : 'Refused', more: how, open: true },
+    ];
+  const isCard = row.saleId !== null;
+  return [
+    { key: 'paid', when: on(at), what: `Paid ${text(row.amountMinor + row.tipMinor)}`, more: how },
+    ...(day && isCard
+      ? [
+          {
+            key: 'day',
+            when: shortDate(day, locale, { weekday: true }),
+            what: 'In the day’s closing',
+            more: [isDayClosed ? 'closed' : 'still open', row.feeMinor > 0n ? `fee ${text(row.feeMinor)} off` : '']
+              .filter(Boolean)
+              .join(', '),
+            href: `/money/batches/${day}`,
+            open: !isDayClosed,
+          },
+        ]
+      : []),
+    ...(payout ? payoutSteps(payout, locale) : []),
+    ...(isCard && isDayClosed && !payout
+      ? [
+          {
+            key: 'next',
+            when: 'with the next payout',
+            what: 'In your account',
+            open: true,
+            href: `/money/payouts/next.${row.currency}`,
+          },
+        ]
+      : []),
+    ...(onStatement
+      ? [
+          {
+            key: 'statement',
+            when: shortDate(onStatement.day, locale, { weekday: true }),
+            what: 'On the bank’s statement',
+            href: `/money/bank?account=${onStatement.account}&currency=${onStatement.currency}`,
+          },
+        ]
+      : []),
+    ...subject.refunds
+      .filter(({ state }) => state !== 'refused')
+      .map((refund): WayStep => {
+        const credit = refund.creditId ? creditNumbers[refund.creditId] : undefined;
+        return {
+          key: refund.id,
+          when: on(refund.settledAt ?? refund.startedAt),
+          what: `${refund.kind === 'void' ? 'Voided' : 'Refunded'} ${text(refund.amountMinor)}`,
+          more: [
+            refund.state === 'pending' ? 'being asked for' : '',
+            refund.method === row.method ? '' : METHOD_WORDS[refund.method],
+            credit ? `credit note ${credit}` : '',
+            refund.reason,
+          ]
+            .filter(Boolean)
+            .join(', '),
+          open: refund.state === 'pending',
+          out: true,
+        };
+      }),
+  ];
+}
 
 export default async function PaymentPage({ params }: { params: Promise<{ id: string }> }) {
   const actor = await pageActor();
   const { id } = await params;
-  const payment = await orNotFound(id, onePayment(actor, id));
-  const of = await orderOfPayment(actor, payment);
-  const parts = await partsOf(actor, payment);
-  const { business, today } = await businessToday(actor);
+  const sheet = await orNotFound(id, paymentSheet(actor, id));
+  const { row, subject, business, today, timeline, ownReference } = sheet;
   const { locale, zone } = business;
-  const at = payment.settledAt ?? payment.startedAt;
-  const figure = (minor: bigint) => <Figure minor={jsonMinor(minor)} currency={payment.currency} locale={locale} />;
-  const state = paymentState(payment);
-  const why = payment.reason ? `: ${REFUSAL_BRIEF[payment.reason]}` : '';
+  const at = row.settledAt ?? row.startedAt;
+  const state = paymentState(row);
+  const why = row.reason ? `: ${REFUSAL_BRIEF[row.reason]}` : '';
+  const how = row.cardScheme
+    ? ` by card, ${row.cardScheme} ·${row.cardLast4}`
+    : row.method === 'card'
+      ? ''
+      : ` ${[METHOD_WORDS[row.method], row.reference].filter(Boolean).join(', ')}`;
+  const mayAsk = mayDo(actor.role, 'ask');
+  const receipt = row.receiptNumber
+    ? row.invoiceId
+      ? `/files/receipts/${row.invoiceId}/${row.receiptNumber}`
+      : `/files/order-receipts/${row.id}`
+    : null;
   return (
     <div className="grid items-start gap-6 xl:grid-cols-[minmax(0,600px)_208px]">
-      <article className="sheet max-w-[600px] pb-6" aria-label={`Payment by ${payment.customer}`}>
+      <article className="sheet relative max-w-[600px] pb-6" aria-label={`Payment by ${row.customer}`}>
+        <Link href="/money/payments" className="link link-small mx-[26px] mt-3 inline-block md:hidden">
+          All payments
+        </Link>
         <div className="grid grid-cols-[66px_minmax(0,1fr)] items-center px-[26px] pb-3 pt-4">
-          <Rosette state={state} share={payment.state === 'paid' ? 1 : 0} size={48} />
+          <Rosette state={state} share={row.state === 'paid' ? 1 : 0} size={48} />
           <div>
             <h1 className="font-serif text-[30px]/[34px] font-medium">
-              <Amount minor={jsonMinor(payment.amountMinor)} currency={payment.currency} locale={locale} />{' '}
-              <span className="private text-[17px] text-soft">from {payment.customer}</span>
+              <Amount minor={jsonMinor(row.amountMinor + row.tipMinor)} currency={row.currency} locale={locale} />{' '}
+              <span className="private text-[17px] text-soft">from {row.customer}</span>
             </h1>
             <p>
-              <b className={`font-semibold ${payment.state === 'refused' ? 'text-brick' : ''}`}>{state}</b>
+              <b className={`font-semibold ${row.state === 'refused' ? 'text-brick' : ''}`}>{state}</b>
               {why}, {shortDate(dateInZone(at, zone), locale, { weekday: true, year: true })} at {clockTime(at, zone)}
+              {how}, for{' '}
+              <Link className="link" href={subjectPath(row) as Route}>
+                {CHANNEL_WORDS[row.invoiceId ? 'invoice' : row.channel]} {row.subject}
+              </Link>
+              {row.channel === 'plan' && sheet.plan ? (
+                <>
+                  , charged by{' '}
+                  <Link className="link" href={`/ask/plans/${sheet.plan.id}` as Route}>
+                    {sheet.plan.name}
+                  </Link>
+                </>
+              ) : null}
+              .
             </p>
           </div>
         </div>
-        <div className="document px-[26px] pt-2 leading-7 sm:pl-[92px] sm:pr-[30px]">
-          <Leader label="Channel">
-            <Link className="link font-serif text-[15px]" href={subjectPath(payment) as Route}>
-              {CHANNEL_WORDS[payment.channel]} {payment.subject}
-            </Link>
-          </Leader>
-          {payment.cardScheme ? (
-            <Leader label="Card">
-              {payment.cardScheme} ·{payment.cardLast4}
-            </Leader>
-          ) : payment.method === 'card' ? null : (
-            <Leader label="Received">
-              {[METHOD_WORDS[payment.method], payment.reference].filter(Boolean).join(', ')}
-            </Leader>
-          )}
-          {payment.saleId && (payment.state === 'paid' || payment.state === 'voided') ? (
-            <Leader label="Daily closing">
-              <Link className="link font-serif text-[15px]" href={`/money/batches/${dateInZone(at, zone)}` as Route}>
-                {shortDate(dateInZone(at, zone), locale, { weekday: true })}
-              </Link>
-            </Leader>
-          ) : null}
-          {payment.receiptNumber ? (
-            <Leader label="Receipt">
-              <a
-                className="link font-serif text-[15px]"
-                href={
-                  payment.invoiceId
-                    ? `/files/receipts/${payment.invoiceId}/${payment.receiptNumber}`
-                    : `/files/order-receipts/${payment.id}`
-                }
-                target="_blank"
-                rel="noreferrer"
-              >
-                {payment.receiptNumber}.pdf
+        <div className="px-[26px] pt-2">
+          <PaymentBody key={`${row.refundedMinor} ${row.state}`} payment={jsonSheet(sheet, actor.role)}>
+            {receipt ? (
+              <a className="link" href={receipt} target="_blank" rel="noreferrer">
+                Receipt {row.receiptNumber}
               </a>
-            </Leader>
-          ) : null}
-          {payment.state === 'paid' ? (
-            <div className="mt-4">
-              <Leader label="Paid">{figure(payment.amountMinor)}</Leader>
-              {payment.tipMinor > 0n ? <Leader label="Tip">{figure(payment.tipMinor)}</Leader> : null}
-              {payment.method === 'card' ? <Leader label="Processing fee">{figure(-payment.feeMinor)}</Leader> : null}
-              {of?.refunds.map((refund) => (
-                <Leader
-                  key={refund.id}
-                  label={`${refund.kind === 'void' ? 'Voided' : 'Refunded'}${refund.state === 'pending' ? ', being asked for' : ''}: ${refund.reason}`}
-                >
-                  {figure(-refund.amountMinor)}
-                </Leader>
-              ))}
-              {parts.partners.map(({ position, name, minor }) => (
-                <Leader key={position} label={`${name}’s part`}>
-                  {figure(-minor)}
-                </Leader>
-              ))}
-              <Leader
-                label={payment.method === 'card' ? 'On its way to you' : 'With you'}
-                className="rule-total mt-1 py-0.5 text-[17px]/7 font-semibold"
-              >
-                {figure(parts.ownMinor)}
-              </Leader>
-            </div>
-          ) : null}
-          {of ? (
-            <div className="font-sans text-[13.5px]/5">
-              <div className="mt-4 border-t border-rule pt-3">
-                <p>
-                  <span className="text-soft">Order</span> {payment.orderReference}
-                </p>
-                {of.order.printed.lines.map((line, at) => (
-                  <p key={at}>
-                    {line.quantity} × {[line.what, line.note].filter(Boolean).join(', ')}
-                  </p>
-                ))}
-                {packingOf(of.order.printed).map(({ label, text, fileId }, line) => (
-                  <p key={`${line} ${label}`} className="whitespace-pre-line">
-                    <span className="text-soft">{label}:</span>{' '}
-                    {fileId ? (
-                      <a className="link" href={`/files/own/${fileId}`} target="_blank" rel="noreferrer">
-                        {text}
-                      </a>
-                    ) : (
-                      <span className="private">{text}</span>
-                    )}
-                  </p>
-                ))}
-                {Object.entries(of.order.printed.passed).map(([name, value]) => (
-                  <p key={name}>
-                    <span className="text-soft">{name}:</span> {value}
-                  </p>
-                ))}
-              </div>
-              {mayDo(actor.role, 'ask') && payment.receiptNumber ? (
-                <OrderPaymentActions
-                  paymentId={payment.id}
-                  leftMinor={
-                    payment.state === 'paid'
-                      ? jsonMinor(payment.amountMinor + payment.tipMinor - payment.refundedMinor)
-                      : 0
-                  }
-                  mayGiveBack={mayDo(actor.role, 'give-back')}
-                  untouched={payment.refundedMinor === 0n}
-                  currency={payment.currency}
-                  locale={locale}
-                  email={of.order.printed.payer.email}
-                  mailed={of.order.offer.receipt === 'auto'}
-                  ownReference={of.ownReference}
-                />
-              ) : null}
-            </div>
-          ) : null}
+            ) : null}
+            {mayAsk && row.receiptNumber ? (
+              <ReceiptAgain
+                paymentId={row.id}
+                email={subject.invoice?.printed?.payer.email ?? subject.order?.printed.payer.email ?? ''}
+                mailed={!subject.order || subject.order.offer.receipt === 'auto'}
+                ownReference={ownReference}
+              />
+            ) : null}
+          </PaymentBody>
+          {subject.order ? <OrderDetails reference={row.orderReference ?? ''} order={subject.order.printed} /> : null}
         </div>
       </article>
-      {of ? (
-        <Timeline lines={of.timeline} currency={payment.currency} locale={locale} zone={zone} today={today} />
-      ) : null}
+      <div>
+        <WayToBank steps={stepsOf(sheet)} />
+        <Timeline lines={timeline} currency={row.currency} locale={locale} zone={zone} today={today} />
+      </div>
     </div>
   );
 }

@@ -3,5 +3,9 @@ import { recordReceived } from '@/flows/payment/receive-payment';
 import { ReceivedInput } from '@/input/follow-input';
 
 export const POST = desk(ReceivedInput, (actor, { input, params }) =>
-  recordReceived(actor, params.id ?? '', { ...input, amountMinor: BigInt(input.amountMinor) }),
+  recordReceived(actor, params.id ?? '', {
+    ...input,
+    more: input.more ?? false,
+    amountMinor: BigInt(input.amountMinor),
+  }),
 );

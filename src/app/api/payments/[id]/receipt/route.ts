@@ -1,5 +1,5 @@
 import { desk } from '@/app/answer';
-import { sendReceiptAgain } from '@/flows/checkout/send-receipt';
+import { sendReceiptAgain } from '@/flows/payment/send-receipt';
 import { ReceiptAgainInput } from '@/input/offer-input';
 
 export const POST = desk(ReceiptAgainInput, (actor, { input, params }) =>

@@ -1,0 +1,71 @@
+import { tariffText } from '@/core/business/tariff';
+import { jsonMinor } from '@/core/money/money';
+import { plainSum } from '@/core/money/money-text';
+import { METHOD_WORDS } from '@/core/payment/methods';
+import { mayDo } from '@/flows/door/rights';
+import type { PaymentSheet } from '@/flows/payment/payment-sheet';
+import type { JsonPayment } from '@/ui/refund/json-payment';
+
+/** The line of the tariff that a payment's fee is agreed by, in words. */
+function agreedText({ row, business }: PaymentSheet): string {
+  const lines = business.tariff.filter(({ currency }) => currency === row.currency);
+  const line = lines.find(({ scheme }) => scheme === row.cardScheme) ?? lines.find(({ scheme }) => scheme === '');
+  return line ? tariffText(line, plainSum(BigInt(line.fixedMinor), line.currency)) : '';
+}
+
+/** A payment's sheet as the browser has it. */
+export function jsonSheet(sheet: PaymentSheet, role: Parameters<typeof mayDo>[0]): JsonPayment {
+  const { row, subject, business } = sheet;
+  const { invoice, order, printed, paid, shares, creditMinor, dueMinor, steps } = subject;
+  const { payer } = invoice?.printed ?? order?.printed ?? { payer: { name: row.customer, email: '' } };
+  return {
+    id: row.id,
+    currency: row.currency,
+    locale: business.locale,
+    payer: payer.name,
+    email: payer.email,
+    method: row.method,
+    how: row.cardScheme ? `${row.cardScheme} ·${row.cardLast4}` : METHOD_WORDS[row.method],
+    state: row.state,
+    printed: {
+      currency: printed.currency,
+      locale: printed.locale,
+      pricesIncludeTax: printed.pricesIncludeTax,
+      lines: printed.lines,
+      subtotal: printed.subtotal,
+      lineDiscounts: printed.lineDiscounts,
+      discount: printed.discount,
+      discountText: printed.discountText,
+      ...(printed.discountLines ? { discountLines: printed.discountLines } : {}),
+      taxes: printed.taxes,
+      taxTotal: printed.taxTotal,
+      total: printed.total,
+      delivery: printed.delivery,
+      fees: printed.fees,
+      flatTaxes: printed.flatTaxes,
+      exempt: printed.exempt,
+    },
+    steps,
+    amount: jsonMinor(row.amountMinor),
+    tip: jsonMinor(row.tipMinor),
+    fee: jsonMinor(row.feeMinor),
+    agreed: row.agreedFeeMinor === null ? null : jsonMinor(row.agreedFeeMinor),
+    agreedText: agreedText(sheet),
+    refunded: jsonMinor(row.refundedMinor),
+    tipRefunded: jsonMinor(paid.tipRefundedMinor),
+    shares: shares.map(({ name, shareMinor, feeMinor, reversedMinor }) => ({
+      name,
+      share: jsonMinor(shareMinor),
+      fee: jsonMinor(feeMinor),
+      reversed: jsonMinor(reversedMinor),
+    })),
+    isInvoice: invoice !== null,
+    invoiceNumber: invoice?.number ?? '',
+    credit: jsonMinor(creditMinor),
+    due: jsonMinor(dueMinor),
+    mayVoid: sheet.mayVoid,
+    mayRefund: mayDo(role, 'give-back'),
+    plan: sheet.plan && { name: sheet.plan.name, runs: sheet.plan.runs },
+    goods: printed.lines.flatMap(({ itemId }, index) => (itemId ? [index] : [])),
+  };
+}

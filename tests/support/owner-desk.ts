@@ -1,0 +1,42 @@
+/** An owner who is signed in, at a stack and a browser of their own. */
+import type { Browser, Page } from 'puppeteer-core';
+import { passwordHash } from '@/flows/house/sign-in';
+import { startChromium } from './chromium';
+import { openPage, signInAs } from './person';
+import { type Stack, startStack } from './stack';
+import { foundHouse, type House } from './workshop';
+
+export type OwnerDesk = {
+  readonly stack: Stack;
+  readonly house: House;
+  readonly browser: Browser;
+  readonly page: Page;
+  /** What the page's console says is wrong. */
+  readonly errors: string[];
+  readonly signIn: () => Promise<void>;
+  readonly close: () => Promise<void>;
+};
+
+const EMAIL = 'owner@sallow.example';
+const PASSWORD = 'rosin and maple';
+
+export async function openOwnerDesk(): Promise<OwnerDesk> {
+  const stack = await startStack();
+  const house = await foundHouse('Sallow Joinery', await passwordHash(PASSWORD), EMAIL);
+  const { browser, close } = await startChromium();
+  const { page, errors } = await openPage(browser, { width: 1280, height: 800 });
+  const signIn = () => signInAs(page, stack.web, EMAIL, PASSWORD);
+  await signIn();
+  return {
+    stack,
+    house,
+    browser,
+    page,
+    errors,
+    signIn,
+    close: async () => {
+      await close();
+      await stack.close();
+    },
+  };
+}
