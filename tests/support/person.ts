@@ -117,6 +117,7 @@ export async function openPage(
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
   watchFetches(page);
+  await page.evaluateOnNewDocument(noteHearing);
   await page.bringToFront();
   await page.setViewport(size);
   page.setDefaultTimeout(PATIENCE);
@@ -129,6 +130,15 @@ export async function openPage(
       message.type() === 'error' && !/Failed to load resource/.test(message.text()) && errors.push(message.text()),
   );
   return { page, errors, close: () => void context.close().catch(() => undefined) };
+}
+
+/** In the page, before its program: notes when that begins to hear keys pressed anywhere. */
+function noteHearing(): void {
+  const add = window.addEventListener;
+  window.addEventListener = function (this: Window, ...given: Parameters<typeof add>) {
+    add.apply(this, given);
+    if (given[0] === 'keydown') Object.assign(globalThis, { hearsKeys: true });
+  } as typeof add;
 }
 
 // What a page is fetching: what a page that was left had open is nobody's any more, and a line that stays open is no fetching.
@@ -218,33 +228,25 @@ export async function follow(page: Page, selector: string): Promise<void> {
   await settled(page);
 }
 
-/** Presses a key until what it opens is there: a page just shown may not listen yet. */
-export async function pressUntil(page: Page, key: KeyInput, selector: string): Promise<void> {
-  for (let tries = 0; tries < 30; tries++) {
-    await page.keyboard.press(key);
-    const there = await page.waitForSelector(selector, { timeout: 400 }).catch(() => null);
-    if (there) return;
-  }
-  throw new Error(`${key} does not open ${selector}`);
+/**
+ * Presses a key once the page's program hears keys. Once only: what comes after the first may be a field, and a second press
+ * would be a letter in it.
+ */
+async function pressHeard(page: Page, key: KeyInput): Promise<void> {
+  await untilTrue(page, () => (globalThis as typeof globalThis & { hearsKeys?: boolean }).hearsKeys === true);
+  await page.keyboard.press(key);
 }
 
-/** Presses a key until it has led on: a page just shown may not listen yet. */
+/** Presses a key that leads on, and waits until it has. */
 export async function pressKeyOn(page: Page, key: KeyInput, path: string): Promise<void> {
-  for (let tries = 0; tries < 60; tries++) {
-    await page.keyboard.press(key);
-    const led = await page
-      .waitForFunction((wanted: string) => location.pathname.startsWith(wanted), { timeout: 2500, polling: 50 }, path)
-      .catch(() => null);
-    if (led) return;
-  }
-  throw new Error(`${key} does not lead to ${path}`);
+  await pressHeard(page, key);
+  await untilTrue(page, (wanted: string) => location.pathname.startsWith(wanted), path);
 }
 
-/** "Find or do" by its key, with an empty field: the key may have been pressed twice, the second time into the field. */
+/** "Find or do" by its key. */
 export async function openFinder(page: Page): Promise<void> {
-  await pressUntil(page, '/', '[cmdk-input]');
-  await page.$eval('[cmdk-input]', (field) => (field as HTMLInputElement).select());
-  await page.keyboard.press('Backspace');
+  await pressHeard(page, '/');
+  await page.waitForSelector('[cmdk-input]');
 }
 
 export async function signInAs(page: Page, web: string, email: string, password: string): Promise<void> {
