@@ -37,6 +37,9 @@ export type StandInOptions = CardOptions & {
 /** How long a line is kept that nobody speaks on. */
 const KEEP_LINE_MS = 120_000;
 
+/** How often the processor looks at what time has brought to disputes. */
+const LOOK_MS = 1_000;
+
 /** Starts every stand-in on loopback; resolves once both ports are open. Port 0 takes a free one. */
 export async function startStandIns(
   options: StandInOptions,
@@ -92,6 +95,7 @@ export async function startStandIns(
     }),
   ]);
   webhooks.resume(processor);
+  const looking = setInterval(() => processor.look(), LOOK_MS);
   const portOf = (address: ReturnType<typeof http.address>) =>
     typeof address === 'object' && address ? address.port : 0;
   return {
@@ -99,6 +103,7 @@ export async function startStandIns(
     smtpPort: portOf(smtpListener.address()),
     stop: async () => {
       webhooks.stop();
+      clearInterval(looking);
       reports.stop();
       if ('closeAllConnections' in http) http.closeAllConnections();
       await Promise.all([

@@ -1,6 +1,13 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { jsonMinor } from '@/core/money/money';
-import type { BatchBack, BatchDifference, BatchSale, BatchSum, ByHand } from '@/core/payment/day-batch';
+import {
+  type BatchBack,
+  type BatchDifference,
+  type BatchSale,
+  type BatchSum,
+  type ByHand,
+  moveKey,
+} from '@/core/payment/day-batch';
 import { WENT_THROUGH } from '@/core/payment/outcome';
 import type { Db, Tx } from './pool';
 import { many, maybeOne, NONE, one, oneOf, run, sql } from './sql';
@@ -25,7 +32,14 @@ const read = <T>(value: unknown): T =>
 
 const BATCH = sql`day, sums, differences, checked_at as "checkedAt", settled_by as "settledBy", settled_words as "settledWords"`;
 
-const batchOf = (row: DayBatch): DayBatch => ({ ...row, sums: read(row.sums), differences: read(row.differences) });
+/** Days that were closed before there were disputes say nothing of them. */
+const NO_DISPUTES = { disputes: 0, disputedMinor: 0n, disputeFeesMinor: 0n };
+
+const batchOf = (row: DayBatch): DayBatch => ({
+  ...row,
+  sums: read<BatchSum[]>(row.sums).map((sum) => ({ ...NO_DISPUTES, ...sum })),
+  differences: read(row.differences),
+});
 
 export async function dayBatch(db: Db, day: CalendarDate): Promise<DayBatch | null> {
   const row = await maybeOne<DayBatch>(
@@ -127,6 +141,15 @@ export async function knownMovements(db: Db, ids: readonly string[]): Promise<Se
         select id from refunds where business_id = ${db.businessId} and id = any(${[...ids]}::uuid[]) and state = 'done'`,
   );
   return new Set(rows.map(({ id }) => id));
+}
+
+/** What disputes of these payments moved, on whatever day, as `moveKey` names it. */
+export async function knownDisputeMoves(db: Db, paymentIds: readonly string[]): Promise<string[]> {
+  const rows = await many<{ key: string; isWon: boolean }>(
+    db,
+    sql`select key, state = 'won' as "isWon" from disputes where business_id = ${db.businessId} and payment_id = any(${[...paymentIds]}::uuid[])`,
+  );
+  return rows.flatMap(({ key, isWon }) => [moveKey('disputed', key), ...(isWon ? [moveKey('dispute-won', key)] : [])]);
 }
 
 /** Money that came or went another way than by card in a span, its end not included, in order of time; below 0 what went. */

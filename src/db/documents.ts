@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { Db, Tx } from './pool';
 import { maybeOne, run, sql } from './sql';
 
-export type DocumentKind = 'invoice' | 'receipt' | 'credit-note';
+export type DocumentKind = 'invoice' | 'receipt' | 'credit-note' | 'dispute-file';
 
 /** Keeps a document as it goes out; the first one made stays. */
 export const insertDocument = (

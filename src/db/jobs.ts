@@ -6,6 +6,7 @@ import { many, maybeOne, records, run, sql } from './sql';
 export type Tasks = {
   'hand-over-message': { businessId: string; messageId: string };
   'settle-payments': { businessId: string; paymentIds: readonly string[] };
+  'answer-dispute': { businessId: string; disputeId: string };
   'settle-refund': { businessId: string; refundId: string };
   'due-work': { businessId: string; concern: Concern };
   'due-charges': { businessId: string; concern: Concern };

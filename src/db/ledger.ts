@@ -1,3 +1,4 @@
+import { UNDECIDED } from '@/core/dispute/dispute';
 import { OPEN_STATUSES } from '@/core/invoice/state';
 import type { Account, Entry } from '@/core/ledger/entry';
 import { type Money, money } from '@/core/money/money';
@@ -68,7 +69,7 @@ const balances = (db: Db, account: Account) => sql`select currency, sum(amount_m
 
 /**
  * Proves the books of one business: each currency sums to zero, each invoice's postings agree with what its row says
- * is due, the sums by day agree with the rows that they sum, what the processor holds, what is on the way and what partners are
+ * is due, the sums by day agree with the rows that they sum, what the processor holds, what is on the way, what is disputed and what partners are
  * owed is what payments, refunds and payouts say, each payout is made of its days, and each line of the bank of its matches.
  */
 export const ledgerTroubles = (db: Db): Promise<LedgerTrouble[]> =>
@@ -137,10 +138,19 @@ export const ledgerTroubles = (db: Db): Promise<LedgerTrouble[]> =>
               from refunds join payments on payments.business_id = refunds.business_id and payments.id = refunds.payment_id
               where refunds.business_id = ${db.businessId} and refunds.state = 'done' and refunds.method = 'card'
               union all
+              select currency, case when state = 'won' then fee_back_minor - fee_minor else -amount_minor - fee_minor end from disputes
+              where business_id = ${db.businessId}
+              union all
               select currency, -amount_minor from payouts
               where business_id = ${db.businessId} and state in ('made', 'sent', 'arrived')
             ) as moved group by currency) as kept
           full join (${balances(db, 'processor-clearing')}) as booked using (currency)
+          where coalesce(kept.minor, 0) <> coalesce(booked.minor, 0)
+        union all
+        select 'what is disputed differs', coalesce(kept.currency, booked.currency), (coalesce(kept.minor, 0) - coalesce(booked.minor, 0))::bigint
+          from (select currency, sum(amount_minor) as minor from disputes
+            where business_id = ${db.businessId} and state in ${oneOf(UNDECIDED)} group by currency) as kept
+          full join (${balances(db, 'disputed')}) as booked using (currency)
           where coalesce(kept.minor, 0) <> coalesce(booked.minor, 0)
         union all
         select 'what partners are owed differs', coalesce(kept.currency, booked.currency), (coalesce(kept.minor, 0) + coalesce(booked.minor, 0))::bigint

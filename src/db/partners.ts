@@ -18,7 +18,7 @@ export const partnerRows = (db: Db): Promise<PartnerRow[]> =>
           select jsonb_agg(one) from (
             select currency, count(*) filter (where kind = 'share')::int as payments, sum(minor)::bigint as "earnedMinor"
             from partner_movements m
-            where m.business_id = partners.business_id and m.partner_id = partners.id and kind in ('share', 'reversal')
+            where m.business_id = partners.business_id and m.partner_id = partners.id and kind not in ('by-hand', 'came-back')
             group by currency order by currency) as one), '[]') as sums
         from partners where business_id = ${db.businessId} and not archived order by lower(name), id`,
   );

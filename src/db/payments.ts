@@ -33,6 +33,8 @@ export type Payment = {
   readonly cardScheme: string | null;
   readonly cardLast4: string | null;
   readonly reason: RefusalReason | null;
+  /** Whether its card's holder asked for it back, and how that ended; null where not. */
+  readonly dispute: 'open' | 'won' | 'lost' | null;
   readonly startedAt: Date;
   readonly settledAt: Date | null;
 };
@@ -45,7 +47,7 @@ const PAYMENT = sql`payments.id, payments.invoice_id as "invoiceId", payments.or
   payments.refunded_minor as "refundedMinor",
   payments.method, payments.reference, payments.state,
   payments.sale_id as "saleId", payments.approval_url as "approvalUrl", payments.card_scheme as "cardScheme",
-  payments.card_last4 as "cardLast4", payments.reason, payments.started_at as "startedAt", payments.settled_at as "settledAt"`;
+  payments.card_last4 as "cardLast4", payments.reason, payments.dispute, payments.started_at as "startedAt", payments.settled_at as "settledAt"`;
 
 export const paymentById = (db: Db, id: string): Promise<Payment | null> =>
   maybeOne(db, sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and id = ${id}`);
@@ -235,6 +237,25 @@ export const paymentRow = (db: Db, id: string): Promise<PaymentRow | null> =>
 /** These payments, in no order. */
 export const paymentRowsOf = (db: Db, ids: readonly string[]): Promise<PaymentRow[]> =>
   many(db, sql`select ${ROW} where payments.business_id = ${db.businessId} and payments.id = any(${[...ids]}::uuid[])`);
+
+/** What a card paid here before a payment of the same customer's, undisputed, latest first. */
+export const earlierByCard = (
+  db: Db,
+  {
+    customerId,
+    cardScheme,
+    cardLast4,
+    settledAt,
+  }: Pick<Payment, 'customerId' | 'cardScheme' | 'cardLast4' | 'settledAt'>,
+  limit: number,
+): Promise<PaymentRow[]> =>
+  many(
+    db,
+    sql`select ${ROW} where payments.business_id = ${db.businessId} and payments.customer_id = ${customerId} and payments.state = 'paid'
+          and payments.card_scheme = ${cardScheme} and payments.card_last4 = ${cardLast4} and payments.settled_at < ${settledAt}
+          and payments.dispute is null
+        order by payments.at desc, payments.id desc limit ${limit}`,
+  );
 
 /** The payments of one invoice that went through, oldest first. */
 export const paidPayments = (db: Db, invoiceId: string): Promise<PaymentRow[]> =>

@@ -326,7 +326,7 @@ export const payoutOfDay = (db: Db, day: CalendarDate, currency: string): Promis
 export type PartnerMovement = {
   readonly id: string;
   readonly partnerId: string;
-  readonly kind: 'share' | 'reversal' | 'by-hand' | 'came-back';
+  readonly kind: 'share' | 'reversal' | 'by-hand' | 'came-back' | 'disputed' | 'dispute-won';
   readonly paymentId: string | null;
   readonly currency: string;
   readonly minor: bigint;

@@ -17,6 +17,7 @@ export type RegisterRow = {
   readonly feeMinor: bigint;
   readonly agreedFeeMinor: bigint | null;
   readonly refundedMinor: bigint;
+  readonly dispute: 'open' | 'won' | 'lost' | null;
   readonly currency: string;
   readonly method: PaymentMethod;
   readonly channel: Channel;
@@ -88,6 +89,8 @@ const REFUNDED_TO = {
   pending: sql`p.state = 'pending'`,
   refused: sql`p.state = 'refused'`,
   voided: sql`p.state = 'voided'`,
+  disputed: sql`p.dispute = 'open'`,
+  'dispute-lost': sql`p.dispute = 'lost'`,
 } as const;
 
 const paymentsWhere = (businessId: string, ask: RegisterAsk, span: Span): Statement =>
@@ -145,7 +148,7 @@ export function registerPage(
     select page.kind, page.id, page.payment_id as "paymentId", page.at, coalesce(r.state, p.state) as state,
       coalesce(r.amount_minor, p.amount_minor + p.tip_minor) as "amountMinor", coalesce(r.tip_minor, p.tip_minor) as "tipMinor",
       case when r.id is null then p.fee_minor else 0 end as "feeMinor", p.agreed_fee_minor as "agreedFeeMinor",
-      p.refunded_minor as "refundedMinor", p.currency, coalesce(r.method, p.method) as method, p.channel,
+      p.refunded_minor as "refundedMinor", p.dispute, p.currency, coalesce(r.method, p.method) as method, p.channel,
       coalesce(customers.name, orders.printed->'payer'->>'name', '') as customer, coalesce(invoices.number, offers.name, '') as subject,
       p.invoice_id as "invoiceId", offers.id as "offerId", orders.reference as "orderReference",
       case when coalesce(r.method, p.method) = 'card' then p.card_scheme end as "cardScheme",

@@ -167,6 +167,9 @@ test('the accounts that the database takes are those that the core knows', async
     'on-the-way': true,
     'bank-charges': true,
     outside: true,
+    disputed: true,
+    'dispute-losses': true,
+    'dispute-fees': true,
   };
   const [row] = await admin<{ text: string }>(
     `select pg_get_constraintdef(oid) as text from pg_constraint where conname = 'ledger_postings_account_known'`,

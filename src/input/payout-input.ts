@@ -31,6 +31,7 @@ class WhenInput {
 export class PayoutPolicyInput {
   @IsObject() @ValidateNested() @Type(() => WhenInput) when!: WhenInput;
   @IsObject() @Smallest() smallest!: Record<string, number>;
+  @IsIn(['partners', 'business'], { message: 'Choose who bears what is disputed.' }) disputes!: 'partners' | 'business';
 }
 
 /** The number of an account. */

@@ -1,6 +1,7 @@
 import type { Task, TaskList } from 'graphile-worker';
 import type { Tasks } from '@/db/jobs';
 import { doDueWork, everyMinute } from '@/flows/day/due-work';
+import { handInAnswer } from '@/flows/dispute/answer-dispute';
 import { checkBooks } from '@/flows/house/check-books';
 import { runBulk } from '@/flows/invoice/bulk-invoices';
 import { settleRefund } from '@/flows/payment/refund-payment';
@@ -31,6 +32,7 @@ export const LANES = {
     tasks: {
       'settle-payments': of('settle-payments', ({ businessId, paymentIds }) => settlePayments(businessId, paymentIds)),
       'settle-refund': of('settle-refund', ({ businessId, refundId }) => settleRefund(businessId, refundId)),
+      'answer-dispute': of('answer-dispute', ({ businessId, disputeId }) => handInAnswer(businessId, disputeId)),
       'settle-card': of('settle-card', ({ businessId, key }) => settleCard(businessId, key)),
       'due-charges': of('due-charges', dueWork),
     },

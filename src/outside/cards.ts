@@ -1,6 +1,7 @@
+import { DISPUTE_REASONS, type LostBy, type ToldDispute } from '@/core/dispute/dispute';
 import type { Money } from '@/core/money/money';
 import { jsonMinor } from '@/core/money/money';
-import type { BookSale } from '@/core/payment/day-batch';
+import type { BookDispute, BookSale } from '@/core/payment/day-batch';
 import { type CardSeen, cardText, type RefusalReason, type SaleOutcome } from '@/core/payment/outcome';
 import type { ProcessorTerms } from '@/core/payout/policy';
 import type { KeptCard } from '@/core/plan/shown-card';
@@ -58,6 +59,10 @@ export interface CardProcessor {
     readonly to: Date;
     readonly keys: readonly string[];
   }): Promise<BookSale[] | null>;
+  /** Every dispute of payments whose keys begin so; null where no answer came. */
+  disputes(prefix: string): Promise<ToldDispute[] | null>;
+  /** Answers a dispute, once: with a file (PDF), or by accepting the loss; false where none is taken any more, null where no answer came. */
+  answerDispute(disputeKey: string, file: Buffer | 'accept'): Promise<boolean | null>;
   /** What the processor agrees with a business about paying out; null where no answer came. */
   payoutTerms(businessId: string): Promise<ProcessorTerms | null>;
   /** The time at the processor, where it is well; null where it is not, or something else answers in its place. */
@@ -95,10 +100,51 @@ type JsonBookSale = {
   fee: number;
   at: string;
   refunds: { key: string; amount: number; at: string }[];
+  dispute?: JsonDispute | null;
 };
 
+type JsonDispute = {
+  id: string;
+  amount: number;
+  fee: number;
+  reason: string;
+  at: string;
+  answerBy: string;
+  answer: object | null;
+  decided: { at: string; won: boolean; by: string; feeBack: number } | null;
+};
+
+const bookDispute = ({ id, amount, fee, at, decided }: JsonDispute): BookDispute => ({
+  disputeId: id,
+  amountMinor: minor(amount),
+  feeMinor: minor(fee),
+  at: new Date(at),
+  won: decided?.won ? { at: new Date(decided.at), feeBackMinor: minor(decided.feeBack) } : null,
+});
+
+const LOST_BY: readonly LostBy[] = ['silence', 'accepted', 'decision'];
+
+const toldDispute = (said: JsonDispute & { key: string; currency: string }): ToldDispute => ({
+  key: text(said.id),
+  paymentId: paymentOf(said.key),
+  currency: said.currency,
+  amountMinor: minor(said.amount),
+  feeMinor: minor(said.fee),
+  reason: DISPUTE_REASONS.find((known) => known === said.reason) ?? 'other',
+  openedAt: new Date(said.at),
+  answerBy: new Date(said.answerBy),
+  isAnswered: said.answer !== null,
+  decided: said.decided && {
+    lostBy: said.decided.won ? null : (LOST_BY.find((known) => known === said.decided?.by) ?? 'decision'),
+    feeBackMinor: minor(said.decided.feeBack),
+  },
+});
+
+/** The payment under whose key a sale was made. */
+const paymentOf = (key: string): string => key.slice(key.lastIndexOf('.') + 1);
+
 const bookSale = (sale: JsonBookSale): BookSale => ({
-  paymentId: sale.key.slice(sale.key.lastIndexOf('.') + 1),
+  paymentId: paymentOf(sale.key),
   words: [sale.reference, sale.card && cardText(sale.card)].filter(Boolean).join(', '),
   status: sale.status,
   currency: sale.currency,
@@ -106,6 +152,7 @@ const bookSale = (sale: JsonBookSale): BookSale => ({
   feeMinor: BigInt(sale.fee),
   at: new Date(sale.at),
   backs: sale.refunds.map(({ key, amount, at }) => ({ refundId: key, amountMinor: BigInt(amount), at: new Date(at) })),
+  dispute: sale.dispute ? bookDispute(sale.dispute) : null,
 });
 
 function seen({ scheme, last4 }: CardSeen): CardSeen {
@@ -266,6 +313,17 @@ export function cardProcessor(options: { url: string; apiKey: string; timeoutMs:
       const answer = await ask('/book', asked);
       const { sales } = (answer?.sale ?? {}) as { sales?: JsonBookSale[] };
       return answer?.status === 200 && sales ? readable(() => sales.map(bookSale), null) : null;
+    },
+    disputes: async (prefix) => {
+      const answer = await ask(`/disputes?prefix=${encodeURIComponent(prefix)}`);
+      const { disputes } = (answer?.sale ?? {}) as { disputes?: (JsonDispute & { key: string; currency: string })[] };
+      return answer?.status === 200 && disputes ? readable(() => disputes.map(toldDispute), null) : null;
+    },
+    answerDispute: async (disputeKey, file) => {
+      const body = file === 'accept' ? { kind: 'accept' } : { kind: 'file', file: file.toString('base64') };
+      const answer = await ask(`/disputes/${encodeURIComponent(disputeKey)}/answer`, body);
+      if (answer?.status === 409) return false;
+      return answer?.status === 200 && answer.sale.id === disputeKey ? true : null;
     },
     payoutTerms: async (businessId) => {
       const answer = await ask(`/terms/${businessId}`);

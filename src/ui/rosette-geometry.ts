@@ -32,7 +32,9 @@ export type RosetteState =
   | 'Finished'
   | 'Upcoming'
   | 'Charged'
-  | 'Skipped';
+  | 'Skipped'
+  | 'Disputed'
+  | 'Dispute lost';
 
 const look = (line: string, centre: Centre, more: { dashed?: boolean; barred?: boolean } = {}): RosetteLook => ({
   line: `var(--${line})`,
@@ -65,6 +67,8 @@ export const ROSETTE_LOOKS: Readonly<Record<RosetteState, RosetteLook>> = {
   Upcoming: look('dusk', 'ring', { dashed: true }),
   Charged: look('plum', 'complete'),
   Skipped: look('ink-soft', 'dash'),
+  Disputed: look('brick', 'hand'),
+  'Dispute lost': look('brick', 'dash'),
 };
 
 /** How much of each of the six petals is filled, 0 to 1, clockwise from the top. */

@@ -99,10 +99,58 @@ describe('the book', () => {
     expect(processor.sell(request(processor, 'e', 'lumen-ending'))?.sale.card?.expires).toBe('2026-11');
     expect(processor.ask('good')?.card?.expires).toBe('2029-11');
     now += 6 * 86_400_000;
-    expect(processor.ask('d')?.disputedAt).toBeNull();
+    expect(processor.ask('d')?.dispute).toBeNull();
     now += 86_400_000;
-    expect(processor.ask('d')).toMatchObject({ status: 'accepted', disputedAt: '2026-11-10T00:00:00.000Z' });
-    expect(processor.ask('good')?.disputedAt).toBeNull();
+    expect(processor.ask('d')).toMatchObject({
+      status: 'accepted',
+      dispute: { at: '2026-11-10T00:00:00.000Z', answerBy: '2026-11-24T00:00:00.000Z', decided: null },
+    });
+    expect(processor.ask('good')?.dispute).toBeNull();
+  });
+
+  test('what is disputed is not refunded, is answered once, and is decided after that or by silence', () => {
+    let now = Date.UTC(2026, 10, 3);
+    const told: string[] = [];
+    const processor = new Processor(
+      new Journal<CardEvent>(path),
+      new Seeded('s'),
+      () => now,
+      (sale) =>
+        told.push(`${sale.key} ${sale.dispute?.decided ? sale.dispute.decided.by : sale.dispute ? 'open' : '-'}`),
+    );
+    for (const key of ['a', 'b', 'c']) processor.sell(request(processor, key, 'corvid-good'));
+    processor.refund(processor.ask('a')?.id ?? '', 'r', 100);
+    const opened = (key: string) => processor.openDispute(processor.ask(key)?.id ?? '', 'not-received')?.dispute;
+    const [a, b] = [opened('a'), opened('b')];
+    expect(a?.amount).toBe((processor.ask('a')?.amount ?? 0) - 100);
+    expect(opened('a')).toBeUndefined();
+    const id = processor.ask('a')?.id ?? '';
+    expect([processor.refund(id, 'more', 1), processor.void(id)]).toEqual([null, null]);
+    expect(processor.answerDispute('nobody', 'file', 9)).toBeNull();
+    expect(processor.answerDispute(a?.id ?? '', 'file', 9)).toMatchObject({ dispute: { answer: { bytes: 9 } } });
+    expect(processor.answerDispute(a?.id ?? '', 'file', 9)).not.toBe('late');
+    expect(processor.answerDispute(a?.id ?? '', 'accept', 0)).toBe('late');
+    now += 15 * 86_400_000;
+    expect(processor.answerDispute(b?.id ?? '', 'file', 9)).toBe('late');
+    expect(processor.ask('b')?.dispute?.decided).toMatchObject({ won: false, by: 'silence', feeBack: 0 });
+    expect(processor.ask('a')?.dispute?.decided).toMatchObject({ by: 'decision' });
+    expect(processor.openDispute(processor.ask('c')?.id ?? '', 'cancelled')).not.toBeNull();
+    expect(processor.decideDispute(processor.ask('c')?.dispute?.id ?? '', true)?.dispute?.decided).toMatchObject({
+      won: true,
+      feeBack: 1500,
+    });
+    expect(processor.refund(processor.ask('c')?.id ?? '', 'after', 1)).not.toBeNull();
+    expect(told).toContain('b silence');
+    // What it kept is what it knows after a restart.
+    const again = new Processor(
+      new Journal<CardEvent>(path),
+      new Seeded('s'),
+      () => now,
+      () => undefined,
+    );
+    expect(again.disputed('').map(({ dispute }) => dispute)).toEqual(
+      processor.disputed('').map(({ dispute }) => dispute),
+    );
   });
 
   test('holds no card number', () => {

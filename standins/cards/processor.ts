@@ -13,8 +13,9 @@ export type Sale = {
   readonly returnUrl: string;
   /** `expires` is the last month in which it is good, `YYYY-MM`. */
   readonly card: { readonly scheme: string; readonly last4: string; readonly expires: string } | null;
-  /** When the holder said at the bank that this was not them; null while they have not. */
-  readonly disputedAt: string | null;
+  /** What the holder asked their bank to get back; null while they have not. */
+  readonly dispute: Dispute | null;
+  /** Whether the holder will. */
   readonly disputes: boolean;
   readonly at: string;
   /** When its outcome may be told, milliseconds since the epoch: before it, asking gets `processing`. */
@@ -23,6 +24,24 @@ export type Sale = {
   readonly reason: string | null;
   readonly fee: number;
   readonly refunds: readonly { readonly key: string; readonly amount: number; readonly at: string }[];
+};
+
+/** What a card's holder asked their bank to get back: it is taken from the merchant at once, with a fee, until the bank decides. */
+export type Dispute = {
+  readonly id: string;
+  readonly amount: number;
+  readonly fee: number;
+  readonly reason: string;
+  readonly at: string;
+  /** Until when the merchant may answer. */
+  readonly answerBy: string;
+  readonly answer: { readonly kind: 'file' | 'accept'; readonly at: string; readonly bytes: number } | null;
+  readonly decided: {
+    readonly at: string;
+    readonly won: boolean;
+    readonly by: 'decision' | 'silence' | 'accepted';
+    readonly feeBack: number;
+  } | null;
 };
 
 /** A card kept for charging again, in the processor's vault. */
@@ -62,11 +81,20 @@ export type CardEvent =
   | { readonly kind: 'token'; readonly token: string; readonly card: string }
   | { readonly kind: 'sale'; readonly sale: Sale }
   | { readonly kind: 'kept'; readonly kept: KeptCard }
-  | { readonly kind: 'told'; readonly key: string; readonly status: Sale['status'] };
+  | { readonly kind: 'told'; readonly key: string; readonly status: string };
 
 const APPROVAL_LASTS_MS = 15 * 60_000;
 const REPLACED_AFTER_MS = 30 * 86_400_000;
-const DISPUTED_AFTER_MS = 7 * 86_400_000;
+const DAY_MS = 86_400_000;
+const DISPUTED_AFTER_MS = 7 * DAY_MS;
+const ANSWER_WITHIN_MS = 14 * DAY_MS;
+const DECIDED_AFTER_MS = 10 * DAY_MS;
+const DISPUTE_FEE = 1500;
+const DISPUTE_REASONS = ['not-recognised', 'not-received', 'not-as-described', 'charged-twice', 'cancelled'];
+
+/** What the other side is told of a sale: changes of it are new news. */
+const news = ({ status, dispute }: Sale): string =>
+  [status, dispute && 'disputed', dispute?.decided && (dispute.decided.won ? 'won' : 'lost')].filter(Boolean).join(' ');
 
 const REFUSED: readonly Behaviour[] = [
   'not-enough-money',
@@ -88,6 +116,9 @@ const reasonFor = (behaviour: Behaviour): string => (behaviour === 'late-refused
 /** 2.9 percent, rounded half up, and 30 minor units; never more than the sale. */
 const feeOf = (amount: number): number => Math.min(amount, Number(roundedQuotient(BigInt(amount) * 29n, 1000n)) + 30);
 
+/** Whether the holder's bank has the money of a sale. */
+const isTaken = ({ dispute }: Sale): boolean => dispute !== null && dispute.decided?.won !== true;
+
 /** The card processor's book: one sale a key, whatever is repeated, and every answer on the disk before it is given. */
 export class Processor {
   private readonly tokens = new Map<string, string>();
@@ -95,6 +126,8 @@ export class Processor {
   private readonly keysById = new Map<string, string>();
   private readonly kept = new Map<string, KeptCard>();
   private readonly told = new Map<string, string>();
+  /** The keys of sales that time may still dispute or decide. */
+  private readonly watched = new Set<string>();
 
   constructor(
     private readonly journal: Journal<CardEvent>,
@@ -239,7 +272,7 @@ export class Processor {
       returnUrl: request.returnUrl,
       card: seen,
       disputes: card.behaviour === 'disputed-later',
-      disputedAt: null,
+      dispute: null,
       at: new Date(this.now()).toISOString(),
       knownAt: Date.now() + (late ? this.lateMs : 0),
       status,
@@ -272,10 +305,90 @@ export class Processor {
     if (sale?.status === 'approval' && this.now() - Date.parse(sale.at) > APPROVAL_LASTS_MS) {
       return this.keep({ ...sale, status: 'refused', reason: 'approval-lapsed', fee: 0 });
     }
-    if (sale?.disputes && !sale.disputedAt && this.now() - Date.parse(sale.at) >= DISPUTED_AFTER_MS) {
-      return this.keep({ ...sale, disputedAt: new Date(this.now()).toISOString() });
+    return sale && this.movedOn(sale);
+  }
+
+  /** A sale as time leaves it: disputed by a holder who does so later, and decided after an answer or without one. */
+  private movedOn(sale: Sale): Sale {
+    const now = this.now();
+    const { dispute } = sale;
+    if (!dispute) {
+      if (!sale.disputes || now - Date.parse(sale.at) < DISPUTED_AFTER_MS) return sale;
+      const reason =
+        DISPUTE_REASONS[this.seeded.between(`reason ${sale.id}`, 0, DISPUTE_REASONS.length - 1)] ?? 'other';
+      return this.movedOn(this.openDispute(sale.id, reason, Date.parse(sale.at) + DISPUTED_AFTER_MS) ?? sale);
     }
-    return sale;
+    if (dispute.decided) return sale;
+    if (!dispute.answer)
+      return now > Date.parse(dispute.answerBy)
+        ? this.decide(sale, false, 'silence', Date.parse(dispute.answerBy))
+        : sale;
+    if (dispute.answer.kind === 'accept') return this.decide(sale, false, 'accepted', Date.parse(dispute.answer.at));
+    const due = Date.parse(dispute.answer.at) + DECIDED_AFTER_MS;
+    return now < due
+      ? sale
+      : this.decide(sale, this.seeded.between(`decision ${sale.id}`, 0, 1) === 1, 'decision', due);
+  }
+
+  private decide(sale: Sale, won: boolean, by: 'decision' | 'silence' | 'accepted', at: number): Sale {
+    if (!sale.dispute) return sale;
+    const decided = { at: new Date(at).toISOString(), won, by, feeBack: won ? sale.dispute.fee : 0 };
+    return this.keep({ ...sale, dispute: { ...sale.dispute, decided } });
+  }
+
+  /** The holder asks for all that is left of a sale; null where that is nothing, or was asked for before. */
+  openDispute(id: string, reason: string, at = this.now()): Sale | null {
+    const sale = this.saleById(id);
+    if (sale?.status !== 'accepted' || sale.dispute) return null;
+    const amount = sale.amount - sale.refunds.reduce((sum, refund) => sum + refund.amount, 0);
+    if (amount <= 0) {
+      this.keep({ ...sale, disputes: false });
+      return null;
+    }
+    return this.keep({
+      ...sale,
+      dispute: {
+        id: `dispute_${this.seeded.hex(`dispute ${sale.key}`, 20)}`,
+        amount,
+        fee: DISPUTE_FEE,
+        reason,
+        at: new Date(at).toISOString(),
+        answerBy: new Date(at + ANSWER_WITHIN_MS).toISOString(),
+        answer: null,
+        decided: null,
+      },
+    });
+  }
+
+  /** Time moves on for every sale that may still be disputed or decided. */
+  look(): void {
+    for (const key of [...this.watched]) this.ask(key);
+  }
+
+  /** The disputed sales whose keys begin so. */
+  disputed(prefix: string): (Sale & { readonly dispute: Dispute })[] {
+    this.look();
+    return this.book().filter(
+      (sale): sale is Sale & { readonly dispute: Dispute } => sale.dispute !== null && sale.key.startsWith(prefix),
+    );
+  }
+
+  /** The merchant's answer, once; the sale as it stands then. Null for a dispute that never was, `late` where none is taken any more. */
+  answerDispute(disputeId: string, kind: 'file' | 'accept', bytes: number): Sale | 'late' | null {
+    this.look();
+    const sale = this.book().find(({ dispute }) => dispute?.id === disputeId);
+    if (!sale?.dispute) return null;
+    const { answer, decided } = sale.dispute;
+    if (answer) return answer.kind === kind ? sale : 'late';
+    if (decided) return 'late';
+    const at = new Date(this.now()).toISOString();
+    return this.movedOn(this.keep({ ...sale, dispute: { ...sale.dispute, answer: { kind, at, bytes } } }));
+  }
+
+  /** The bank decides now. */
+  decideDispute(disputeId: string, won: boolean): Sale | null {
+    const sale = this.book().find(({ dispute }) => dispute?.id === disputeId);
+    return sale?.dispute && !sale.dispute.decided ? this.decide(sale, won, 'decision', this.now()) : null;
   }
 
   /** Makes sure that nothing comes of this key any more: what is not accepted yet never will be. */
@@ -290,7 +403,7 @@ export class Processor {
       returnUrl: '',
       card: null,
       disputes: false,
-      disputedAt: null,
+      dispute: null,
       at: new Date(this.now()).toISOString(),
       ...sale,
       key,
@@ -320,7 +433,7 @@ export class Processor {
   void(id: string): Sale | null {
     const sale = this.saleById(id);
     if (sale?.status === 'voided') return sale;
-    if (sale?.status !== 'accepted' || sale.refunds.length > 0) return null;
+    if (sale?.status !== 'accepted' || sale.refunds.length > 0 || isTaken(sale)) return null;
     return this.keep({ ...sale, status: 'voided', fee: 0 });
   }
 
@@ -329,6 +442,7 @@ export class Processor {
     const sale = this.saleById(id);
     if (sale?.status !== 'accepted') return null;
     if (sale.refunds.some((refund) => refund.key === key)) return sale;
+    if (isTaken(sale)) return null;
     const left = sale.amount - sale.refunds.reduce((sum, refund) => sum + refund.amount, 0);
     if (!Number.isSafeInteger(amount) || amount <= 0 || amount > left) return null;
     return this.keep({ ...sale, refunds: [...sale.refunds, { key, amount, at: new Date(this.now()).toISOString() }] });
@@ -343,20 +457,24 @@ export class Processor {
   bookOf(ask: { prefix: string; from: string; to: string; keys: readonly string[] }): Sale[] {
     const keys = new Set(ask.keys);
     const within = ({ at }: { at: string }) => at >= ask.from && at < ask.to;
+    this.look();
+    const moved = ({ dispute }: Sale) => [dispute, dispute?.decided].some((one) => one && within(one));
     return this.book().filter(
-      (sale) => sale.key.startsWith(ask.prefix) && (keys.has(sale.key) || within(sale) || sale.refunds.some(within)),
+      (sale) =>
+        sale.key.startsWith(ask.prefix) &&
+        (keys.has(sale.key) || within(sale) || sale.refunds.some(within) || moved(sale)),
     );
   }
 
   /** Sales whose last word the other side has not confirmed to have heard. */
   untold(): Sale[] {
-    return this.book().filter((sale) => this.told.get(sale.key) !== sale.status);
+    return this.book().filter((sale) => this.told.get(sale.key) !== news(sale));
   }
 
   /** The other side confirmed this sale's status. */
   markTold(sale: Sale): void {
-    this.told.set(sale.key, sale.status);
-    this.journal.append({ kind: 'told', key: sale.key, status: sale.status });
+    this.told.set(sale.key, news(sale));
+    this.journal.append({ kind: 'told', key: sale.key, status: news(sale) });
   }
 
   private lastMonth(card: PretendCard, from = new Date(this.now())): string {
@@ -369,6 +487,9 @@ export class Processor {
   private file(sale: Sale): void {
     this.sales.set(sale.key, sale);
     this.keysById.set(sale.id, sale.key);
+    const isWatched = sale.status === 'accepted' && (sale.dispute ? !sale.dispute.decided : sale.disputes);
+    if (isWatched) this.watched.add(sale.key);
+    else this.watched.delete(sale.key);
   }
 
   private keep(sale: Sale): Sale {

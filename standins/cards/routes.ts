@@ -3,6 +3,7 @@ import type { HttpBindings } from '@hono/node-server';
 import { Hono } from 'hono';
 import type { Seeded } from '../seeded';
 import { bankPage, rehearsalBankPage } from './bank-page';
+import { disputePages } from './dispute-pages';
 import { fieldsPage, fieldsScript } from './fields-page';
 import { cardByNumber } from './pretend-cards';
 import type { Processor, Sale } from './processor';
@@ -155,7 +156,25 @@ export function cardRoutes(
   api.get('/book', (c) => c.json({ sales: processor.book() }));
   api.post('/book', async (c) => c.json({ sales: processor.bookOf(await c.req.json()) }));
   api.get('/terms/:business', (c) => c.json(terms.of(c.req.param('business'))));
+  api.get('/disputes', (c) =>
+    c.json({
+      disputes: processor
+        .disputed(c.req.query('prefix') ?? '')
+        .map(({ key, currency, dispute }) => ({ key, currency, ...dispute })),
+    }),
+  );
+  api.post('/disputes/:id/answer', async (c) => {
+    const { kind, file } = (await c.req.json()) as { kind?: string; file?: string };
+    if (kind !== 'accept' && (kind !== 'file' || !file)) return c.json({ error: 'neither a file nor accepted' }, 422);
+    const bytes = Buffer.byteLength(file ?? '', 'base64');
+    const sale = processor.answerDispute(c.req.param('id'), kind, bytes);
+    if (sale === null) return c.json({ error: 'no such dispute' }, 404);
+    return sale === 'late'
+      ? c.json({ error: 'not answered any more' }, 409)
+      : c.json({ id: sale.dispute?.id, answered: true });
+  });
   app.route('/api', api);
+  app.route('/disputes', disputePages(processor));
   app.route('/terms', termsRoutes(terms));
   return app;
 }

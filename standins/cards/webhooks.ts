@@ -40,7 +40,8 @@ export class Webhooks {
   }
 
   private async send(processor: Processor, sale: Sale, attempt: number): Promise<void> {
-    const body = JSON.stringify({ event: 'sale-changed', key: sale.key, sale: sale.id });
+    const event = sale.dispute ? 'dispute-changed' : 'sale-changed';
+    const body = JSON.stringify({ event, key: sale.key, sale: sale.id });
     const time = String(Math.floor(Date.now() / 1000));
     try {
       const answer = await fetch(this.target.url, {

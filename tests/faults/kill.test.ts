@@ -60,17 +60,19 @@ async function ask(path: string, body?: object): Promise<{ ok: boolean; value?: 
   }
 }
 
-/** Pays like a stubborn person: presses again after a refusal, asks while there is no answer, until it is paid. */
+/** Pays like a stubborn person: presses again after a refusal, asks while there is no answer, waits while nothing runs, until it is paid. */
 async function payStubbornly(link: string, cards: readonly string[]): Promise<void> {
-  for (let press = 0; press < 60; press++) {
+  for (let press = 0; press < 60; ) {
     const token = await cardToken(stack.standIns, cards[press % cards.length] ?? 'corvid-good').catch(() => null);
-    if (!token) {
+    const work = token && (await fetchedWork(stack.web, `/api/pay/${link}`).catch(() => null));
+    // Nobody there to press anything at: how long that lasts is the machine's, and counts for nothing.
+    if (!token || !work) {
       await pause(150);
       continue;
     }
+    press++;
     const attemptKey = crypto.randomUUID();
-    const work = await fetchedWork(stack.web, `/api/pay/${link}`).catch(() => null);
-    let answer = work && (await ask(`/api/pay/${link}`, { attemptKey, cardToken: token, amountMinor: 11_000, work }));
+    let answer = await ask(`/api/pay/${link}`, { attemptKey, cardToken: token, amountMinor: 11_000, work });
     for (let asked = 0; asked < 200; asked++) {
       if (answer?.code === 'already-paid' || answer?.value?.state === 'paid') return;
       if (answer && (answer.value?.state === 'refused' || answer.value?.state === 'none')) break;

@@ -1,5 +1,5 @@
 import { plainSum } from '../money/money-text';
-import { type PayoutPolicy, whenWords } from '../payout/policy';
+import { DISPUTE_RULE_WORDS, disputeRuleOf, type PayoutPolicy, whenWords } from '../payout/policy';
 import type { ChargingPolicy } from '../plan/dunning';
 import type { BusinessTax } from '../tax/business-tax';
 import type { Business } from './business';
@@ -95,10 +95,11 @@ export const partnerSettings = (partner: { name: string; email: string } | null)
   );
 
 /** When and from which sum on the business is paid out. */
-export const payoutPolicySettings = ({ when, smallest }: PayoutPolicy, locale: string): Shown =>
+export const payoutPolicySettings = (policy: PayoutPolicy, locale: string): Shown =>
   shown([
-    ['Paid out', whenWords(when, locale)],
-    ...Object.entries(smallest).map(
+    ['Paid out', whenWords(policy.when, locale)],
+    ['What is disputed', DISPUTE_RULE_WORDS[disputeRuleOf(policy)]],
+    ...Object.entries(policy.smallest).map(
       ([currency, minor]) => [`Smallest payout ${currency}`, plainSum(BigInt(minor), currency)] as const,
     ),
   ]);

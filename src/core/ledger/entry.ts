@@ -4,7 +4,7 @@ import type { Money } from '../money/money';
 /**
  * The books’ accounts: what customers owe, what we earned, tax owed on, money at the card processor, its fees, tips, money held,
  * what partners' shares cost us, what we owe the partners, what was paid out and has not arrived, what the
- * bank charges, and what moved at the bank that is no customer's.
+ * bank charges, what moved at the bank that is no customer's, and of disputes what is undecided, lost, and their fees.
  */
 export type Account =
   | 'receivable'
@@ -22,7 +22,10 @@ export type Account =
   | 'customer-credit'
   | 'on-the-way'
   | 'bank-charges'
-  | 'outside';
+  | 'outside'
+  | 'disputed'
+  | 'dispute-losses'
+  | 'dispute-fees';
 
 /** One side of a movement; a debit is positive, a credit negative. */
 export type Posting = { readonly account: Account; readonly amount: Money };

@@ -236,3 +236,41 @@ export const movedAtBank = (on: CalendarDate, words: string, amount: Money, what
     { account: 'bank', amount },
     { account: BANKED_FROM[what], amount: minus(amount) },
   ]);
+
+/** What a dispute moves: the sum that the bank takes with the tip in it, its fee, and what partners give back of their shares. */
+export type DisputeSums = { readonly amountMinor: bigint; readonly feeMinor: bigint; readonly partners: PartnersPart };
+
+/** What a dispute books when it is opened: the processor holds the sum and the fee no longer; whether it is lost is not decided yet. */
+export function disputeOpened(
+  { on, words, currency }: OrderBooking,
+  { amountMinor, feeMinor, partners }: DisputeSums,
+): Entry {
+  const of = (minor: bigint) => money(minor, currency);
+  return entry(on, words, [
+    { account: 'processor-clearing', amount: of(-amountMinor - feeMinor) },
+    { account: 'disputed', amount: of(amountMinor) },
+    { account: 'dispute-fees', amount: of(feeMinor) },
+    { account: 'partner-shares', amount: of(-partners.shareMinor) },
+    { account: 'partners', amount: of(partners.shareMinor - partners.feeMinor) },
+    { account: 'processing-fees', amount: of(partners.feeMinor) },
+  ]);
+}
+
+/** What winning it books: all of that the other way round; of the fee what is given back. */
+export const disputeWon = (
+  booking: OrderBooking,
+  { amountMinor, partners }: DisputeSums,
+  feeBackMinor: bigint,
+): Entry =>
+  disputeOpened(booking, {
+    amountMinor: -amountMinor,
+    feeMinor: -feeBackMinor,
+    partners: { shareMinor: -partners.shareMinor, feeMinor: -partners.feeMinor },
+  });
+
+/** What losing it books: what was undecided is lost. What was earned and taxed stays as it is, until a credit note says otherwise. */
+export const disputeLost = ({ on, words, currency }: OrderBooking, amountMinor: bigint): Entry =>
+  entry(on, words, [
+    { account: 'dispute-losses', amount: money(amountMinor, currency) },
+    { account: 'disputed', amount: money(-amountMinor, currency) },
+  ]);

@@ -21,6 +21,16 @@ export type BatchBack = {
   readonly feeBackMinor: bigint;
 };
 
+/** What a dispute took on a day with its fee, or a won one gave back; minor units. */
+export type BatchDispute = {
+  readonly disputeId: string;
+  readonly paymentId: string;
+  readonly kind: 'disputed' | 'dispute-won';
+  readonly currency: string;
+  readonly amountMinor: bigint;
+  readonly feeMinor: bigint;
+};
+
 /** What a day's batch comes to in one currency, in minor units. */
 export type BatchSum = {
   readonly currency: string;
@@ -30,7 +40,11 @@ export type BatchSum = {
   readonly backMinor: bigint;
   /** Less what voids gave back. */
   readonly feesMinor: bigint;
-  /** What the processor pays out for this day: sales − given back − fees. */
+  /** Disputes that were opened or won, and what they took less what they gave back, the fees apart. */
+  readonly disputes: number;
+  readonly disputedMinor: bigint;
+  readonly disputeFeesMinor: bigint;
+  /** What the processor pays out for this day: sales − given back − fees − disputed with its fees. */
   readonly netMinor: bigint;
   readonly channels: readonly { readonly channel: string; readonly sales: number; readonly salesMinor: bigint }[];
 };
@@ -111,6 +125,8 @@ export type DaysSum = {
   readonly cardsMinor: bigint;
   readonly backMinor: bigint;
   readonly feesMinor: bigint;
+  /** With their fees. */
+  readonly disputedMinor: bigint;
   readonly byHandMinor: bigint;
   readonly allMinor: bigint;
 };
@@ -130,6 +146,7 @@ export function sumOfDays(
       cardsMinor: all(({ salesMinor }) => salesMinor),
       backMinor: all(({ backMinor }) => backMinor),
       feesMinor: all(({ feesMinor }) => feesMinor),
+      disputedMinor: all(({ disputedMinor, disputeFeesMinor }) => disputedMinor + disputeFeesMinor),
       byHandMinor: inRange(byHandMinor),
       allMinor: inRange(all(({ netMinor }) => netMinor) + byHandMinor),
     };
@@ -137,14 +154,23 @@ export function sumOfDays(
 }
 
 /** The sums of a day's batch, currencies and channels in the order in which they first come. */
-export function batchSums(sales: readonly BatchSale[], backs: readonly BatchBack[]): BatchSum[] {
-  const currencies = [...new Set([...sales, ...backs].map(({ currency }) => currency))];
+export function batchSums(
+  sales: readonly BatchSale[],
+  backs: readonly BatchBack[],
+  disputes: readonly BatchDispute[],
+): BatchSum[] {
+  const currencies = [...new Set([...sales, ...backs, ...disputes].map(({ currency }) => currency))];
   return currencies.map((currency) => {
     const sold = sales.filter((sale) => sale.currency === currency);
     const back = backs.filter((one) => one.currency === currency);
     const sum = (of: readonly { amountMinor: bigint }[]) => of.reduce((all, one) => all + one.amountMinor, 0n);
     const feesMinor =
       sold.reduce((all, one) => all + one.feeMinor, 0n) - back.reduce((all, one) => all + one.feeBackMinor, 0n);
+    const disputed = disputes.filter((one) => one.currency === currency);
+    const taken = (of: (one: BatchDispute) => bigint) =>
+      disputed.reduce((all, one) => all + (one.kind === 'disputed' ? of(one) : -of(one)), 0n);
+    const disputedMinor = taken(({ amountMinor }) => amountMinor);
+    const disputeFeesMinor = taken(({ feeMinor }) => feeMinor);
     const channels = [...new Set(sold.map(({ channel }) => channel))].map((channel) => {
       const own = sold.filter((sale) => sale.channel === channel);
       return { channel, sales: own.length, salesMinor: inRange(sum(own)) };
@@ -156,7 +182,10 @@ export function batchSums(sales: readonly BatchSale[], backs: readonly BatchBack
       backs: back.length,
       backMinor: inRange(sum(back)),
       feesMinor: inRange(feesMinor),
-      netMinor: inRange(sum(sold) - sum(back) - feesMinor),
+      disputes: disputed.length,
+      disputedMinor: inRange(disputedMinor),
+      disputeFeesMinor: inRange(disputeFeesMinor),
+      netMinor: inRange(sum(sold) - sum(back) - feesMinor - disputedMinor - disputeFeesMinor),
       channels,
     };
   });
@@ -173,11 +202,30 @@ export type BookSale = {
   readonly feeMinor: bigint;
   readonly backs: readonly { readonly refundId: string; readonly amountMinor: bigint; readonly at: Date }[];
   readonly at: Date;
+  /** What was disputed of it and when, and when that was given back; null where nothing is. */
+  readonly dispute: BookDispute | null;
+};
+
+/** A dispute as the processor's own book has it, in minor units. */
+export type BookDispute = {
+  readonly disputeId: string;
+  readonly amountMinor: bigint;
+  readonly feeMinor: bigint;
+  readonly at: Date;
+  readonly won: { readonly at: Date; readonly feeBackMinor: bigint } | null;
 };
 
 /** Where our book and the processor's say different things; a side that has nothing says 0. */
 export type BatchDifference = {
-  readonly kind: 'only-here' | 'only-there' | 'amount' | 'fee' | 'back-only-here' | 'back-only-there';
+  readonly kind:
+    | 'only-here'
+    | 'only-there'
+    | 'amount'
+    | 'fee'
+    | 'back-only-here'
+    | 'back-only-there'
+    | 'dispute-only-here'
+    | 'dispute-only-there';
   readonly paymentId: string;
   readonly currency: string;
   /** How the processor calls it; empty where it has nothing. */
@@ -186,16 +234,26 @@ export type BatchDifference = {
   readonly theirsMinor: bigint;
 };
 
+type BookMove = { readonly at: Date; readonly minor: bigint };
+
+/** How what a dispute moved is named among what is known here. */
+export const moveKey = (kind: BatchDispute['kind'], disputeId: string): string => `${kind} ${disputeId}`;
+
 /**
  * Compares a day of our book with the processor's.
  *
  * @param ours what counts on the day here
  * @param theirs every sale that the processor has of these payments, and every one that it made on the day
- * @param known the payments that went through here on any day, and the refunds: the two clocks may differ around midnight
+ * @param known the payments that went through here on any day, the refunds, and what disputes moved: the two clocks may differ around
+ *   midnight
  * @param isDay whether an instant lies on the day
  */
 export function batchDifferences(
-  ours: { readonly sales: readonly BatchSale[]; readonly backs: readonly BatchBack[] },
+  ours: {
+    readonly sales: readonly BatchSale[];
+    readonly backs: readonly BatchBack[];
+    readonly disputes: readonly BatchDispute[];
+  },
   theirs: readonly BookSale[],
   known: ReadonlySet<string>,
   isDay: (at: Date) => boolean,
@@ -232,11 +290,39 @@ export function batchDifferences(
         : there?.backs.some((one) => one.refundId === back.refundId && one.amountMinor === back.amountMinor);
     if (!given) add('back-only-here', back, back.amountMinor, 0n);
   }
+  const movedBy = ({ dispute }: BookSale): (BookMove & { key: string })[] =>
+    dispute
+      ? [
+          {
+            key: moveKey('disputed', dispute.disputeId),
+            at: dispute.at,
+            minor: dispute.amountMinor + dispute.feeMinor,
+          },
+          ...(dispute.won
+            ? [
+                {
+                  key: moveKey('dispute-won', dispute.disputeId),
+                  at: dispute.won.at,
+                  minor: dispute.amountMinor + dispute.won.feeBackMinor,
+                },
+              ]
+            : []),
+        ]
+      : [];
+  for (const one of ours.disputes) {
+    const there = book.get(one.paymentId);
+    const minor = one.amountMinor + one.feeMinor;
+    const key = moveKey(one.kind, one.disputeId);
+    if (!there || !movedBy(there).some((move) => move.key === key && move.minor === minor))
+      add('dispute-only-here', one, minor, 0n);
+  }
   for (const sale of theirs) {
     if (sale.status === 'accepted' && isDay(sale.at) && !known.has(sale.paymentId))
       add('only-there', sale, 0n, sale.amountMinor);
     for (const back of sale.backs)
       if (isDay(back.at) && !known.has(back.refundId)) add('back-only-there', sale, 0n, back.amountMinor);
+    for (const { key, at, minor } of movedBy(sale))
+      if (isDay(at) && !known.has(key)) add('dispute-only-there', sale, 0n, minor);
   }
   return differences;
 }

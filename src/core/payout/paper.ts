@@ -46,7 +46,7 @@ export const CHANNEL_COLUMNS: Readonly<Record<string, string>> = {
 /** What of a partner's payout, or of what they have to come, a payment brought. */
 export type PartLine = {
   readonly id: string;
-  readonly kind: 'share' | 'reversal' | 'by-hand' | 'came-back';
+  readonly kind: 'share' | 'reversal' | 'by-hand' | 'came-back' | 'disputed' | 'dispute-won';
   readonly day: CalendarDate;
   readonly payer: string;
   readonly subject: string;
@@ -54,7 +54,13 @@ export type PartLine = {
   readonly minor: bigint;
 };
 
-const PART_WORDS = { reversal: 'Refund', 'by-hand': 'Paid by hand', 'came-back': 'Came back' } as const;
+const PART_WORDS = {
+  reversal: 'Refund',
+  'by-hand': 'Paid by hand',
+  'came-back': 'Came back',
+  disputed: 'Disputed',
+  'dispute-won': 'Dispute won',
+} as const;
 
 /** What a line of a partner's is called. */
 export const partLabel = ({ kind, subject, payer }: Pick<PartLine, 'kind' | 'subject' | 'payer'>): string =>
@@ -85,6 +91,12 @@ export function workingLines({ days, released, working, partners }: WorkedPayout
   add('sales', counted(working.sales, 'One card payment', 'Card payments'), working.salesMinor);
   if (working.feesMinor !== 0n) add('fees', 'Card fees', -working.feesMinor);
   if (working.backs > 0) add('backs', counted(working.backs, 'One refund', 'Refunds'), -working.backMinor);
+  if (working.disputes > 0)
+    add(
+      'disputes',
+      counted(working.disputes, 'One dispute, with its fee', 'Disputes, with their fees'),
+      -working.disputedMinor,
+    );
   for (const { partnerId, name, minor } of partners)
     if (minor !== 0n) add(`partner ${partnerId}`, `Part of ${name}`, -minor);
   add('days', days.length === 1 ? 'The day' : `${days.length} days`, working.daysMinor, '', true);

@@ -1,4 +1,5 @@
 import { weekdayName } from '../dates/date-text';
+import type { DisputeRule } from '../dispute/dispute';
 import type { PayoutSchedule } from './payouts';
 
 /** When a business is paid out: by a schedule, or when somebody says so. */
@@ -8,6 +9,15 @@ export type PayoutWhen = PayoutSchedule | { readonly kind: 'by-hand' };
 export type PayoutPolicy = {
   readonly when: PayoutWhen;
   readonly smallest: Readonly<Record<string, string>>;
+  /** Who bears what is disputed; partners their parts where nothing is said. */
+  readonly disputes?: DisputeRule;
+};
+
+export const disputeRuleOf = ({ disputes }: PayoutPolicy): DisputeRule => disputes ?? 'partners';
+
+export const DISPUTE_RULE_WORDS: Readonly<Record<DisputeRule, string>> = {
+  partners: 'Partners give back their parts',
+  business: 'The business bears all of it',
 };
 
 /** What the processor agrees with a business: from which banking day a day is ready, and what of it is held back for how long. */

@@ -41,6 +41,9 @@ export type PayoutWorking = {
   readonly feesMinor: bigint;
   readonly backs: number;
   readonly backMinor: bigint;
+  readonly disputes: number;
+  /** What disputes took with their fees, less what won ones gave back. */
+  readonly disputedMinor: bigint;
   /** What partners got of these days. */
   readonly partnersMinor: bigint;
   /** What the days come to. */
@@ -65,6 +68,8 @@ export function payoutWorking(
     feesMinor: all((sum) => sum.feesMinor),
     backs: sums.reduce((total, sum) => total + sum.backs, 0),
     backMinor: all((sum) => sum.backMinor),
+    disputes: sums.reduce((total, sum) => total + sum.disputes, 0),
+    disputedMinor: all((sum) => sum.disputedMinor + sum.disputeFeesMinor),
     partnersMinor,
     daysMinor,
     reservedMinor,

@@ -41,6 +41,8 @@ export type RefusalCode =
   | 'refund-too-large'
   | 'refund-refused'
   | 'refund-under-way'
+  | 'disputed'
+  | 'dispute-closed'
   | 'nothing-to-refund'
   | 'void-too-late'
   | 'credited-by-lines'
@@ -144,6 +146,8 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
     'Your browser could not show that a person is at work. Reload the page and try again; nothing was charged.',
   'refund-too-large': 'This is more than is left to be refunded. Look at the amount again.',
   'refund-refused': 'The card processor does not give this back. Ask it why, or pay it back another way, by hand.',
+  disputed: 'The card’s holder asked for it back, and their bank has it: it is not refunded beside that.',
+  'dispute-closed': 'It is answered, decided, or its last day is over: there is nothing more to send.',
   'refund-under-way': 'A refund of it is still being asked about at the card processor. Look again in a minute.',
   'nothing-to-refund': 'Only a payment that went through can be refunded, and this one has nothing left to give back.',
   'void-too-late': 'The day of this payment is closed, so it cannot be voided any more. Refund it instead.',

@@ -3,7 +3,16 @@ import { typedDecimal } from '../money/typed';
 /** What a row of the register is. */
 export const SHOWN = ['payments', 'refunds'] as const;
 /** How a row stands: a payment's state, or that a refund is still asked about or was refused. */
-export const REGISTER_STATES = ['paid', 'part-refunded', 'refunded', 'pending', 'refused', 'voided'] as const;
+export const REGISTER_STATES = [
+  'paid',
+  'part-refunded',
+  'refunded',
+  'pending',
+  'refused',
+  'voided',
+  'disputed',
+  'dispute-lost',
+] as const;
 export const REGISTER_CHANNELS = ['invoice', 'link', 'page', 'button', 'plan', 'desk'] as const;
 export const REGISTER_WAYS = ['card', 'cash', 'cheque', 'transfer', 'other', 'account'] as const;
 

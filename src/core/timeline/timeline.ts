@@ -1,6 +1,8 @@
 import { type CalendarDate, isCalendarDate } from '../dates/calendar-date';
 import { clockTime, longDate, shortDate } from '../dates/date-text';
 import { dateInZone } from '../dates/zone';
+import type { DisputeReason } from '../dispute/dispute';
+import { DISPUTE_WORDS } from '../dispute/dispute-words';
 import type { SendingWay } from '../invoice/send-with';
 import { MESSAGE_KINDS, type MessageKind } from '../message/kinds';
 import { type Money, money } from '../money/money';
@@ -61,6 +63,9 @@ export type TimelineEvent =
       /** The number of the credit note that came with it. */
       readonly credit?: string;
     }
+  | { readonly kind: 'disputed'; readonly amount: number; readonly reason: DisputeReason }
+  | { readonly kind: 'dispute-answered'; readonly accepted: boolean }
+  | { readonly kind: 'dispute-won' | 'dispute-lost'; readonly amount: number }
   | { readonly kind: 'question'; readonly text: string }
   | { readonly kind: 'answer'; readonly text: string }
   | { readonly kind: 'authorised'; readonly how: AuthorisedHow; readonly card: string }
@@ -291,6 +296,18 @@ export function eventWords(
         rest: [event.how ? `${METHOD_WORDS[event.how]},` : '', `by ${byName}`].filter(Boolean).join(' '),
         note: [event.credit ? `Credit note ${event.credit}` : '', event.reason].filter(Boolean).join(': '),
       };
+    case 'disputed':
+      return {
+        lead: `Disputed, ${sum(event.amount)}`,
+        rest: 'by the card’s holder',
+        note: DISPUTE_WORDS[event.reason],
+      };
+    case 'dispute-answered':
+      return { lead: event.accepted ? 'Dispute accepted' : 'Dispute answered', rest: `by ${byName}`, note: '' };
+    case 'dispute-won':
+      return { lead: 'Dispute won', rest: '', note: `${sum(event.amount)} comes back` };
+    case 'dispute-lost':
+      return { lead: 'Dispute lost', rest: '', note: `${sum(event.amount)} stays with the holder` };
     case 'authorised':
       return { lead: 'Authorised', rest: AUTHORISED_WORDS[event.how], note: `${event.card}, by ${byName}` };
     case 'withdrawn':

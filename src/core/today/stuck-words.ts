@@ -8,6 +8,10 @@ const TASKS: Readonly<Record<string, { readonly what: string; readonly advice: s
     what: 'A refund is not confirmed',
     advice: 'Trying again refunds nothing twice. If it stays, look the refund up at your card processor.',
   },
+  'answer-dispute': {
+    what: 'An answer to a dispute is not confirmed',
+    advice: 'Trying again sends it once. Look at the last day under Money, Disputes.',
+  },
   'settle-card': {
     what: 'A card that is not needed any more cannot be taken off at the processor',
     advice: 'Nothing is charged to it from here.',

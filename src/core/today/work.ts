@@ -1,6 +1,7 @@
 /** What there is to do on Today, in the order in which it is read: what nobody else will do first. */
 export const WORK_GROUPS = [
   'try',
+  'defend',
   'answer',
   'decide',
   'charge',

@@ -1,4 +1,5 @@
 import PDFDocument from 'pdfkit';
+import type { PaymentFilePaper } from '@/core/dispute/payment-file';
 import type { PrintedInvoice } from '@/core/invoice/printed';
 import type { PayoutPaper } from '@/core/payout/paper';
 import type { AuthorisationPaper } from '@/core/plan/authorisation-paper';
@@ -11,6 +12,7 @@ import { authorisationPages } from './authorisation-pages';
 import type { FaceName } from './face-files';
 import { faceOf, featuresOf, lineOf, REORDERED } from './faces';
 import { creditPages, invoicePages } from './invoice-pages';
+import { paymentFilePages } from './payment-file-pages';
 import { payoutPages } from './payout-pages';
 import { giftPages, receiptPages } from './receipt-pages';
 import type { Mark, Measure, PictureName, PictureSize, PictureSizes, SetDocument } from './setter';
@@ -179,6 +181,10 @@ export const creditPdf = (credit: PrintedCredit, pictures?: Pictures): Promise<B
 /** The statement of account as a PDF. */
 export const statementPdf = (statement: Statement, pictures?: Pictures): Promise<Buffer> =>
   made(statement, statementPages, pictures);
+
+/** A payment's file as a PDF, without the papers that go along. */
+export const paymentFilePdf = (paper: PaymentFilePaper, pictures?: Pictures): Promise<Buffer> =>
+  made(paper, paymentFilePages, pictures);
 
 /** A payout, or a partner's month, as a PDF. */
 export const payoutPdf = (paper: PayoutPaper, pictures?: Pictures): Promise<Buffer> =>

@@ -2,7 +2,16 @@ import { addDays, type CalendarDate, daysBetween, isCalendarDate } from '@/core/
 import { dateInZone } from '@/core/dates/zone';
 import { type BatchDifference, batchDifferences, batchSums } from '@/core/payment/day-batch';
 import { type Business, businessById } from '@/db/businesses';
-import { closedTo, dayBatch, firstSaleAt, keepBatch, knownMovements, updateClosedTo } from '@/db/day-batches';
+import {
+  closedTo,
+  dayBatch,
+  firstSaleAt,
+  keepBatch,
+  knownDisputeMoves,
+  knownMovements,
+  updateClosedTo,
+} from '@/db/day-batches';
+import { lookForDisputes } from '@/flows/dispute/hear-disputes';
 import { type Context, desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
@@ -24,7 +33,7 @@ async function compared(
   ours: Movements,
 ): Promise<((day: CalendarDate) => BatchDifference[]) | null> {
   const { cards } = services();
-  const keys = [...ours.sales, ...ours.backs].map(({ paymentId }) => saleKey(business.id, paymentId));
+  const keys = [...ours.sales, ...ours.backs, ...ours.disputes].map(({ paymentId }) => saleKey(business.id, paymentId));
   const theirs = await cards.book({
     prefix: `${business.id}.`,
     from: midnight(business, from),
@@ -33,11 +42,9 @@ async function compared(
   });
   if (!theirs) return null;
   const ids = theirs.flatMap(({ paymentId, backs }) => [paymentId, ...backs.map(({ refundId }) => refundId)]);
-  const known = await ctx.read((db) =>
-    knownMovements(
-      db,
-      ids.filter((id) => UUID.test(id)),
-    ),
+  const uuids = ids.filter((id) => UUID.test(id));
+  const known = await ctx.read(
+    async (db) => new Set([...(await knownMovements(db, uuids)), ...(await knownDisputeMoves(db, uuids))]),
   );
   return (day) =>
     batchDifferences(ofDay(ours, business, day), theirs, known, (at) => dateInZone(at, business.zone) === day);
@@ -48,6 +55,8 @@ async function compared(
  * in order; while the processor does not answer, it waits.
  */
 export async function closeDays(ctx: Context): Promise<void> {
+  // What was disputed unheard counts for the day on which it is heard of; once a day it is asked for.
+  await lookForDisputes(ctx);
   const over = new Date(ctx.now.getTime() - GRACE_MS);
   for (;;) {
     const span = await ctx.read(async (db) => {
@@ -70,10 +79,10 @@ export async function closeDays(ctx: Context): Promise<void> {
       const closed = await closedTo(tx);
       if (closed && closed >= from) return;
       for (let day = from; day <= to; day = addDays(day, 1)) {
-        const { sales, backs } = ofDay(ours, business, day);
+        const { sales, backs, disputes } = ofDay(ours, business, day);
         const differing = differences(day);
-        if (sales.length + backs.length + differing.length === 0) continue;
-        const sums = batchSums(sales, backs);
+        if (sales.length + backs.length + disputes.length + differing.length === 0) continue;
+        const sums = batchSums(sales, backs, disputes);
         await keepBatch(tx, { day, sums, differences: differing, checkedAt: ctx.now });
       }
       await updateClosedTo(tx, to);

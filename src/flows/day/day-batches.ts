@@ -1,6 +1,14 @@
 import { addDays, type CalendarDate, daysBetween, isCalendarDate, laterDay } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
-import { type ByHand, type ByHandSum, batchSums, byHandSums, type DayTotal, dayTotals } from '@/core/payment/day-batch';
+import {
+  type BatchDispute,
+  type ByHand,
+  type ByHandSum,
+  batchSums,
+  byHandSums,
+  type DayTotal,
+  dayTotals,
+} from '@/core/payment/day-batch';
 import { type Business, businessById } from '@/db/businesses';
 import {
   byHandBetween,
@@ -17,6 +25,7 @@ import { type PaymentRow, paymentRow, paymentRowsOf } from '@/db/payments';
 import type { Db } from '@/db/pool';
 import { DAY_HEADINGS, dayCells } from '@/documents/csv/day-rows';
 import { csvText } from '@/documents/csv/write';
+import { disputeCause } from '@/flows/dispute/record-dispute';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
@@ -96,8 +105,9 @@ async function openBatches(db: Db, business: Business, today: CalendarDate): Pro
   const ours = await movements(db, business, from, today);
   const open: Omit<ListedBatch, 'byHand'>[] = [];
   for (let day = today; day >= from; day = addDays(day, -1)) {
-    const { sales, backs } = ofDay(ours, business, day);
-    if (sales.length + backs.length > 0) open.push({ ...NO_CARDS, day, sums: batchSums(sales, backs) });
+    const { sales, backs, disputes } = ofDay(ours, business, day);
+    const sums = batchSums(sales, backs, disputes);
+    if (sums.length > 0) open.push({ ...NO_CARDS, day, sums });
   }
   return open;
 }
@@ -105,8 +115,8 @@ async function openBatches(db: Db, business: Business, today: CalendarDate): Pro
 export type BatchLine = {
   readonly at: Date;
   readonly payment: PaymentRow;
-  /** A sale, or what was given back of one; minor units, negative where it was given back. */
-  readonly back: 'refund' | 'void' | null;
+  /** A sale, what was given back of one, or what a dispute moved; minor units, negative where it went out. */
+  readonly back: 'refund' | 'void' | BatchDispute['kind'] | null;
   readonly amountMinor: bigint;
   readonly feeMinor: bigint;
 };
@@ -131,9 +141,9 @@ export const batchSheet = desk('see').run(async (ctx, day: string): Promise<Batc
   return ctx.read(async (db) => {
     const business = await businessById(db);
     const kept = await dayBatch(db, day);
-    const { sales, backs, hand } = await movements(db, business, day, day);
-    if (!kept && sales.length + backs.length + hand.length === 0) throw new Refusal('not-found');
-    const ids = [...sales, ...backs, ...hand].map(({ paymentId }) => paymentId);
+    const { sales, backs, disputes, hand } = await movements(db, business, day, day);
+    if (!kept && sales.length + backs.length + disputes.length + hand.length === 0) throw new Refusal('not-found');
+    const ids = [...sales, ...backs, ...disputes, ...hand].map(({ paymentId }) => paymentId);
     const rows = new Map((await paymentRowsOf(db, ids)).map((row) => [row.id, row]));
     const lines: BatchLine[] = [
       ...sales.map(({ at, paymentId, amountMinor, feeMinor }) => ({
@@ -150,16 +160,22 @@ export const batchSheet = desk('see').run(async (ctx, day: string): Promise<Batc
         amountMinor: -amountMinor,
         feeMinor: -feeBackMinor,
       })),
+      ...disputes.map(({ at, paymentId, kind, amountMinor, feeMinor }) => {
+        const sign = kind === 'disputed' ? -1n : 1n;
+        const payment = found(rows.get(paymentId));
+        return { at, payment, back: kind, amountMinor: sign * amountMinor, feeMinor: -sign * feeMinor };
+      }),
     ];
     const about = new Map<string, PaymentRow>();
     for (const { paymentId } of kept?.differences ?? []) {
       const row = UUID.test(paymentId) ? await paymentRow(db, paymentId) : null;
       if (row) about.set(paymentId, row);
     }
-    const open = { ...NO_CARDS, day, sums: batchSums(sales, backs), settledWords: '' };
+    const open = { ...NO_CARDS, day, sums: batchSums(sales, backs, disputes), settledWords: '' };
     const causes = [
       ...sales.map(({ paymentId }) => `payment:${paymentId}`),
       ...backs.map(({ refundId }) => `refund:${refundId}`),
+      ...disputes.map(({ kind, disputeId }) => disputeCause(kind, disputeId)),
     ];
     const partners = await postedOn(db, 'partners', causes);
     const byHand = byHandSums(hand);

@@ -1,14 +1,16 @@
 import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone, instantInZone } from '@/core/dates/zone';
-import type { BatchBack, BatchSale, ByHand } from '@/core/payment/day-batch';
+import type { BatchBack, BatchDispute, BatchSale, ByHand } from '@/core/payment/day-batch';
 import type { Business } from '@/db/businesses';
 import { backsBetween, byHandBetween, salesBetween } from '@/db/day-batches';
+import { disputesBetween } from '@/db/disputes';
 import type { Db } from '@/db/pool';
 
 /** What moved in some days, in order of time: at the processor, and by hand. */
 export type Movements = {
   readonly sales: readonly (BatchSale & { readonly at: Date })[];
   readonly backs: readonly (BatchBack & { readonly at: Date })[];
+  readonly disputes: readonly (BatchDispute & { readonly at: Date })[];
   readonly hand: readonly (ByHand & { readonly at: Date })[];
 };
 
@@ -21,12 +23,18 @@ export async function movements(db: Db, business: Business, from: CalendarDate, 
   return {
     sales: await salesBetween(db, begins, ends),
     backs: await backsBetween(db, begins, ends),
+    disputes: await disputesBetween(db, begins, ends),
     hand: await byHandBetween(db, begins, ends),
   };
 }
 
 /** Of them those of one day. */
-export const ofDay = ({ sales, backs, hand }: Movements, { zone }: Business, day: CalendarDate): Movements => {
+export const ofDay = (all: Movements, { zone }: Business, day: CalendarDate): Movements => {
   const isDay = ({ at }: { at: Date }) => dateInZone(at, zone) === day;
-  return { sales: sales.filter(isDay), backs: backs.filter(isDay), hand: hand.filter(isDay) };
+  return {
+    sales: all.sales.filter(isDay),
+    backs: all.backs.filter(isDay),
+    disputes: all.disputes.filter(isDay),
+    hand: all.hand.filter(isDay),
+  };
 };

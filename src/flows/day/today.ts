@@ -12,6 +12,7 @@ import { failingCards } from '@/db/cards';
 import { missedCharges, openParts, plannedByDay, refusedCharges } from '@/db/charges';
 import { differingBatches } from '@/db/day-batches';
 import { dueByDay, receivedByDay } from '@/db/day-sums';
+import { disputesToAnswer } from '@/db/disputes';
 import { invoiceRows, largestDue, lateInvoices } from '@/db/invoice-lists';
 import { failedMessages, lastAsked, lastReminded } from '@/db/messages';
 import { cameIn, type PaymentRow, pendingSince, refusedLately } from '@/db/payments';
@@ -142,6 +143,7 @@ async function everything(db: Db, today: CalendarDate): Promise<QueueItem[]> {
       .map((failing) => ({ kind: 'card' as const, failing, asked: latest(failing.customerId) })),
     ...checking.map((payment) => ({ kind: 'checking' as const, payment })),
     ...(await differingBatches(db, MOST)).map((batch) => ({ kind: 'batch' as const, batch })),
+    ...(await disputesToAnswer(db, MOST)).map((dispute) => ({ kind: 'dispute' as const, dispute })),
     ...(await returnedPayouts(db, MOST)).map((payout) => ({ kind: 'payout' as const, payout })),
     ...(await waitingLines(db)).map((waiting) => ({ kind: 'bank' as const, waiting })),
     ...(await openQuestions(db, MOST)).map((question) => ({ kind: 'question' as const, question })),

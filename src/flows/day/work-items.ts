@@ -4,6 +4,7 @@ import type { waitingLines } from '@/db/bank-lines';
 import type { FailingCard } from '@/db/cards';
 import type { MissedRow, UpcomingRow } from '@/db/charges';
 import type { differingBatches } from '@/db/day-batches';
+import type { DisputeRow } from '@/db/disputes';
 import type { InvoiceRow } from '@/db/invoice-lists';
 import type { FailedMessage } from '@/db/messages';
 import type { PaymentRow } from '@/db/payments';
@@ -38,6 +39,7 @@ export type QueueItem =
   | { readonly kind: 'undelivered'; readonly message: FailedMessage }
   | { readonly kind: 'batch'; readonly batch: Awaited<ReturnType<typeof differingBatches>>[number] }
   | { readonly kind: 'payout'; readonly payout: PayoutRow }
+  | { readonly kind: 'dispute'; readonly dispute: DisputeRow }
   | { readonly kind: 'bank'; readonly waiting: Awaited<ReturnType<typeof waitingLines>>[number] }
   | { readonly kind: 'question'; readonly question: Awaited<ReturnType<typeof openQuestions>>[number] }
   | { readonly kind: 'late'; readonly invoice: InvoiceRow; readonly asked: Date | null }
@@ -100,6 +102,10 @@ export function workItem(item: QueueItem, { since }: { readonly since: Date }): 
       return { group: 'resend', who: item.message.aboutId, things: [], of: item };
     case 'checking':
       return { group: 'waits', who: item.payment.customerId, things: named('payment', item.payment.id), of: item };
+    case 'dispute': {
+      const { dispute } = item;
+      return { group: 'defend', who: dispute.customerId, things: named('dispute', dispute.id), of: item };
+    }
     case 'batch':
       return { group: 'compare', who: null, things: [], of: item };
     case 'bank':

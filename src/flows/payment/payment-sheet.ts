@@ -6,6 +6,7 @@ import { type Business, businessById } from '@/db/businesses';
 import { chargesByIds } from '@/db/charges';
 import { creditsOf } from '@/db/credit-notes';
 import { closedTo } from '@/db/day-batches';
+import { type Dispute, disputeOfPayment } from '@/db/disputes';
 import { type PaymentRow, paymentById, paymentRow } from '@/db/payments';
 import { type PayoutRow, payoutOfDay } from '@/db/payouts';
 import { planById } from '@/db/plans';
@@ -34,6 +35,8 @@ export type PaymentSheet = {
   readonly onStatement: Awaited<ReturnType<typeof statementDayOf>>;
   /** The running plan whose charge it was. */
   readonly plan: { readonly id: string; readonly name: string; readonly runs: boolean } | null;
+  /** What its card's holder asked their bank to get back; null where nothing. */
+  readonly dispute: Dispute | null;
   /** Credit notes by id, as far as refunds of it made some. */
   readonly creditNumbers: Readonly<Record<string, string>>;
 };
@@ -65,6 +68,7 @@ export const paymentSheet = desk('see').read(async (db, id: string): Promise<Pay
     onStatement: await statementDayOf(db, payout ? { payoutId: payout.id } : { paymentId: id }),
     isDayClosed: day !== null && closed !== null && day <= closed,
     plan: plan && { id: plan.id, name: plan.terms.name, runs: plan.state === 'active' || plan.state === 'paused' },
+    dispute: await disputeOfPayment(db, id),
     creditNumbers: Object.fromEntries(credits.map(({ id: creditId, number }) => [creditId, number])),
   };
 });

@@ -22,7 +22,7 @@ import { found } from '@/flows/door/rights';
 import { creditNow } from '@/flows/invoice/credit-invoice';
 import { queueMessage } from '@/flows/message/queue-message';
 import { cancelPlanNow } from '@/flows/plan/change-plan';
-import { creditingOfSubject, type RefundSubject } from './refund-subject';
+import { creditingOfSubject, payerOf, type RefundSubject } from './refund-subject';
 
 /**
  * Money went back: partners give back their part, the ledger is posted, what was paid for is credited or owed again, goods go back to
@@ -144,7 +144,7 @@ async function tellPayer(
   refund: Refund,
   creditId: string | null,
 ): Promise<void> {
-  const { payer } = found(invoice?.printed ?? order?.printed);
+  const payer = payerOf({ invoice, order });
   if (refund.wish.tell === false || !payer.email) return;
   await queueMessage(tx, {
     kind: 'refund',

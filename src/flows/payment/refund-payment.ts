@@ -39,7 +39,7 @@ export type RefundAsk = {
  * Gives back part or all of a payment: of an invoice, of a plan's charge, of an order, to its card or by hand. The wish is written down
  * with a job before the processor hears of it, under a key of its own: however often it is asked, it is given back once.
  *
- * @throws Refusal `refund-too-large`, `refund-refused`, `refund-under-way`, `payment-under-way`, `credited-by-lines`,
+ * @throws Refusal `refund-too-large`, `refund-refused`, `refund-under-way`, `disputed`, `payment-under-way`, `credited-by-lines`,
  *   `lines-not-settled`, `void-too-late`, `nothing-to-refund`, `not-by-card`, `not-found`
  */
 export const refundPayment = desk('give-back').run(
@@ -98,6 +98,8 @@ async function requireRefundable(
   if (payment.state === 'voided' || (payment.state === 'paid' && left.amountMinor + left.tipMinor === 0n))
     throw new Refusal('refund-too-large');
   if (payment.state !== 'paid') throw new Refusal('nothing-to-refund');
+  // The holder's bank has the money: given back beside it, it would be gone twice.
+  if (payment.dispute === 'open' || payment.dispute === 'lost') throw new Refusal('disputed');
   if (method === 'account' || (method === 'card' && !payment.saleId)) throw new Refusal('not-by-card');
   const pending = invoice ? await pendingRefundsOf(tx, invoice.id) : refunds.filter(({ state }) => state === 'pending');
   if (pending.length > 0) throw new Refusal('refund-under-way');

@@ -77,6 +77,10 @@ export async function lockedSubject(tx: Tx, paymentId: string): Promise<RefundSu
   return subjectOf(tx, found((await lockedPayments(tx, [paymentId]))[0]), { invoice, order });
 }
 
+/** Who paid, as the invoice or the order says. */
+export const payerOf = ({ invoice, order }: Pick<RefundSubject, 'invoice' | 'order'>) =>
+  found(invoice?.printed ?? order?.printed).payer;
+
 /** How far what it paid for is credited. */
 export const creditingOfSubject = ({ printed, steps }: Pick<RefundSubject, 'printed' | 'steps'>) =>
   creditedSoFar(printed, steps);

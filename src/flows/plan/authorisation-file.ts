@@ -17,7 +17,7 @@ import { fileById } from '@/db/files';
 import { type Plan, planById } from '@/db/plans';
 import type { Db } from '@/db/pool';
 import { authorisationPdf } from '@/documents/pdf/draw';
-import { desk } from '@/flows/door/operation';
+import { type Context, desk } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
 import { type File, picturesOf } from '@/flows/file/kept-files';
 import { localeOf, payerOf } from '@/flows/invoice/paper-setting';
@@ -69,7 +69,10 @@ export const paperToSign = desk('see').run(
 );
 
 /** An authorisation as it was given, with the signature, for filing. @throws Refusal `not-found` */
-export const authorisationFile = desk('see').run(async (ctx, id: string): Promise<File> => {
+export const authorisationFile = desk('see').run(async (ctx, id: string): Promise<File> => authorisationPaper(ctx, id));
+
+/** The same, for another operation. */
+export async function authorisationPaper(ctx: Context, id: string): Promise<File> {
   const { paper, logoId, signature } = await ctx.read(async (db) => {
     const business = await businessById(db);
     const given = found(await authorisationById(db, id));
@@ -100,4 +103,4 @@ export const authorisationFile = desk('see').run(async (ctx, id: string): Promis
   });
   const bytes = await authorisationPdf(paper, await picturesOf(ctx, logoId, { signature }));
   return { name: 'authorisation.pdf', bytes, type: 'application/pdf' };
-});
+}

@@ -1,4 +1,5 @@
 import type { MessageKind } from '@/core/message/kinds';
+import { disputeMail } from './dispute-letters';
 import {
   answerMail,
   approvalMail,
@@ -74,6 +75,7 @@ export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
   'plan-ending': { mail: planEndingMail },
   'plan-over': { mail: planOverMail },
   'settings-changed': { mail: settingsMail },
+  dispute: { mail: disputeMail },
   'payout-returned': { mail: payoutReturnedMail },
   'partner-statement': { mail: partnerStatementMail },
   'partner-page': { mail: partnerPageMail },

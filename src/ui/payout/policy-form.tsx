@@ -2,9 +2,10 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { weekdayName } from '@/core/dates/date-text';
+import type { DisputeRule } from '@/core/dispute/dispute';
 import { typedMinor } from '@/core/invoice/read-paper';
 import { minorDigits } from '@/core/money/currency';
-import type { PayoutWhen } from '@/core/payout/policy';
+import { DISPUTE_RULE_WORDS, type PayoutWhen } from '@/core/payout/policy';
 import { useBusinessLocale } from '../kit/at-desk';
 import { Button } from '../kit/button';
 import { CurrencyField } from '../kit/currency-field';
@@ -28,11 +29,13 @@ const WHENS = [
 export function PolicyForm({
   when,
   smallest,
+  disputes,
   currency,
   may,
 }: {
   when: PayoutWhen;
   smallest: readonly Smallest[];
+  disputes: DisputeRule;
   currency: string;
   may: boolean;
 }) {
@@ -42,6 +45,7 @@ export function PolicyForm({
   const [weekday, setWeekday] = useState(when.kind === 'weekly' ? when.weekday : 1);
   const [day, setDay] = useState(String(when.kind === 'monthly' ? when.day : 1));
   const [lines, setLines] = useState(smallest);
+  const [rule, setRule] = useState(disputes);
   const [trouble, setTrouble] = useState('');
   const set = (at: number, part: Partial<Smallest>) =>
     setLines(lines.map((line, index) => (index === at ? { ...line, ...part } : line)));
@@ -57,6 +61,7 @@ export function PolicyForm({
       '/api/payouts/policy',
       {
         when: { kind, ...(kind === 'weekly' ? { weekday } : {}), ...(kind === 'monthly' ? { day: Number(day) } : {}) },
+        disputes: rule,
         smallest: Object.fromEntries(read.map(([code, minor]) => [code, Number(minor)])),
       },
       'Saved: it counts for the dates to come',
@@ -134,6 +139,18 @@ export function PolicyForm({
           ) : null}
         </div>
       ))}
+      <SelectField
+        label="When a payment is disputed"
+        value={rule}
+        disabled={!may}
+        onChange={(event) => setRule(event.target.value as DisputeRule)}
+      >
+        {Object.entries(DISPUTE_RULE_WORDS).map(([value, words]) => (
+          <option key={value} value={value}>
+            {words}
+          </option>
+        ))}
+      </SelectField>
       {trouble ? <FieldError>{trouble}</FieldError> : null}
       {may ? (
         <div className="flex flex-wrap items-center gap-4">

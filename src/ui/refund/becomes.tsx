@@ -54,6 +54,8 @@ export function Becomes({
         ? row(<span className="text-soft">of it tax</span>, BigInt(tax), taxOf(parts?.credited ?? null))
         : null}
       {payment.refunded > 0 || parts ? row('Refunded', BigInt(-payment.refunded), parts?.totalMinor ?? 0n) : null}
+      {payment.dispute && payment.dispute.taken > 0 ? row('Disputed', BigInt(-payment.dispute.taken), 0n) : null}
+      {payment.dispute && payment.dispute.fee > 0 ? row('Fee for the dispute', BigInt(-payment.dispute.fee), 0n) : null}
       {payment.method === 'card'
         ? row(
             <>
@@ -80,7 +82,7 @@ export function Becomes({
       ))}
       {row(
         'Left for you',
-        ownMinor,
+        ownMinor - BigInt((payment.dispute?.taken ?? 0) + (payment.dispute?.fee ?? 0)),
         parts ? -ownLossMinor(parts) : 0n,
         'rule-total mt-1 py-0.5 text-[17px]/7 font-semibold',
       )}

@@ -39,6 +39,8 @@ export type JsonPayment = {
   readonly due: number;
   readonly mayVoid: boolean;
   readonly mayRefund: boolean;
+  /** What a dispute took, and its fee; null where there is none. */
+  readonly dispute: { readonly taken: number; readonly fee: number } | null;
   readonly plan: { readonly name: string; readonly runs: boolean } | null;
   /** Which lines are goods of which a stock is kept. */
   readonly goods: readonly number[];

@@ -13,6 +13,8 @@ import type { NarrowingField } from './narrowing';
 export const REGISTER_STATE_WORDS: Readonly<Record<(typeof REGISTER_STATES)[number], string>> = {
   paid: 'Paid',
   'part-refunded': 'Part-refunded',
+  disputed: 'Disputed',
+  'dispute-lost': 'Dispute lost',
   refunded: 'Refunded',
   pending: 'Pending',
   refused: 'Refused',

@@ -51,6 +51,7 @@ export type WorkRowShown = {
 
 export const GROUP_WORDS: Readonly<Record<WorkGroup | 'waits', string>> = {
   try: 'Try again',
+  defend: 'Answer disputes',
   answer: 'Answer',
   decide: 'Decide about missed charges',
   charge: 'Charge again',

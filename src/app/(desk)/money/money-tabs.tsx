@@ -6,6 +6,7 @@ const KINDS = [
   { name: 'Daily closing', href: '/money/batches' },
   { name: 'Payouts', href: '/money/payouts' },
   { name: 'Bank', href: '/money/bank' },
+  { name: 'Disputes', href: '/money/disputes' },
 ] as const;
 
 /** What there is to see of money. */

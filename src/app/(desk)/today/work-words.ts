@@ -1,6 +1,7 @@
 import { daysBetween } from '@/core/dates/calendar-date';
 import { clockTime, monthText, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
+import { DISPUTE_WORDS } from '@/core/dispute/dispute-words';
 import { sharePaid } from '@/core/invoice/state';
 import { MESSAGE_KINDS } from '@/core/message/kinds';
 import { jsonMinor, money } from '@/core/money/money';
@@ -230,6 +231,19 @@ function told(item: QueueItem, { business, today }: TodayView): Told {
         href,
         sum: sum(payout.amountMinor, payout.currency),
         act: { do: 'open', href, words: 'See to it' },
+      };
+    }
+    case 'dispute': {
+      const { dispute } = item;
+      const href = `/money/disputes/${dispute.id}`;
+      return {
+        key: dispute.id,
+        mark: { rosette: 'Disputed', share: 0 },
+        who: dispute.customer,
+        about: `${DISPUTE_WORDS[dispute.reason]}. The last day to answer is ${day(dispute.answerBy)}.`,
+        href,
+        sum: sum(dispute.amountMinor, dispute.currency),
+        act: { do: 'open', href, words: 'Answer' },
       };
     }
     case 'stuck': {

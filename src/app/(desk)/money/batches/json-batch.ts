@@ -82,4 +82,12 @@ export const DIFFERENCE_WORDS: Readonly<Record<BatchDifference['kind'], { what: 
     what: 'Refunded by the processor, not here',
     todo: 'Ask the processor who refunded it, and write a credit note.',
   },
+  'dispute-only-here': {
+    what: 'A dispute here, not so with the processor',
+    todo: 'Compare sum and fee with the processor’s notice of the dispute.',
+  },
+  'dispute-only-there': {
+    what: 'A dispute with the processor, not here',
+    todo: 'Compare again: it is asked for once a day. If it stays, ask the processor.',
+  },
 };

@@ -22,7 +22,7 @@ export default async function NoDayOpen() {
     <Overview label="Closings at a glance">
       <OverviewPart name={monthText(month, locale)}>
         {sums.length === 0 ? <p className="py-3 text-soft">Nothing has moved yet this month.</p> : null}
-        {sums.map(({ currency, cardsMinor, backMinor, feesMinor, byHandMinor, allMinor }) => {
+        {sums.map(({ currency, cardsMinor, backMinor, feesMinor, disputedMinor, byHandMinor, allMinor }) => {
           const figure = (minor: bigint) => <Figure minor={jsonMinor(minor)} currency={currency} locale={locale} />;
           return (
             <div key={currency} className="document max-w-[460px] py-3 leading-7">
@@ -30,6 +30,7 @@ export default async function NoDayOpen() {
               <Leader label="By card">{figure(cardsMinor)}</Leader>
               {backMinor > 0n ? <Leader label="Refunded">{figure(-backMinor)}</Leader> : null}
               <Leader label="Processing fees">{figure(-feesMinor)}</Leader>
+              {disputedMinor === 0n ? null : <Leader label="Disputed, with fees">{figure(-disputedMinor)}</Leader>}
               {byHandMinor > 0n ? <Leader label="Cash, cheques and transfers">{figure(byHandMinor)}</Leader> : null}
               <Leader label="The month so far" className="rule-total mt-1 py-0.5 text-[17px]/7 font-semibold">
                 {figure(allMinor)}

@@ -41,6 +41,7 @@ export function jsonRegisterRow(
     amountMinor: row.amountMinor,
     tipMinor: 0n,
     refundedMinor: row.refundedMinor,
+    dispute: row.dispute,
   });
   const { words, state }: { words: string; state: RosetteState } = isBack
     ? REFUND_STATES[row.state === 'pending' || row.state === 'refused' ? row.state : 'done']
@@ -56,7 +57,7 @@ export function jsonRegisterRow(
     currency: row.currency,
     foreign: row.currency !== place.currency,
     when: on === today ? clockTime(row.at, place.zone) : shortDate(on, place.locale, { weekday: true }),
-    late: row.state === 'refused',
+    late: row.state === 'refused' || (!isBack && (row.dispute === 'open' || row.dispute === 'lost')),
     group: groupOf(on, today, place.locale),
   };
 }

@@ -13,6 +13,12 @@ function agreedText({ row, business }: PaymentSheet): string {
   return line ? tariffText(line, plainSum(BigInt(line.fixedMinor), line.currency)) : '';
 }
 
+/** What a partner bears of a dispute that is not won; minor units. */
+const disputedOf = ({ dispute }: PaymentSheet, partnerId: string): number =>
+  dispute && dispute.state !== 'won'
+    ? dispute.partners.reduce((sum, one) => sum + (one.partnerId === partnerId ? one.minor : 0), 0)
+    : 0;
+
 /** A payment's sheet as the browser has it. */
 export function jsonSheet(sheet: PaymentSheet, role: Parameters<typeof mayDo>[0]): JsonPayment {
   const { row, subject, business } = sheet;
@@ -53,18 +59,22 @@ export function jsonSheet(sheet: PaymentSheet, role: Parameters<typeof mayDo>[0]
     agreedText: agreedText(sheet),
     refunded: jsonMinor(row.refundedMinor),
     tipRefunded: jsonMinor(paid.tipRefundedMinor),
-    shares: shares.map(({ name, shareMinor, feeMinor, reversedMinor }) => ({
+    shares: shares.map(({ name, partnerId, shareMinor, feeMinor, reversedMinor }) => ({
       name,
       share: jsonMinor(shareMinor),
       fee: jsonMinor(feeMinor),
-      reversed: jsonMinor(reversedMinor),
+      reversed: jsonMinor(reversedMinor) + disputedOf(sheet, partnerId),
     })),
     isInvoice: invoice !== null,
     invoiceNumber: invoice?.number ?? '',
     credit: jsonMinor(creditMinor),
     due: jsonMinor(dueMinor),
     mayVoid: sheet.mayVoid,
-    mayRefund: mayDo(role, 'give-back'),
+    mayRefund: mayDo(role, 'give-back') && row.dispute !== 'open' && row.dispute !== 'lost',
+    dispute: sheet.dispute && {
+      taken: sheet.dispute.state === 'won' ? 0 : jsonMinor(sheet.dispute.amountMinor),
+      fee: jsonMinor(sheet.dispute.feeMinor - sheet.dispute.feeBackMinor),
+    },
     plan: sheet.plan && { name: sheet.plan.name, runs: sheet.plan.runs },
     goods: printed.lines.flatMap(({ itemId }, index) => (itemId ? [index] : [])),
   };

@@ -3,7 +3,7 @@ import type { PayoutWhen } from '@/core/payout/policy';
 import { keepPayoutPolicy } from '@/flows/payout/policy';
 import { PayoutPolicyInput } from '@/input/payout-input';
 
-export const PUT = desk(PayoutPolicyInput, (actor, { input: { when, smallest } }) => {
+export const PUT = desk(PayoutPolicyInput, (actor, { input: { when, smallest, disputes } }) => {
   const whens: Record<typeof when.kind, PayoutWhen> = {
     daily: { kind: 'daily' },
     weekly: { kind: 'weekly', weekday: when.weekday ?? 1 },
@@ -11,6 +11,7 @@ export const PUT = desk(PayoutPolicyInput, (actor, { input: { when, smallest } }
     'by-hand': { kind: 'by-hand' },
   };
   return keepPayoutPolicy(actor, {
+    disputes,
     when: whens[when.kind],
     smallest: Object.fromEntries(Object.entries(smallest).map(([currency, minor]) => [currency, String(minor)])),
   });

@@ -49,6 +49,8 @@ function Sum({
       ) : null}
       {sum.backs > 0 ? <Leader label={`Refunded, ${sum.backs}`}>{figure(-sum.backMinor)}</Leader> : null}
       <Leader label="Processing fees">{figure(-sum.feesMinor)}</Leader>
+      {sum.disputes > 0 ? <Leader label={`Disputed, ${sum.disputes}`}>{figure(-sum.disputedMinor)}</Leader> : null}
+      {sum.disputeFeesMinor === 0n ? null : <Leader label="Dispute fees">{figure(-sum.disputeFeesMinor)}</Leader>}
       {partnersMinor === 0n ? null : <Leader label="Partners’ parts">{figure(-partnersMinor)}</Leader>}
       <Leader label="On its way to you" className="rule-total mt-1 py-0.5 text-[17px]/7 font-semibold">
         {figure(total?.ownMinor ?? sum.netMinor)}
@@ -57,7 +59,12 @@ function Sum({
   );
 }
 
-const BACK_WORDS = { refund: 'refunded', void: 'voided' } as const;
+const BACK_WORDS = {
+  refund: 'refunded',
+  void: 'voided',
+  disputed: 'disputed',
+  'dispute-won': 'dispute won',
+} as const;
 
 function Line({ line, zone, locale }: { line: BatchLine; zone: string; locale: string }) {
   const { payment, back } = line;

@@ -4,6 +4,7 @@ import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
+import { DISPUTE_STATE_WORDS } from '@/core/dispute/dispute-words';
 import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { METHOD_WORDS } from '@/core/payment/methods';
@@ -35,6 +36,38 @@ function payoutSteps(payout: NonNullable<PaymentSheet['payout']>, locale: string
   return [out, { key: 'arrives', when: 'next banking day', what: 'In the account', open: true }];
 }
 
+/** Asked back by the holder's bank, and how that ended. */
+function disputeSteps(
+  dispute: NonNullable<PaymentSheet['dispute']>,
+  text: (minor: bigint) => string,
+  on: (at: Date) => string,
+): WayStep[] {
+  const href = `/money/disputes/${dispute.id}`;
+  const taken = {
+    key: 'disputed',
+    when: on(dispute.bookedAt),
+    what: `Disputed, ${text(dispute.amountMinor)} taken`,
+    more: `fee ${text(dispute.feeMinor)}`,
+    href,
+    out: true,
+  };
+  if (dispute.settledAt)
+    return [
+      taken,
+      {
+        key: 'dispute-decided',
+        when: on(dispute.settledAt),
+        what: dispute.state === 'won' ? 'Dispute won, given back' : 'Dispute lost',
+        href,
+        out: dispute.state === 'lost',
+      },
+    ];
+  return [
+    taken,
+    { key: 'dispute-open', when: DISPUTE_STATE_WORDS[dispute.state], what: 'The bank decides', href, open: true },
+  ];
+}
+
 /** The steps of the money, first to last. */
 function stepsOf({
   row,
@@ -45,6 +78,7 @@ function stepsOf({
   payout,
   onStatement,
   creditNumbers,
+  dispute,
 }: PaymentSheet): WayStep[] {
   const { locale, zone } = business;
   const text = (minor: bigint) => moneyText(money(minor, row.currency), locale);
@@ -96,6 +130,7 @@ function stepsOf({
           },
         ]
       : []),
+    ...(dispute ? disputeSteps(dispute, text, on) : []),
     ...subject.refunds
       .filter(({ state }) => state !== 'refused')
       .map((refund): WayStep => {
@@ -153,7 +188,11 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
               <span className="private text-[17px] text-soft">from {row.customer}</span>
             </h1>
             <p>
-              <b className={`font-semibold ${row.state === 'refused' ? 'text-brick' : ''}`}>{state}</b>
+              <b
+                className={`font-semibold ${row.state === 'refused' || row.dispute === 'open' || row.dispute === 'lost' ? 'text-brick' : ''}`}
+              >
+                {state}
+              </b>
               {why}, {shortDate(dateInZone(at, zone), locale, { weekday: true, year: true })} at {clockTime(at, zone)}
               {how}, for{' '}
               <Link className="link" href={subjectPath(row) as Route}>
@@ -176,6 +215,11 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
             {receipt ? (
               <a className="link" href={receipt} target="_blank" rel="noreferrer">
                 Receipt {row.receiptNumber}
+              </a>
+            ) : null}
+            {row.state === 'paid' ? (
+              <a className="link" href={`/files/payment-file/${row.id}`}>
+                All its papers
               </a>
             ) : null}
             {mayAsk && row.receiptNumber ? (

@@ -1,5 +1,6 @@
 import { USUAL_CURRENCIES } from '@/core/money/currency';
 import { plainSum } from '@/core/money/money-text';
+import { disputeRuleOf } from '@/core/payout/policy';
 import type { Actor } from '@/flows/door/rights';
 import { mayDo } from '@/flows/door/rights';
 import { payoutList } from '@/flows/payout/payout-list';
@@ -32,6 +33,7 @@ export async function AccountsView({ actor }: { actor: Actor }) {
           currency,
           sum: plainSum(BigInt(minor), currency),
         }))}
+        disputes={disputeRuleOf(policy)}
         currency={business.currency}
         may={may}
       />

@@ -1,0 +1,226 @@
+'use client';
+import { FileText, X } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { ALWAYS_IN, type FilePart, PART_TITLES } from '@/core/dispute/payment-file';
+import { FileDrop } from '../import/file-drop';
+import { Button } from '../kit/button';
+import { Check } from '../kit/check';
+import { FieldError, TextField } from '../kit/field';
+import { FormDialog } from '../kit/form-dialog';
+import { usePress } from '../kit/press';
+import { send, troubleOf } from '../kit/send';
+import { upload } from '../kit/send-file';
+import { KnownParts } from './known-parts';
+
+const PAUSE_MS = 600;
+const MOST_FILES = 20;
+
+type Prepared = {
+  readonly words: string;
+  readonly files: readonly { readonly id: string; readonly name: string }[];
+  readonly leftOut: readonly string[];
+};
+
+const bodyOf = ({ words, files, leftOut }: Prepared) => ({ words, fileIds: files.map(({ id }) => id), leftOut });
+
+/** What the business answers: words and papers of its own, what of the known goes along; kept while it is typed, sent once. */
+export function AnswerForm({
+  disputeId,
+  paymentId,
+  sum,
+  mayAccept,
+  prepared,
+  parts,
+}: {
+  disputeId: string;
+  paymentId: string;
+  sum: string;
+  mayAccept: boolean;
+  prepared: Prepared;
+  parts: readonly FilePart[];
+}) {
+  const path = `/api/disputes/${disputeId}`;
+  const { busy, press } = usePress();
+  const [answer, setAnswer] = useState(prepared);
+  const [trouble, setTrouble] = useState('');
+  const [kept, setKept] = useState(true);
+  const [asking, setAsking] = useState<'send' | 'accept' | null>(null);
+  const [sending, setSending] = useState(false);
+  const waiting = useRef<Prepared | null>(null);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+
+  /** Keeps what stands there; true once the server has it. */
+  async function keep(): Promise<boolean> {
+    clearTimeout(timer.current);
+    const now = waiting.current;
+    if (!now) return true;
+    waiting.current = null;
+    const said = await send('PUT', path, bodyOf(now));
+    if (!said.ok) {
+      waiting.current ??= now;
+      setTrouble(troubleOf(said));
+      return false;
+    }
+    setTrouble('');
+    if (!waiting.current) setKept(true);
+    return true;
+  }
+
+  function change(part: Partial<Prepared>) {
+    const next = { ...answer, ...part };
+    setAnswer(next);
+    setKept(false);
+    waiting.current = next;
+    clearTimeout(timer.current);
+    timer.current = setTimeout(() => void keep(), PAUSE_MS);
+  }
+
+  // Whoever leaves or reloads in the middle of a word loses none of it.
+  useEffect(() => {
+    const leave = () => {
+      const now = waiting.current;
+      if (!now) return;
+      const body = JSON.stringify(bodyOf(now));
+      void fetch(path, { method: 'PUT', keepalive: true, headers: { 'content-type': 'application/json' }, body });
+    };
+    window.addEventListener('pagehide', leave);
+    return () => {
+      window.removeEventListener('pagehide', leave);
+      leave();
+    };
+  }, [path]);
+
+  async function add(file: File) {
+    setTrouble('');
+    setSending(true);
+    const stored = await upload(file, 'attachment', file.name);
+    setSending(false);
+    if (!stored.ok) return setTrouble(stored.words);
+    change({ files: [...answer.files, { id: stored.value.id, name: stored.value.name }] });
+  }
+
+  async function go(what: 'send' | 'accept'): Promise<string> {
+    if (!(await keep())) return 'What you wrote could not be kept; nothing was sent.';
+    const said = await press(`${path}/${what}`, {}, what === 'send' ? 'The answer is sent' : 'The loss is accepted');
+    if (said.ok) setAsking(null);
+    return troubleOf(said);
+  }
+
+  const shown = parts.map((part) =>
+    part.key === 'added' ? { ...part, papers: answer.files.map(({ name }) => ({ name })) } : part,
+  );
+  return (
+    <>
+      <section className="mt-5" aria-label="Your answer">
+        <h2 className="title-section border-b border-ink pb-1">Your answer</h2>
+        <TextField
+          label="What happened, in your own words"
+          rows={5}
+          maxLength={5000}
+          value={answer.words}
+          onChange={(event) => change({ words: event.target.value })}
+          onBlur={() => void keep()}
+        />
+        <p className="small text-soft" aria-live="polite">
+          {kept ? 'Kept' : 'Being kept'}
+        </p>
+        <ul className="mt-2 grid gap-1.5">
+          {answer.files.map((file) => (
+            <li key={file.id} className="flex items-center gap-2 border-b border-rule pb-1">
+              <FileText size={15} strokeWidth={1.5} aria-hidden="true" />
+              <a
+                className="min-w-0 flex-1 truncate hover:underline"
+                href={`/files/own/${file.id}`}
+                target="_blank"
+                rel="noreferrer"
+              >
+                {file.name}
+              </a>
+              <button
+                type="button"
+                className="grid size-6 place-items-center"
+                aria-label={`Without ${file.name}`}
+                onClick={() => change({ files: answer.files.filter(({ id }) => id !== file.id) })}
+              >
+                <X size={13} strokeWidth={1.6} aria-hidden="true" />
+              </button>
+            </li>
+          ))}
+        </ul>
+        {answer.files.length < MOST_FILES ? (
+          <FileDrop
+            label={sending ? 'Sending it up' : 'Add a paper'}
+            accept=".pdf,.png,.jpg,.jpeg"
+            hint="proof of delivery, letters, pictures: PDF, PNG or JPEG, up to 10 MB each"
+            onFile={add}
+          />
+        ) : null}
+        {trouble ? <FieldError>{trouble}</FieldError> : null}
+      </section>
+      <KnownParts
+        parts={shown}
+        leftOut={answer.leftOut}
+        before={(part) =>
+          ALWAYS_IN.includes(part.key) || part.key === 'added' ? null : (
+            <Check
+              aria-label={`${PART_TITLES[part.key]} goes along`}
+              checked={!answer.leftOut.includes(part.key)}
+              onChange={(event) =>
+                change({
+                  leftOut: event.target.checked
+                    ? answer.leftOut.filter((one) => one !== part.key)
+                    : [...answer.leftOut, part.key],
+                })
+              }
+            />
+          )
+        }
+      />
+      <div className="mt-5 flex flex-wrap items-center gap-x-5 gap-y-2">
+        <Button look="go" busy={busy} onClick={() => setAsking('send')}>
+          Send the answer
+        </Button>
+        <a
+          className="link"
+          href={`/files/disputes/${disputeId}`}
+          target="_blank"
+          rel="noreferrer"
+          onClick={() => void keep()}
+        >
+          See it as one PDF
+        </a>
+        <a className="link" href={`/files/payment-file/${paymentId}`}>
+          All papers as a zip
+        </a>
+        {mayAccept ? (
+          <Button look="link" onClick={() => setAsking('accept')}>
+            Accept the loss
+          </Button>
+        ) : null}
+      </div>
+      <FormDialog
+        open={asking === 'send'}
+        title="Send the answer"
+        about="It goes to the holder’s bank as one file, once: nothing can be added afterwards."
+        action="Send it"
+        busy={busy}
+        onClose={() => setAsking(null)}
+        onSure={() => go('send')}
+      >
+        {answer.words.trim() ? null : <p>You have not written what happened. A few sentences help whoever decides.</p>}
+      </FormDialog>
+      <FormDialog
+        open={asking === 'accept'}
+        title="Accept the loss"
+        about={`${sum} stays with the holder, and nothing is sent. This cannot be undone.`}
+        action="Accept the loss"
+        danger
+        busy={busy}
+        onClose={() => setAsking(null)}
+        onSure={() => go('accept')}
+      >
+        {null}
+      </FormDialog>
+    </>
+  );
+}
