@@ -920,6 +920,40 @@ CREATE TABLE public.discount_codes (
     CONSTRAINT discount_codes_uses_positive CHECK ((most_uses > 0))
 );
 
+CREATE TABLE public.disputes (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    payment_id uuid NOT NULL,
+    key text NOT NULL,
+    reason text NOT NULL,
+    currency text NOT NULL,
+    amount_minor bigint NOT NULL,
+    fee_minor bigint NOT NULL,
+    fee_back_minor bigint DEFAULT 0 NOT NULL,
+    partners jsonb NOT NULL,
+    opened_at timestamp with time zone NOT NULL,
+    answer_by timestamp with time zone NOT NULL,
+    booked_at timestamp with time zone NOT NULL,
+    state text NOT NULL,
+    words text DEFAULT ''::text NOT NULL,
+    files jsonb DEFAULT '[]'::jsonb NOT NULL,
+    left_out jsonb DEFAULT '[]'::jsonb NOT NULL,
+    accepted boolean DEFAULT false NOT NULL,
+    answered_by text DEFAULT ''::text NOT NULL,
+    sent_at timestamp with time zone,
+    settled_at timestamp with time zone,
+    lost_by text,
+    reminded_at timestamp with time zone,
+    CONSTRAINT disputes_amount_positive CHECK ((amount_minor > 0)),
+    CONSTRAINT disputes_fee_back_in_bounds CHECK (((fee_back_minor >= 0) AND (fee_back_minor <= fee_minor))),
+    CONSTRAINT disputes_fee_not_negative CHECK ((fee_minor >= 0)),
+    CONSTRAINT disputes_lost_by_known CHECK ((lost_by = ANY (ARRAY['decision'::text, 'silence'::text, 'accepted'::text]))),
+    CONSTRAINT disputes_lost_by_when_lost CHECK (((lost_by IS NOT NULL) = (state = 'lost'::text))),
+    CONSTRAINT disputes_reason_known CHECK ((reason = ANY (ARRAY['not-recognised'::text, 'not-received'::text, 'not-as-described'::text, 'charged-twice'::text, 'cancelled'::text, 'other'::text]))),
+    CONSTRAINT disputes_settled_when_decided CHECK (((settled_at IS NOT NULL) = (state = ANY (ARRAY['won'::text, 'lost'::text])))),
+    CONSTRAINT disputes_state_known CHECK ((state = ANY (ARRAY['open'::text, 'sending'::text, 'sent'::text, 'won'::text, 'lost'::text])))
+);
+
 CREATE TABLE public.documents (
     business_id uuid NOT NULL,
     kind text NOT NULL,
@@ -928,7 +962,7 @@ CREATE TABLE public.documents (
     bytes bytea NOT NULL,
     made_at timestamp with time zone NOT NULL,
     version integer DEFAULT 1 NOT NULL,
-    CONSTRAINT documents_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'credit-note'::text])))
+    CONSTRAINT documents_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'credit-note'::text, 'dispute-file'::text])))
 );
 
 CREATE TABLE public.earlier_names (
@@ -1069,7 +1103,7 @@ CREATE TABLE public.ledger_postings (
     account text NOT NULL,
     currency text NOT NULL,
     amount_minor bigint NOT NULL,
-    CONSTRAINT ledger_postings_account_known CHECK ((account = ANY (ARRAY['receivable'::text, 'revenue'::text, 'tax-payable'::text, 'processor-clearing'::text, 'processing-fees'::text, 'tips'::text, 'partner-shares'::text, 'partners'::text, 'bank'::text, 'cash'::text, 'cheques'::text, 'other-receipts'::text, 'customer-credit'::text, 'on-the-way'::text, 'bank-charges'::text, 'outside'::text]))),
+    CONSTRAINT ledger_postings_account_known CHECK ((account = ANY (ARRAY['receivable'::text, 'revenue'::text, 'tax-payable'::text, 'processor-clearing'::text, 'processing-fees'::text, 'tips'::text, 'partner-shares'::text, 'partners'::text, 'bank'::text, 'cash'::text, 'cheques'::text, 'other-receipts'::text, 'customer-credit'::text, 'on-the-way'::text, 'bank-charges'::text, 'outside'::text, 'disputed'::text, 'dispute-losses'::text, 'dispute-fees'::text]))),
     CONSTRAINT ledger_postings_amount_not_zero CHECK ((amount_minor <> 0))
 );
 
@@ -1111,7 +1145,7 @@ CREATE TABLE public.messages (
     request_id uuid,
     plan_id uuid,
     seen_to_at timestamp with time zone,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -1241,7 +1275,7 @@ CREATE TABLE public.partner_movements (
     currency text NOT NULL,
     minor bigint NOT NULL,
     at timestamp with time zone NOT NULL,
-    CONSTRAINT partner_movements_kind_known CHECK ((kind = ANY (ARRAY['share'::text, 'reversal'::text, 'by-hand'::text, 'came-back'::text])))
+    CONSTRAINT partner_movements_kind_known CHECK ((kind = ANY (ARRAY['share'::text, 'reversal'::text, 'by-hand'::text, 'came-back'::text, 'disputed'::text, 'dispute-won'::text])))
 );
 
 CREATE TABLE public.partners (
@@ -1292,8 +1326,10 @@ CREATE TABLE public.payments (
     charge_id uuid,
     at timestamp with time zone GENERATED ALWAYS AS (COALESCE(settled_at, started_at)) STORED,
     agreed_fee_minor bigint,
+    dispute text,
     CONSTRAINT payments_amount_positive CHECK (((amount_minor > 0) OR ((amount_minor = 0) AND (tip_minor = 0) AND (order_id IS NOT NULL)))),
     CONSTRAINT payments_channel_known CHECK ((channel = ANY (ARRAY['invoice'::text, 'link'::text, 'page'::text, 'button'::text, 'plan'::text, 'desk'::text]))),
+    CONSTRAINT payments_dispute_known CHECK ((dispute = ANY (ARRAY['open'::text, 'won'::text, 'lost'::text]))),
     CONSTRAINT payments_last4_only CHECK ((card_last4 ~ '^[0-9]{4}$'::text)),
     CONSTRAINT payments_method_known CHECK ((method = ANY (ARRAY['card'::text, 'transfer'::text, 'cash'::text, 'cheque'::text, 'other'::text, 'account'::text]))),
     CONSTRAINT payments_one_subject CHECK ((num_nonnulls(invoice_id, order_id) = 1)),
@@ -1727,6 +1763,15 @@ ALTER TABLE ONLY public.day_batches
 ALTER TABLE ONLY public.discount_codes
     ADD CONSTRAINT discount_codes_pkey PRIMARY KEY (business_id, id);
 
+ALTER TABLE ONLY public.disputes
+    ADD CONSTRAINT disputes_key_unique UNIQUE (business_id, key);
+
+ALTER TABLE ONLY public.disputes
+    ADD CONSTRAINT disputes_payment_unique UNIQUE (business_id, payment_id);
+
+ALTER TABLE ONLY public.disputes
+    ADD CONSTRAINT disputes_pkey PRIMARY KEY (business_id, id);
+
 ALTER TABLE ONLY public.documents
     ADD CONSTRAINT documents_pkey PRIMARY KEY (business_id, kind, subject_id, version);
 
@@ -1986,6 +2031,14 @@ CREATE INDEX discount_codes_by_time ON public.discount_codes USING btree (busine
 
 CREATE UNIQUE INDEX discount_codes_key_unique ON public.discount_codes USING btree (business_id, code_key) WHERE (NOT archived);
 
+CREATE INDEX disputes_by_time ON public.disputes USING btree (business_id, booked_at, id);
+
+CREATE INDEX disputes_to_answer ON public.disputes USING btree (business_id, answer_by) WHERE (state = 'open'::text);
+
+CREATE INDEX disputes_undecided ON public.disputes USING btree (business_id, booked_at) WHERE (state = ANY (ARRAY['open'::text, 'sending'::text, 'sent'::text]));
+
+CREATE INDEX disputes_won_by_time ON public.disputes USING btree (business_id, settled_at) WHERE (state = 'won'::text);
+
 CREATE INDEX files_by_time ON public.files USING btree (business_id, created_at, id);
 
 CREATE INDEX invoices_by_due ON public.invoices USING btree (business_id, due_on, id) WHERE (stage <> 'draft'::text);
@@ -2121,6 +2174,8 @@ CREATE UNIQUE INDEX payments_one_pending_order ON public.payments USING btree (b
 CREATE INDEX payments_paid ON public.payments USING btree (business_id, settled_at, id) WHERE (state = 'paid'::text);
 
 CREATE INDEX payments_pending_of_invoice ON public.payments USING btree (business_id, invoice_id) WHERE (state = 'pending'::text);
+
+CREATE INDEX payments_with_dispute ON public.payments USING btree (business_id, at, id) WHERE (dispute IS NOT NULL);
 
 CREATE INDEX payments_with_other_fee ON public.payments USING btree (business_id, at, id) WHERE ((fee_minor <> agreed_fee_minor) AND (state = 'paid'::text));
 
@@ -2401,6 +2456,12 @@ ALTER TABLE ONLY public.day_batches
 
 ALTER TABLE ONLY public.discount_codes
     ADD CONSTRAINT discount_codes_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.disputes
+    ADD CONSTRAINT disputes_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.disputes
+    ADD CONSTRAINT disputes_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
 
 ALTER TABLE ONLY public.documents
     ADD CONSTRAINT documents_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -2755,6 +2816,8 @@ ALTER TABLE public.day_batches ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.discount_codes ENABLE ROW LEVEL SECURITY;
 
+ALTER TABLE public.disputes ENABLE ROW LEVEL SECURITY;
+
 ALTER TABLE public.documents ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.earlier_names ENABLE ROW LEVEL SECURITY;
@@ -2838,6 +2901,8 @@ CREATE POLICY own_business ON public.daily_looks TO dahlia_app USING ((business_
 CREATE POLICY own_business ON public.day_batches TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.discount_codes TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.disputes TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.documents TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
@@ -3137,6 +3202,8 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.daily_looks TO dahlia_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.day_batches TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.discount_codes TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.disputes TO dahlia_app;
 
 GRANT SELECT,INSERT ON TABLE public.documents TO dahlia_app;
 

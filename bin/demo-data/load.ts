@@ -35,6 +35,7 @@ import { keepTerms } from '@/flows/records/profile';
 import { services } from '@/outside/services';
 import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
 import { seeded } from '../../tests/support/seeded';
+import { playDisputes } from './disputes';
 import { offerPlans } from './offers';
 import { playPayouts } from './payouts';
 import { planPlans } from './plans';
@@ -423,18 +424,18 @@ await lately();
 await strayPayment();
 await closeDays(programContext(BUSINESS.id, begun));
 const today = dateInZone(begun, BUSINESS.zone);
-await playPayouts({
+const stage = {
   actor: ada,
   zone: BUSINESS.zone,
-  from: addDays(today, -DAYS),
   to: addDays(today, -1),
   standIns: STANDINS,
-  at: async (instant) => {
+  at: async (instant: Date) => {
     present = instant;
     await setStandInClock();
   },
-  mail,
-});
+};
+await playPayouts({ ...stage, from: addDays(today, -DAYS), mail });
+await playDisputes(stage);
 present = begun;
 await fetch(`${STANDINS}/clock`, {
   method: 'POST',

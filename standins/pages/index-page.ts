@@ -27,6 +27,7 @@ export const indexPage = (store: MailStore, messages: MessageStore, clock: Movab
       <p><a href="/bank">Accounts, their books and statements; a place to pay in</a></p>
       <h2>Processor</h2>
       <p><a href="/cards/terms">What it holds back of whom</a></p>
+      <p><a href="/cards/disputes">Disputes: ask for a payment back as its holder would, or decide as their bank</a></p>
       <h2>Sample website</h2>
       <p><a href="/shop">A page on which buttons can be tried</a></p>
       <h2>Clock</h2>

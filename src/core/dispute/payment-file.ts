@@ -18,8 +18,6 @@ export const FILE_PARTS = [
 ] as const;
 export type FilePartKey = (typeof FILE_PARTS)[number];
 
-export const isFilePart = (key: string): key is FilePartKey => FILE_PARTS.some((known) => known === key);
-
 /** A paper that belongs to a part, as the zip names it. */
 export type Paper = { readonly name: string };
 

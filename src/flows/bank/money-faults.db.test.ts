@@ -6,6 +6,9 @@ import { bankAccounts } from '@/db/bank-accounts';
 import { accountBalances, ledgerTroubles } from '@/db/ledger';
 import { inBusiness } from '@/db/transaction';
 import { closeDays } from '@/flows/day/close-days';
+import { acceptDispute, sendAnswer } from '@/flows/dispute/answer-dispute';
+import { disputeList } from '@/flows/dispute/dispute-sheet';
+import { lookForDisputes } from '@/flows/dispute/hear-disputes';
 import { programContext } from '@/flows/door/program';
 import { Refusal } from '@/flows/door/refusal';
 import { refundPayment } from '@/flows/payment/refund-payment';
@@ -17,6 +20,7 @@ import { keepPayoutPolicy } from '@/flows/payout/policy';
 import { storePartner } from '@/flows/records/partners';
 import { services } from '@/outside/services';
 import { asSuperuser } from '../../../tests/support/database';
+import { decideDispute, disputePayment } from '../../../tests/support/disputes';
 import { underTheKnife } from '../../../tests/support/knife';
 import { paidOrder, placedOffer } from '../../../tests/support/offers';
 import { bookOf, clockAt, closeAccount, confirmedAccount, playDays } from '../../../tests/support/payouts';
@@ -36,6 +40,8 @@ afterEach(() => {
 });
 
 const CURRENCIES = ['USD', 'EUR'] as const;
+/** What partners were given and gave back; what came back and was paid by hand apart. */
+const MOVED = ['share', 'reversal', 'by-hand', 'disputed', 'dispute-won'] as const;
 const of = <T>(house: House, work: Parameters<typeof inBusiness<T>>[1]) =>
   inBusiness(programContext(house.business.id), work);
 const balance = async (
@@ -128,6 +134,20 @@ test.each([3, 11])(
           );
       },
       async () => {
+        if (paid.length > 0) await disputePayment(workshop, pick(chance, paid));
+      },
+      async () => {
+        const [one] = (await disputeList(house.owner)).open;
+        if (!one) return;
+        return chance() < 0.5 ? acceptDispute(house.owner, one.id) : sendAnswer(house.owner, one.id);
+      },
+      async () => {
+        const { open, rows } = await disputeList(house.owner);
+        const one = pick(chance, [...open, ...rows]);
+        if (one) await decideDispute(workshop, one.key, chance() < 0.5);
+        await lookForDisputes(programContext(house.business.id));
+      },
+      async () => {
         const open = await of(house, (tx) => bankAccounts(tx));
         const account = pick(
           chance,
@@ -162,7 +182,7 @@ test.each([3, 11])(
     let day = DAY;
     for (let step = 0; step < 12; step++, day = addDays(day, 1)) {
       await clockAt(workshop, house, day, '11:00');
-      for (let act = 0; act < 4; act++) await orRefused(pick(chance, acts)());
+      for (let act = 0; act < 6; act++) await orRefused(pick(chance, acts)());
       expect(await playDays(workshop, house, [addDays(day, 1)])).toEqual([]);
       expect(await of(house, ledgerTroubles)).toEqual([]);
     }
@@ -181,6 +201,8 @@ test.each([3, 11])(
       day = addDays(day, 5);
     }
     expect((await payoutList(house.owner)).returned).toEqual([]);
+    const { open, rows } = await disputeList(house.owner);
+    expect(open.length + rows.length).toBeGreaterThan(1);
     expect(await of(house, ledgerTroubles)).toEqual([]);
     const moved = await asSuperuser<{ kind: string; currency: string; minor: string }>(
       workshop.admin,
@@ -198,7 +220,7 @@ test.each([3, 11])(
       ]).toEqual([0n, 0n]);
       expect(await balance(house, 'partners', currency)).toBe(0n);
       // What partners were given and did not get by hand came to their accounts; what else the processor held came to ours.
-      expect(await paidInto(numbers.partner, currency)).toBe(movedOf(currency, 'share', 'reversal', 'by-hand'));
+      expect(await paidInto(numbers.partner, currency)).toBe(movedOf(currency, ...MOVED));
       const own = await paidInto(numbers.own, currency);
       expect(own).toBeGreaterThan(0n);
       const [sold] = await asSuperuser<{ minor: string }>(
@@ -207,7 +229,7 @@ test.each([3, 11])(
        where business_id = $1 and sum->>'currency' = $2`,
         [house.business.id, currency],
       );
-      expect(own).toBe(BigInt(sold?.minor ?? '0') - movedOf(currency, 'share', 'reversal', 'by-hand'));
+      expect(own).toBe(BigInt(sold?.minor ?? '0') - movedOf(currency, ...MOVED));
     }
   },
 );

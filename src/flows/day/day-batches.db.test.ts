@@ -65,6 +65,9 @@ test('a day is open until midnight, then closed once with what each channel brou
       backs: 0,
       backMinor: 0n,
       feesMinor: 443n,
+      disputes: 0,
+      disputedMinor: 0n,
+      disputeFeesMinor: 0n,
       netMinor: 12_757n,
       channels: [
         { channel: 'plan', sales: 1, salesMinor: 2_200n },

@@ -13,17 +13,18 @@ import { todayView } from '@/flows/day/today';
 import { disputeList } from '@/flows/dispute/dispute-sheet';
 import { programContext } from '@/flows/door/program';
 import { storeFile } from '@/flows/file/store-file';
-import { hearCardEvent } from '@/flows/payment/hear-card-event';
 import { paymentSheet } from '@/flows/payment/payment-sheet';
 import { refundPayment } from '@/flows/payment/refund-payment';
 import { takePayment } from '@/flows/payment/take-payment';
 import { payoutList } from '@/flows/payout/payout-list';
 import { keepPayoutPolicy } from '@/flows/payout/policy';
 import { handOverMessage } from '@/flows/post/hand-over-message';
+import { hearCardEvent } from '@/flows/processor/hear-card-event';
 import { storePartner } from '@/flows/records/partners';
 import { registerOf } from '@/flows/register/register';
 import { services } from '@/outside/services';
 import { asSuperuser } from '../../../tests/support/database';
+import { decideDispute, disputePayment } from '../../../tests/support/disputes';
 import { underTheKnife } from '../../../tests/support/knife';
 import { playMinute } from '../../../tests/support/minute';
 import { paidOrder, placedOffer } from '../../../tests/support/offers';
@@ -74,30 +75,11 @@ async function sharedPayment(card = 'corvid-good', tip = '') {
   return { partner, called, paymentId: await paidOrder(workshop, called, tip ? { tip } : {}, card) };
 }
 
-const press = async (path: string, form: Record<string, string>): Promise<number> =>
-  (
-    await fetch(`${workshop.standIns}/cards/disputes${path}`, {
-      method: 'POST',
-      body: new URLSearchParams(form),
-      redirect: 'manual',
-    })
-  ).status;
-
-/** The holder asks for a payment back; nobody has told us yet. */
-async function dispute(paymentId: string, reason = 'not-recognised'): Promise<void> {
-  const [row] = await asSuperuser<{ sale: string }>(
-    workshop.admin,
-    'select sale_id as sale from payments where id = $1',
-    [paymentId],
-  );
-  expect(await press('', { sale: row?.sale ?? '', reason })).toBe(303);
-}
-
 const look = () => lookForDisputes(programContext(house.business.id));
 
 /** The dispute of this business, once it is heard of. */
 async function heard(paymentId: string, reason?: string) {
-  await dispute(paymentId, reason);
+  expect(await disputePayment(workshop, paymentId, reason)).toBe(true);
   await look();
   const { open } = await disputeList(house.owner);
   const found = open.find((one) => one.paymentId === paymentId);
@@ -106,7 +88,7 @@ async function heard(paymentId: string, reason?: string) {
 }
 
 const decide = async (key: string, won: boolean): Promise<void> => {
-  expect(await press(`/${key}`, { won: won ? 'yes' : 'no' })).toBe(303);
+  expect(await decideDispute(workshop, key, won)).toBe(true);
   await look();
 };
 
@@ -137,8 +119,8 @@ test('opened, it takes sum, fee and the partner’s part at once; Today, the own
   );
   expect(queued).toHaveLength(1);
   await handOverMessage(house.business.id, queued[0]?.id ?? '');
-  const [mail] = (await mailOf(workshop.standIns, `owner-${house.business.id.slice(0, 8)}@sallow.example`)).filter(({ subject }) =>
-    subject.includes('is disputed'),
+  const [mail] = (await mailOf(workshop.standIns, `owner-${house.business.id.slice(0, 8)}@sallow.example`)).filter(
+    ({ subject }) => subject.includes('is disputed'),
   );
   expect(mail?.text).toContain(`/money/disputes/${id}`);
   expect(mail?.text).toContain('does not recognise');
@@ -187,7 +169,7 @@ test('a card that disputes later is heard of at the daily closing; the day, the 
   expect(won.batch.sums).toMatchObject([
     { disputes: 1, disputedMinor: -4400n, disputeFeesMinor: -1500n, netMinor: 5900n },
   ]);
-  expect((await payoutList(house.reader)).gathering).toEqual([]);
+  expect((await payoutList(house.reader)).gathering.map(({ minor }) => minor)).toEqual([0n, 0n]);
   expect(await balance('processor-clearing')).toBe(0n);
   expect(await balance('disputed')).toBe(0n);
   await sound();
@@ -294,7 +276,7 @@ test('an invoice’s payment: nobody answers, the last day goes by, and it is lo
 
 test('the processor’s event is enough; one that is not signed as it signs says nothing', async () => {
   const { paymentId } = await sharedPayment();
-  await dispute(paymentId);
+  await disputePayment(workshop, paymentId);
   const body = JSON.stringify({ event: 'dispute-changed', key: `${house.business.id}.${paymentId}`, sale: 'x' });
   const time = String(Math.floor(Date.now() / 1000));
   expect(await hearCardEvent({ body, time, signature: 'f'.repeat(64) })).toBe(false);
@@ -330,7 +312,7 @@ test('killed at any step of hearing and answering, a dispute is booked once and 
   let kills = 0;
   for (let round = 0; round < 6; round++) {
     const paymentId = await paidOrder(workshop, called);
-    await dispute(paymentId);
+    await disputePayment(workshop, paymentId);
     for (let steps = 2; steps < 40; steps += 1 + Math.floor(chance() * 4))
       if (await underTheKnife(look, { steps, heard: chance() < 0.5, outside })) kills++;
     await look();

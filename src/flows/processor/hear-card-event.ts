@@ -1,9 +1,9 @@
 import { lookForDisputes } from '@/flows/dispute/hear-disputes';
 import { anybody } from '@/flows/door/operation';
+import { hearOfSale } from '@/flows/payment/settle-payment';
+import { ofSaleKey } from '@/flows/payment/take-payment';
 import { services } from '@/outside/services';
 import { isGenuineEvent } from '@/outside/signed-event';
-import { hearOfSale } from './settle-payment';
-import { ofSaleKey } from './take-payment';
 
 /** Acts on an event of the processor's; false where it is not signed as the processor signs. */
 export const hearCardEvent = anybody().run(
