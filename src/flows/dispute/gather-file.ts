@@ -77,9 +77,9 @@ async function factsOf(db: Db, paymentId: string): Promise<Facts> {
   };
 }
 
-/** A moment as somebody elsewhere reads it: day, time, and whose clock. */
+/** A moment on the business's clock; which that is stands once, above. */
 const moment = (at: Date, { zone, locale }: Business): string =>
-  `${longDate(dateInZone(at, zone), locale)}, ${clockTime(at, zone)} (${zone})`;
+  `${longDate(dateInZone(at, zone), locale)}, ${clockTime(at, zone)}`;
 
 type Row = readonly [string, string];
 const given = (rows: readonly (readonly [string, string | false | null | undefined])[]): Row[] =>
@@ -124,6 +124,9 @@ function soldPart({ business, row, subject }: Facts): FilePart {
           quantity === '1' ? sum(net) : `${quantity} × ${unitPrice}: ${sum(net)}`,
         ],
       ),
+      ['Discount', printed.discount > 0 && sum(-printed.discount)],
+      ['Delivery', printed.delivery && sum(printed.delivery.amount)],
+      ['Tax', !printed.pricesIncludeTax && printed.taxTotal > 0 && sum(printed.taxTotal)],
       ['Total', sum(printed.total)],
       ...(order?.printed.answers ?? []).map(({ label, text }): Row => [label, text]),
       ['Message', order?.printed.message],
@@ -245,7 +248,7 @@ function partsOf(facts: Facts): FilePart[] {
           moment(one.settledAt ?? one.startedAt, business),
           [
             moneyText(money(one.amountMinor + one.tipMinor, one.currency), business.locale),
-            one.subject && `for ${one.subject}`,
+            one.subject && `for ${one.invoiceId ? 'invoice ' : ''}${one.subject}`,
             'never disputed',
           ]
             .filter(Boolean)
@@ -304,6 +307,7 @@ export async function gatherFile(ctx: Context, paymentId: string, leaveOut = tru
   const included = includedParts(parts, leftOut);
   const kept = new Set(included.map(({ key }) => key));
   const payer = payerOf(subject);
+  const clock = `All times are those of ${business.zone.replaceAll('_', ' ')}`;
   const sum = moneyText(money(dispute?.amountMinor ?? row.amountMinor + row.tipMinor, row.currency), business.locale);
   return {
     paymentId,
@@ -315,14 +319,16 @@ export async function gatherFile(ctx: Context, paymentId: string, leaveOut = tru
       seller: sellerOf(business),
       accent: business.accent,
       locale: business.locale,
-      title: dispute ? `Answer to dispute ${dispute.key}` : 'File of a payment',
+      title: dispute ? 'Answer to a dispute' : 'File of a payment',
       facts: dispute
         ? [
             sum,
             `Disputed ${longDate(dateInZone(dispute.openedAt, business.zone), business.locale)}`,
             DISPUTE_WORDS[dispute.reason],
+            `The processor’s name for it: ${dispute.key}`,
+            clock,
           ]
-        : [sum, `Made ${longDate(dateInZone(ctx.now, business.zone), business.locale)}`],
+        : [sum, `Made ${longDate(dateInZone(ctx.now, business.zone), business.locale)}`, clock],
       payer: [payer.name, payer.email, ...(row.cardScheme ? [`${row.cardScheme} ·${row.cardLast4}`] : [])].filter(
         Boolean,
       ),

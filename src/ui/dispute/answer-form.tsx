@@ -115,14 +115,14 @@ export function AnswerForm({
         <h2 className="title-section border-b border-ink pb-1">Your answer</h2>
         <TextField
           label="What happened, in your own words"
-          rows={5}
           maxLength={5000}
+          style={{ minHeight: '7lh' }}
           value={answer.words}
           onChange={(event) => change({ words: event.target.value })}
           onBlur={() => void keep()}
         />
         <p className="small text-soft" aria-live="polite">
-          {kept ? 'Kept' : 'Being kept'}
+          {kept ? (answer === prepared ? ' ' : 'Kept') : 'Being kept'}
         </p>
         <ul className="mt-2 grid gap-1.5">
           {answer.files.map((file) => (

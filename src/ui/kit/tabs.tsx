@@ -1,5 +1,7 @@
+'use client';
 import type { Route } from 'next';
 import Link from 'next/link';
+import { useEffect, useRef } from 'react';
 
 /** The kinds within a place; the petal lies beside where you are. */
 export function SectionTabs({
@@ -11,6 +13,12 @@ export function SectionTabs({
   kinds: readonly { name: string; href: Route }[];
   here: string;
 }) {
+  const current = useRef<HTMLAnchorElement>(null);
+  // On a narrow screen the row is wider than it: where one is comes into sight.
+  useEffect(() => {
+    const [tab, row] = [current.current, current.current?.parentElement];
+    if (tab && row) row.scrollLeft = tab.offsetLeft + tab.offsetWidth - row.clientWidth + 16;
+  }, []);
   return (
     <nav
       aria-label={label}
@@ -20,6 +28,7 @@ export function SectionTabs({
         <Link
           key={kind.name}
           href={kind.href}
+          ref={kind.name === here ? current : undefined}
           aria-current={kind.name === here ? 'page' : undefined}
           className={`relative flex-none ${kind.name === here ? 'pl-[17px] font-[650] text-ink' : 'text-soft hover:text-ink'}`}
         >

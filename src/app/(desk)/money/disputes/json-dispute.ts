@@ -28,7 +28,7 @@ export function jsonDispute(dispute: DisputeRow, { locale, currency, zone }: Rea
     under: [
       state === 'open' ? 'Answer by then' : DISPUTE_STATE_WORDS[state],
       cardLast4 ? `${cardScheme} ·${cardLast4}` : '',
-      dispute.subject,
+      dispute.invoiceId ? `Invoice ${dispute.subject}` : dispute.subject,
     ]
       .filter(Boolean)
       .join(' · '),

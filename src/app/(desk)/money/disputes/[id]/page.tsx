@@ -110,7 +110,7 @@ export default async function DisputePage({ params }: { params: Promise<{ id: st
           {DISPUTE_WORDS[dispute.reason]}, {shortDate(dateInZone(dispute.openedAt, zone), locale, { weekday: true })}.
           It is about{' '}
           <Link className="link" href={`/money/payments/${dispute.paymentId}` as Route}>
-            {dispute.subject ? `the payment of ${dispute.subject}` : 'this payment'}
+            {dispute.invoiceId ? `the payment of invoice ${dispute.subject}` : dispute.subject || 'this payment'}
           </Link>
           {dispute.cardLast4 ? `, ${dispute.cardScheme} ·${dispute.cardLast4}` : ''}.
           {plan ? (
