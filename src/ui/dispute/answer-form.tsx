@@ -1,6 +1,6 @@
 'use client';
 import { FileText, X } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { ALWAYS_IN, type FilePart, PART_TITLES } from '@/core/dispute/payment-file';
 import { FileDrop } from '../import/file-drop';
 import { Button } from '../kit/button';
@@ -8,20 +8,12 @@ import { Check } from '../kit/check';
 import { FieldError, TextField } from '../kit/field';
 import { FormDialog } from '../kit/form-dialog';
 import { usePress } from '../kit/press';
-import { send, troubleOf } from '../kit/send';
+import { troubleOf } from '../kit/send';
 import { upload } from '../kit/send-file';
 import { KnownParts } from './known-parts';
+import { type Prepared, useAnswer } from './use-answer';
 
-const PAUSE_MS = 600;
 const MOST_FILES = 20;
-
-type Prepared = {
-  readonly words: string;
-  readonly files: readonly { readonly id: string; readonly name: string }[];
-  readonly leftOut: readonly string[];
-};
-
-const bodyOf = ({ words, files, leftOut }: Prepared) => ({ words, fileIds: files.map(({ id }) => id), leftOut });
 
 /** What the business answers: words and papers of its own, what of the known goes along; kept while it is typed, sent once. */
 export function AnswerForm({
@@ -41,54 +33,9 @@ export function AnswerForm({
 }) {
   const path = `/api/disputes/${disputeId}`;
   const { busy, press } = usePress();
-  const [answer, setAnswer] = useState(prepared);
-  const [trouble, setTrouble] = useState('');
-  const [kept, setKept] = useState(true);
+  const { answer, change, keep, keeping, trouble, setTrouble } = useAnswer(disputeId, prepared);
   const [asking, setAsking] = useState<'send' | 'accept' | null>(null);
   const [sending, setSending] = useState(false);
-  const waiting = useRef<Prepared | null>(null);
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-
-  /** Keeps what stands there; true once the server has it. */
-  async function keep(): Promise<boolean> {
-    clearTimeout(timer.current);
-    const now = waiting.current;
-    if (!now) return true;
-    waiting.current = null;
-    const said = await send('PUT', path, bodyOf(now));
-    if (!said.ok) {
-      waiting.current ??= now;
-      setTrouble(troubleOf(said));
-      return false;
-    }
-    setTrouble('');
-    if (!waiting.current) setKept(true);
-    return true;
-  }
-
-  function change(part: Partial<Prepared>) {
-    const next = { ...answer, ...part };
-    setAnswer(next);
-    setKept(false);
-    waiting.current = next;
-    clearTimeout(timer.current);
-    timer.current = setTimeout(() => void keep(), PAUSE_MS);
-  }
-
-  // Whoever leaves or reloads in the middle of a word loses none of it.
-  useEffect(() => {
-    const leave = () => {
-      const now = waiting.current;
-      if (!now) return;
-      const body = JSON.stringify(bodyOf(now));
-      void fetch(path, { method: 'PUT', keepalive: true, headers: { 'content-type': 'application/json' }, body });
-    };
-    window.addEventListener('pagehide', leave);
-    return () => {
-      window.removeEventListener('pagehide', leave);
-      leave();
-    };
-  }, [path]);
 
   async function add(file: File) {
     setTrouble('');
@@ -122,7 +69,7 @@ export function AnswerForm({
           onBlur={() => void keep()}
         />
         <p className="small text-soft" aria-live="polite">
-          {kept ? (answer === prepared ? ' ' : 'Kept') : 'Being kept'}
+          {keeping === 'being-kept' ? 'Being kept' : keeping === 'kept' ? 'Kept' : '\u00a0'}
         </p>
         <ul className="mt-2 grid gap-1.5">
           {answer.files.map((file) => (
