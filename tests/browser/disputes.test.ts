@@ -49,8 +49,8 @@ async function paidByCard(): Promise<{ paymentId: string; number: string }> {
   return { paymentId: row?.id ?? '', number };
 }
 
-/** A file of the desk's as the person's browser fetches it: its type and how many pages it has. */
-async function pagesOf(path: string): Promise<{ type: string; pages: number }> {
+/** A file of the desk's as the person's browser fetches it: its type, its pages, and how many of them are the square ones of a test. */
+async function fetched(path: string): Promise<{ type: string; pages: number; squares: number }> {
   const { type: kind, text } = await page.evaluate(async (address) => {
     const answer = await fetch(address);
     const bytes = new Uint8Array(await answer.arrayBuffer());
@@ -58,10 +58,9 @@ async function pagesOf(path: string): Promise<{ type: string; pages: number }> {
     for (const byte of bytes) read += String.fromCharCode(byte);
     return { type: answer.headers.get('content-type') ?? '', text: btoa(read) };
   }, path);
-  const pages = kind.startsWith('application/pdf')
-    ? (await PDFDocument.load(Buffer.from(text, 'base64'))).getPageCount()
-    : 0;
-  return { type: kind, pages };
+  if (!kind.startsWith('application/pdf')) return { type: kind, pages: 0, squares: 0 };
+  const pages = (await PDFDocument.load(Buffer.from(text, 'base64'))).getPages();
+  return { type: kind, pages: pages.length, squares: pages.filter((one) => one.getWidth() === one.getHeight()).length };
 }
 
 test('a dispute shows on Today by itself; the answer is kept while it is typed, sent once, and won before one’s eyes', async () => {
@@ -87,36 +86,31 @@ test('a dispute shows on Today by itself; the answer is kept while it is typed, 
   await byName(page, WORDS, 'textbox');
   await untilTrue(page, () => document.querySelector('textarea')?.value === 'She signed at the door');
   const own = await PDFDocument.create();
-  for (let at = 0; at < 3; at++) own.addPage();
-  const before = await pagesOf(`/files/disputes/${open?.id}`);
+  for (let at = 0; at < 3; at++) own.addPage([300, 300]);
   await give(page, stack.folder, 'proof.pdf', Buffer.from(await own.save()));
   await untilShown(page, 'proof.pdf');
-  await untilTrue(page, () => document.body.innerText.includes('Kept'));
-  expect(await pagesOf(`/files/disputes/${open?.id}`)).toEqual({ type: before.type, pages: before.pages + 3 });
+  await untilShown(page, 'Kept');
+  const answer = `/files/disputes/${open?.id}`;
+  const whole = await fetched(answer);
+  expect(whole.squares).toBe(3);
   // What is left out of the answer is not in its file; put back, it is.
   await press(page, 'Receipt goes along', 'checkbox');
-  await until(
-    'the receipt stays out',
-    async () => (await pagesOf(`/files/disputes/${open?.id}`)).pages === before.pages + 2,
-  );
+  await until('the receipt stays out', async () => (await fetched(answer)).pages < whole.pages);
   await press(page, 'Receipt goes along', 'checkbox');
-  await until(
-    'the receipt goes along',
-    async () => (await pagesOf(`/files/disputes/${open?.id}`)).pages === before.pages + 3,
-  );
+  await until('the receipt goes along', async () => (await fetched(answer)).pages === whole.pages);
 
   await press(page, 'Send the answer', 'button');
   await untilShown(page, 'nothing can be added afterwards');
   await press(page, 'Send it', 'button');
   await untilShown(page, 'The bank decides within some weeks');
   await untilShown(page, 'She signed at the door');
-  expect((await pagesOf(`/files/disputes/${open?.id}?form=sent`)).pages).toBe(before.pages + 3);
+  expect(await fetched(`${answer}?form=sent`)).toEqual(whole);
   expect(await decideDispute(stack, open?.key ?? '', true)).toBe(true);
   await untilShown(page, 'the sum comes back with the next payout');
   await visit(page, `${stack.web}/money/payments/${paymentId}`);
   await untilShown(page, 'Dispute won, given back');
   await untilShown(page, `Invoice ${number}`);
-  expect((await pagesOf(`/files/payment-file/${paymentId}`)).type).toBe('application/zip');
+  expect((await fetched(`/files/payment-file/${paymentId}`)).type).toBe('application/zip');
   expect(await readBusiness(programContext(house.business.id), ledgerTroubles)).toEqual([]);
 });
 
