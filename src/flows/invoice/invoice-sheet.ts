@@ -16,8 +16,12 @@ import { taxesOf } from '@/db/taxes';
 import { timelineOf } from '@/db/timeline';
 import { desk } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
+import { type PaymentWay, waysOf } from '@/flows/way/payment-way';
 import { services } from '@/outside/services';
 import { headingOf, numberAhead, readingOf } from './paper-setting';
+
+/** So many of its payments are followed to the bank on an invoice's sheet; the others on their own. */
+const MOST_WAYS = 3;
 
 export type InvoiceSheet = {
   readonly business: Business;
@@ -34,6 +38,8 @@ export type InvoiceSheet = {
   readonly questions: readonly Question[];
   readonly approvals: readonly Approval[];
   readonly payments: readonly PaymentRow[];
+  /** How far the money of its latest payments has come, latest first. */
+  readonly ways: readonly PaymentWay[];
   /** What the customer has to their credit on other invoices in its currency, minor units. */
   readonly creditElsewhereMinor: bigint;
   /** The first of the payments that are under way. */
@@ -52,6 +58,7 @@ export const invoiceSheet = desk('see').run(async (ctx, id: string): Promise<Inv
     const business = await businessById(db);
     const today = dateInZone(now, business.zone);
     const customer = invoice.customerId ? await customerById(db, invoice.customerId) : null;
+    const payments = await paidPayments(db, id);
     return {
       business,
       today,
@@ -65,7 +72,15 @@ export const invoiceSheet = desk('see').run(async (ctx, id: string): Promise<Inv
       credits: await creditsOf(db, id),
       questions: await questionsOf(db, id),
       approvals: await latestApprovals(db, id),
-      payments: await paidPayments(db, id),
+      payments,
+      ways: await waysOf(
+        db,
+        business,
+        payments
+          .filter(({ method }) => method !== 'account')
+          .slice(-MOST_WAYS)
+          .reverse(),
+      ),
       creditElsewhereMinor: invoice.customerId
         ? (await invoicesWithCredit(db, invoice.customerId, invoice.currency))
             .filter((other) => other.id !== id)

@@ -12,11 +12,13 @@ import { cardsOf } from '@/db/cards';
 import { attemptsOfPlan, chargesOfPlan } from '@/db/charges';
 import { customerById } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
+import { paymentRow } from '@/db/payments';
 import { type Plan, type PlanRow, planById, planCounts, planRows } from '@/db/plans';
 import { taxesOf } from '@/db/taxes';
 import { planTimeline } from '@/db/timeline';
 import { desk } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
+import { type PaymentWay, wayOf } from '@/flows/way/payment-way';
 import { shownCard } from './cards-on-file';
 import { planLink } from './links';
 import { planContext, readPlan } from './plan-setting';
@@ -56,6 +58,8 @@ export type PlanSheet = {
   /** What is planned while nothing is written down yet. */
   readonly planned: ReturnType<typeof forecast> | null;
   readonly attempts: readonly Attempt[];
+  /** How far the money of the latest charge that was paid has come. */
+  readonly way: PaymentWay | null;
   readonly cards: readonly ShownCard[];
   readonly authorisations: readonly Authorisation[];
   readonly timeline: readonly TimelineLine[];
@@ -74,6 +78,9 @@ export const planSheet = desk('see').run(async (ctx, id: string): Promise<PlanSh
     const { customer, sums, problems } = await readPlan(db, business, plan);
     const begun = plan.startsOn !== null;
     const invoice = plan.invoiceId ? await invoiceById(db, plan.invoiceId) : null;
+    const attempts = await attemptsOfPlan(db, id);
+    const paid = attempts.find(({ state }) => state === 'paid');
+    const row = paid ? await paymentRow(db, paid.paymentId) : null;
     return {
       plan,
       business,
@@ -81,7 +88,8 @@ export const planSheet = desk('see').run(async (ctx, id: string): Promise<PlanSh
       today,
       charges: await chargesOfPlan(db, id),
       planned: begun || problems.length > 0 ? null : safeForecast(plan, sums, planContext(business, plan, today)),
-      attempts: await attemptsOfPlan(db, id),
+      attempts,
+      way: row && (await wayOf(db, business, row)),
       cards: (await cardsOf(db, plan.customerId)).map((card) => shownCard(card, business, now)),
       authorisations: (await authorisationsOf(db, plan.customerId)).filter(({ planId }) => planId === id),
       timeline: await planTimeline(db, id),

@@ -14,10 +14,10 @@ export type WayStep = {
 };
 
 /** The way of a payment up to the bank, read upwards: the latest at the top, not reached yet hollow. */
-export function WayToBank({ steps }: { steps: readonly WayStep[] }) {
+export function WayToBank({ steps, title = 'Way to the bank' }: { steps: readonly WayStep[]; title?: string }) {
   return (
-    <section aria-label="Way to the bank" className="pb-6">
-      <h2 className="title-section border-b border-ink pb-1.5">Way to the bank</h2>
+    <section aria-label={title} className="pb-6">
+      <h2 className="title-section border-b border-ink pb-1.5">{title}</h2>
       <ol className="relative mt-3 grid gap-4 pl-6" reversed>
         <span aria-hidden="true" className="absolute bottom-3 left-[5px] top-2 w-[3px] bg-plum" />
         {[...steps].reverse().map((step) => (

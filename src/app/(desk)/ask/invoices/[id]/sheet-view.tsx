@@ -23,8 +23,10 @@ import { InvoicePaper } from '@/ui/invoice/invoice-paper';
 import { AnswerAction, CopyLink, MoreActions, NextAction, type SheetActionsOf } from '@/ui/invoice/sheet-actions';
 import { Amount, Figure } from '@/ui/kit/amount';
 import { CreditLine } from '@/ui/payment/credit-line';
+import { WayToBank } from '@/ui/payment/way-to-bank';
 import { Rosette } from '@/ui/rosette';
 import { Timeline } from '@/ui/timeline';
+import { stepsOf } from '../../../money/payments/way-steps';
 
 /** What the sheet's actions need of it. */
 function actionsOf(sheet: InvoiceSheet): SheetActionsOf {
@@ -319,14 +321,27 @@ export function InvoiceSheetView({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAs
           </div>
         </div>
       </article>
-      <Timeline
-        lines={sheet.timeline}
-        currency={invoice.currency}
-        locale={locale}
-        zone={zone}
-        today={sheet.today}
-        coming={invoice.dueMinor > 0n && invoice.dueOn && invoice.dueOn >= sheet.today ? invoice.dueOn : null}
-      />
+      <div>
+        {sheet.ways.map((way) => (
+          <WayToBank
+            key={way.row.id}
+            steps={stepsOf(way, business)}
+            {...(sheet.ways.length > 1
+              ? {
+                  title: `Way of ${moneyText(money(way.row.amountMinor + way.row.tipMinor, invoice.currency), locale)}`,
+                }
+              : {})}
+          />
+        ))}
+        <Timeline
+          lines={sheet.timeline}
+          currency={invoice.currency}
+          locale={locale}
+          zone={zone}
+          today={sheet.today}
+          coming={invoice.dueMinor > 0n && invoice.dueOn && invoice.dueOn >= sheet.today ? invoice.dueOn : null}
+        />
+      </div>
     </div>
   );
 }

@@ -12,8 +12,10 @@ import { AUTHORISED_WORDS } from '@/core/timeline/timeline';
 import { mayDo } from '@/flows/door/rights';
 import { cardFieldsUrl } from '@/flows/invoice/payer-page';
 import { planSheet } from '@/flows/plan/plan-list';
+import { WayToBank } from '@/ui/payment/way-to-bank';
 import { PlanSheetView } from '@/ui/plan/plan-sheet';
 import { Timeline } from '@/ui/timeline';
+import { stepsOf } from '../../../../money/payments/way-steps';
 
 export const metadata: Metadata = { title: 'Billing plan' };
 
@@ -101,14 +103,17 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
       fieldsUrl={cardFieldsUrl()}
       mayAsk={mayDo(actor.role, 'ask')}
       timeline={
-        <Timeline
-          lines={sheet.timeline}
-          currency={plan.currency}
-          locale={business.locale}
-          zone={business.zone}
-          today={sheet.today}
-          coming={null}
-        />
+        <>
+          {sheet.way ? <WayToBank title="Way of the latest charge" steps={stepsOf(sheet.way, business)} /> : null}
+          <Timeline
+            lines={sheet.timeline}
+            currency={plan.currency}
+            locale={business.locale}
+            zone={business.zone}
+            today={sheet.today}
+            coming={null}
+          />
+        </>
       }
     />
   );
