@@ -23,7 +23,8 @@ export type JsonPayment = {
   readonly fee: number;
   /** What the tariff says that the fee is; null without one. */
   readonly agreed: number | null;
-  readonly agreedText: string;
+  /** The line of the tariff that says so. */
+  readonly agreedLine: { readonly percent: string; readonly fixed: number; readonly text: string } | null;
   readonly refunded: number;
   readonly tipRefunded: number;
   readonly shares: readonly {

@@ -6,11 +6,13 @@ import { mayDo } from '@/flows/door/rights';
 import type { PaymentSheet } from '@/flows/payment/payment-sheet';
 import type { JsonPayment } from '@/ui/refund/json-payment';
 
-/** The line of the tariff that a payment's fee is agreed by, in words. */
-function agreedText({ row, business }: PaymentSheet): string {
+/** The line of the tariff that a payment's fee is agreed by, with its words; null without one. */
+function agreedLine({ row, business }: PaymentSheet): JsonPayment['agreedLine'] {
   const lines = business.tariff.filter(({ currency }) => currency === row.currency);
   const line = lines.find(({ scheme }) => scheme === row.cardScheme) ?? lines.find(({ scheme }) => scheme === '');
-  return line ? tariffText(line, plainSum(BigInt(line.fixedMinor), line.currency)) : '';
+  if (!line || row.agreedFeeMinor === null) return null;
+  const { percent, fixedMinor, currency } = line;
+  return { percent, fixed: fixedMinor, text: tariffText(line, plainSum(BigInt(fixedMinor), currency)) };
 }
 
 /** What a partner bears of a dispute that is not won; minor units. */
@@ -56,7 +58,7 @@ export function jsonSheet(sheet: PaymentSheet, role: Parameters<typeof mayDo>[0]
     tip: jsonMinor(row.tipMinor),
     fee: jsonMinor(row.feeMinor),
     agreed: row.agreedFeeMinor === null ? null : jsonMinor(row.agreedFeeMinor),
-    agreedText: agreedText(sheet),
+    agreedLine: agreedLine(sheet),
     refunded: jsonMinor(row.refundedMinor),
     tipRefunded: jsonMinor(paid.tipRefundedMinor),
     shares: shares.map(({ name, partnerId, shareMinor, feeMinor, reversedMinor }) => ({
