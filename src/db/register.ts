@@ -66,6 +66,12 @@ function paymentWheres(businessId: string, ask: RegisterAsk): Statement[] {
       sql`p.id in (select payment_id from payment_shares where business_id = ${businessId} and partner_id = ${ask.partnerId}::uuid)`,
     );
   if (ask.itemId) wheres.push(sql`p.id in (select payments_with_item(${ask.itemId}::uuid))`);
+  if (ask.landed)
+    wheres.push(sql`p.method = 'card' and p.state = 'paid' and not exists (
+      select from payout_days d join payouts on payouts.business_id = d.business_id and payouts.id = d.payout_id
+        join businesses b on b.business_id = d.business_id
+      where d.business_id = ${businessId} and d.payee = ${businessId} and d.currency = p.currency
+        and d.day = (p.settled_at at time zone b.zone)::date and payouts.state = 'arrived')`);
   if (ask.fee) wheres.push(sql`p.fee_minor <> p.agreed_fee_minor and p.state = 'paid'`);
   const typed = ask.words.trim().toLowerCase();
   if (typed) {

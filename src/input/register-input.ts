@@ -42,6 +42,7 @@ export class RegisterAskInput {
   @given('partnerId') @IsUUID() partnerId?: string;
   @given('itemId') @IsUUID() itemId?: string;
   @IsOptional() @IsIn(['', 'differs']) fee?: RegisterAsk['fee'];
+  @IsOptional() @IsIn(['', 'not-yet']) landed?: RegisterAsk['landed'];
 }
 
 export class RegisterPageInput extends RegisterAskInput {

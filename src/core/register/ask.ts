@@ -33,6 +33,8 @@ export type RegisterAsk = {
   readonly itemId: string;
   /** Only payments whose fee is not what was agreed. */
   readonly fee: 'differs' | '';
+  /** Only what came by card and stands in no payout that has arrived. */
+  readonly landed: 'not-yet' | '';
 };
 
 export const WHOLE_REGISTER: RegisterAsk = {
@@ -50,6 +52,7 @@ export const WHOLE_REGISTER: RegisterAsk = {
   partnerId: '',
   itemId: '',
   fee: '',
+  landed: '',
 };
 
 /** What else than by days, currency, channel and way the register is narrowed by. */
@@ -62,6 +65,7 @@ const COUNTED: readonly (keyof RegisterAsk)[] = [
   'partnerId',
   'itemId',
   'fee',
+  'landed',
 ];
 
 /** Whether the sums of what is asked stand in what is kept by day; else the rows have to be counted. */

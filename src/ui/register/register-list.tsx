@@ -196,6 +196,7 @@ export function RegisterList({
         {ask.state ? <Chip words={REGISTER_STATE_WORDS[ask.state]} onDrop={() => set({ state: '' })} /> : null}
         {ask.currency ? <Chip words={ask.currency} onDrop={() => set({ currency: '' })} /> : null}
         {ask.fee ? <Chip words="Fee differs" onDrop={() => set({ fee: '' })} /> : null}
+        {ask.landed ? <Chip words="Not in your account yet" onDrop={() => set({ landed: '' })} /> : null}
         {NARROWING_FIELDS.map((field) =>
           ask[field] ? (
             <Chip

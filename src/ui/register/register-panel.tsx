@@ -87,6 +87,11 @@ export function RegisterPanel({
             checked={ask.fee === 'differs'}
             onChange={(event) => set({ fee: event.target.checked ? 'differs' : '' })}
           />
+          <TickField
+            label="Only what is not in your account yet"
+            checked={ask.landed === 'not-yet'}
+            onChange={(event) => set({ landed: event.target.checked ? 'not-yet' : '' })}
+          />
           <div className="flex flex-wrap gap-x-4 gap-y-2 border-t border-rule pt-3">
             <a className="link" href={file('csv')} download>
               Export CSV
