@@ -16,8 +16,8 @@ import { type Context, desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { saleKey } from '@/flows/payment/take-payment';
+import { type Movements, midnight, movements, ofDay } from '@/flows/way/day-movements';
 import { services } from '@/outside/services';
-import { type Movements, midnight, movements, ofDay } from './day-movements';
 
 /** So many days are closed at once, where many were missed. */
 const AT_ONCE = 31;

@@ -29,7 +29,7 @@ import { disputeCause } from '@/flows/dispute/record-dispute';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
-import { midnight, movements, ofDay } from './day-movements';
+import { midnight, movements, ofDay, signedMoves } from '@/flows/way/day-movements';
 
 export type { DayBatch };
 
@@ -145,27 +145,15 @@ export const batchSheet = desk('see').run(async (ctx, day: string): Promise<Batc
     if (!kept && sales.length + backs.length + disputes.length + hand.length === 0) throw new Refusal('not-found');
     const ids = [...sales, ...backs, ...disputes, ...hand].map(({ paymentId }) => paymentId);
     const rows = new Map((await paymentRowsOf(db, ids)).map((row) => [row.id, row]));
-    const lines: BatchLine[] = [
-      ...sales.map(({ at, paymentId, amountMinor, feeMinor }) => ({
+    const lines = signedMoves({ sales, backs, disputes, hand }).map(
+      ({ at, paymentId, kind, amountMinor, feeMinor }): BatchLine => ({
         at,
         payment: found(rows.get(paymentId)),
-        back: null,
+        back: kind === 'sale' ? null : kind,
         amountMinor,
         feeMinor,
-      })),
-      ...backs.map(({ at, paymentId, kind, amountMinor, feeBackMinor }) => ({
-        at,
-        payment: found(rows.get(paymentId)),
-        back: kind,
-        amountMinor: -amountMinor,
-        feeMinor: -feeBackMinor,
-      })),
-      ...disputes.map(({ at, paymentId, kind, amountMinor, feeMinor }) => {
-        const sign = kind === 'disputed' ? -1n : 1n;
-        const payment = found(rows.get(paymentId));
-        return { at, payment, back: kind, amountMinor: sign * amountMinor, feeMinor: -sign * feeMinor };
       }),
-    ];
+    );
     const about = new Map<string, PaymentRow>();
     for (const { paymentId } of kept?.differences ?? []) {
       const row = UUID.test(paymentId) ? await paymentRow(db, paymentId) : null;
@@ -183,7 +171,7 @@ export const batchSheet = desk('see').run(async (ctx, day: string): Promise<Batc
     return {
       business,
       batch,
-      lines: lines.sort((a, b) => a.at.getTime() - b.at.getTime()),
+      lines,
       hand: hand.map(({ at, paymentId, method, amountMinor }) => ({
         at,
         method,

@@ -17,6 +17,7 @@ import { paymentSheet } from '@/flows/payment/payment-sheet';
 import { refundPayment } from '@/flows/payment/refund-payment';
 import { takePayment } from '@/flows/payment/take-payment';
 import { payoutList } from '@/flows/payout/payout-list';
+import { payoutCsv, payoutSheet } from '@/flows/payout/payout-sheet';
 import { keepPayoutPolicy } from '@/flows/payout/policy';
 import { handOverMessage } from '@/flows/post/hand-over-message';
 import { hearCardEvent } from '@/flows/processor/hear-card-event';
@@ -141,7 +142,7 @@ test('opened, it takes sum, fee and the partner’s part at once; Today, the own
 });
 
 test('a card that disputes later is heard of at the daily closing; the day, the payout and both books say the same', async () => {
-  const { paymentId, partner } = await sharedPayment('corvid-dispute');
+  const { paymentId, partner, called } = await sharedPayment('corvid-dispute');
   await keepPayoutPolicy(house.owner, { when: { kind: 'daily' }, smallest: {} });
   await confirmedAccount(workshop, house);
   await confirmedAccount(workshop, house, partner.id);
@@ -173,6 +174,31 @@ test('a card that disputes later is heard of at the daily closing; the day, the 
   expect(await balance('processor-clearing')).toBe(0n);
   expect(await balance('disputed')).toBe(0n);
   await sound();
+  // The next payout holds both ways of it, each movement in its file; then nothing is on its way any more.
+  await at(addDays(DAY, 11), '15:00');
+  await paidOrder(workshop, called);
+  expect(
+    await playDays(
+      workshop,
+      house,
+      [12, 13, 14, 15, 16].map((n) => addDays(DAY, n)),
+    ),
+  ).toEqual([]);
+  const [payout] = (await payoutList(house.reader)).rows.filter(({ partnerId }) => partnerId === null);
+  expect(payout).toMatchObject({ state: 'arrived', amountMinor: 4400n - 158n - 2000n });
+  let text = '';
+  for await (const part of (await payoutCsv(house.reader, payout?.id ?? '')).parts) text += part;
+  const rows = text
+    .trim()
+    .split('\r\n')
+    .slice(1)
+    .map((line) => line.split(','));
+  expect(rows.map((cells) => cells[2])).toEqual(['disputed', 'dispute-won', 'sale', 'partner']);
+  expect(rows.reduce((sum, cells) => sum + Math.round(Number(cells[9]) * 100), 0)).toBe(2242);
+  const { working } = await payoutSheet(house.reader, payout?.id ?? '');
+  expect(working).toMatchObject({ disputes: 2, disputedMinor: 0n, paidMinor: 2242n });
+  const notLanded = { ...WHOLE_REGISTER, landed: 'not-yet' } as const;
+  expect((await registerOf(house.reader, notLanded, null)).rows).toEqual([]);
 });
 
 test('an answer is prepared, looked at and sent once, however often it is pressed; the bank decides', async () => {

@@ -1,6 +1,6 @@
 import { sellerOf } from '@/core/business/business';
 import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
-import { dateInZone, instantInZone } from '@/core/dates/zone';
+import { dateInZone } from '@/core/dates/zone';
 import { type PayoutPaper, payoutPaper } from '@/core/payout/paper';
 import {
   type PayoutTable,
@@ -13,7 +13,7 @@ import { REGISTER_CHANNELS } from '@/core/register/ask';
 import { bankAccounts } from '@/db/bank-accounts';
 import { statementDayOf } from '@/db/bank-lines';
 import { type Business, businessById } from '@/db/businesses';
-import { backsBetween, dayBatch, salesBetween } from '@/db/day-batches';
+import { dayBatch } from '@/db/day-batches';
 import { paymentRowsOf } from '@/db/payments';
 import {
   feesBeyondBetween,
@@ -34,11 +34,10 @@ import { payoutPdf } from '@/documents/pdf/draw';
 import { desk } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
 import { type File, picturesOf } from '@/flows/file/kept-files';
+import { midnight, movements, signedMoves } from '@/flows/way/day-movements';
 import { type Gathering, gatheringOf } from './gathering';
 import { partnerCsv } from './partner-file';
 import { payoutReference } from './pay-out-due';
-
-const midnight = ({ zone }: Business, day: CalendarDate): Date => instantInZone(day, '00:00', zone);
 
 /** What a partner got in a payout of the same date: torn off the business's own. */
 export type Stub = {
@@ -224,16 +223,7 @@ export const payoutCsv = desk('see').run(
 );
 
 async function dayRows(db: Db, business: Business, currency: string, day: CalendarDate): Promise<string> {
-  const [from, to] = [midnight(business, day), midnight(business, addDays(day, 1))];
-  const sales = (await salesBetween(db, from, to)).map((sale) => ({ ...sale, kind: 'sale', sign: 1n }));
-  const backs = (await backsBetween(db, from, to)).map((back) => ({
-    ...back,
-    feeMinor: back.feeBackMinor,
-    sign: -1n,
-  }));
-  const all = [...sales, ...backs]
-    .filter((one) => one.currency === currency)
-    .sort((a, b) => a.at.getTime() - b.at.getTime());
+  const all = signedMoves(await movements(db, business, day, day)).filter((one) => one.currency === currency);
   const rows = new Map(
     (
       await paymentRowsOf(
@@ -244,11 +234,7 @@ async function dayRows(db: Db, business: Business, currency: string, day: Calend
   );
   const text = csvText(
     DAY_HEADINGS,
-    all.map(({ at, kind, sign, paymentId, amountMinor, feeMinor }) => {
-      const payment = found(rows.get(paymentId));
-      const sums = { amountMinor: sign * amountMinor, feeMinor: sign * feeMinor };
-      return dayCells({ day, at, kind, payment, ...sums }, business.zone);
-    }),
+    all.map(({ paymentId, ...move }) => dayCells({ ...move, day, payment: found(rows.get(paymentId)) }, business.zone)),
   );
   return text.slice(text.indexOf('\r\n') + 2);
 }

@@ -38,3 +38,24 @@ export const ofDay = (all: Movements, { zone }: Business, day: CalendarDate): Mo
     hand: all.hand.filter(isDay),
   };
 };
+
+/** Something that moved at the processor, signed: what went out is below 0, a fee that was taken above; minor units. */
+export type SignedMove = {
+  readonly at: Date;
+  readonly paymentId: string;
+  readonly kind: 'sale' | BatchBack['kind'] | BatchDispute['kind'];
+  readonly currency: string;
+  readonly amountMinor: bigint;
+  readonly feeMinor: bigint;
+};
+
+/** All that moved at the processor, in order of time. */
+export const signedMoves = ({ sales, backs, disputes }: Movements): SignedMove[] =>
+  [
+    ...sales.map((sale) => ({ ...sale, kind: 'sale' as const })),
+    ...backs.map((back) => ({ ...back, amountMinor: -back.amountMinor, feeMinor: -back.feeBackMinor })),
+    ...disputes.map((one) => {
+      const sign = one.kind === 'disputed' ? -1n : 1n;
+      return { ...one, amountMinor: sign * one.amountMinor, feeMinor: -sign * one.feeMinor };
+    }),
+  ].sort((a, b) => a.at.getTime() - b.at.getTime());
