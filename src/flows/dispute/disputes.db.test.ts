@@ -14,7 +14,7 @@ import { disputeList } from '@/flows/dispute/dispute-sheet';
 import { programContext } from '@/flows/door/program';
 import { storeFile } from '@/flows/file/store-file';
 import { paymentSheet } from '@/flows/payment/payment-sheet';
-import { refundPayment } from '@/flows/payment/refund-payment';
+import { refundPayment, settleRefund } from '@/flows/payment/refund-payment';
 import { takePayment } from '@/flows/payment/take-payment';
 import { payoutList } from '@/flows/payout/payout-list';
 import { payoutCsv, payoutSheet } from '@/flows/payout/payout-sheet';
@@ -270,6 +270,33 @@ test('the business may bear it alone; what was refunded before is not taken agai
   expect(await balance('partners')).toBe(0n);
   await sound();
 });
+
+test.each([
+  ['before', true, 1000n, 1545n],
+  ['not before', false, 0n, 2000n],
+])(
+  'a refund of which nobody knows yet, made %s the dispute, is counted as the processor did',
+  async (_, isMade, refunded, partners) => {
+    const { paymentId } = await sharedPayment();
+    const { cards } = services();
+    const refund = cards.refund;
+    vi.spyOn(cards, 'refund').mockImplementationOnce(async (...asked) => {
+      if (isMade) await refund(...asked);
+      return null;
+    });
+    expect(await refundPayment(house.owner, paymentId, backOf(1000n))).toBe('pending');
+    const { id } = await heard(paymentId);
+    const { dispute } = await disputeSheet(house.reader, id);
+    expect(dispute.amountMinor).toBe(4400n - refunded);
+    expect(dispute.partners.map(({ minor }) => BigInt(minor))).toEqual([partners]);
+    const [row] = await asSuperuser<{ id: string }>(workshop.admin, 'select id from refunds where payment_id = $1', [
+      paymentId,
+    ]);
+    expect(await settleRefund(house.business.id, row?.id ?? '')).toBe(isMade ? 'done' : 'refused');
+    expect(await balance('partners')).toBe(0n);
+    await sound();
+  },
+);
 
 test('an invoice’s payment: nobody answers, the last day goes by, and it is lost; accepted it is lost at once', async () => {
   const pay = async () => {

@@ -7,7 +7,7 @@ import { jsonMinor, leastOf, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import type { BatchDispute } from '@/core/payment/day-batch';
 import { disputeRuleOf } from '@/core/payout/policy';
-import { refundableLeft } from '@/core/refund/refund';
+import { type Refundable, refundableLeft } from '@/core/refund/refund';
 import { businessById } from '@/db/businesses';
 import { type Dispute, disputeOfPayment, insertDispute, updateDecided } from '@/db/disputes';
 import { insertEntry } from '@/db/ledger';
@@ -15,6 +15,7 @@ import { addRefundedToOffer } from '@/db/offers';
 import { ordersBehindInvoices } from '@/db/orders';
 import { insertPartnerMovements, payoutSettings } from '@/db/payouts';
 import { ownersOf } from '@/db/people';
+import type { Refund } from '@/db/refunds';
 import { addToTimeline } from '@/db/timeline';
 import type { Writing } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
@@ -37,6 +38,18 @@ export async function recordDispute(tx: Writing, told: ToldDispute): Promise<voi
   if (told.decided && dispute.settledAt === null) await recordDecided(tx, subject, dispute, told.decided);
 }
 
+/**
+ * What of a payment's amount went back before it was disputed. A refund that is still being asked about counts where what the bank took
+ * leaves it out: the processor did the one before the other.
+ */
+function givenBackBefore(paid: Refundable, refunds: readonly Refund[], takenMinor: bigint): bigint {
+  const pending = refunds.filter(({ state }) => state === 'pending');
+  const pendingMinor = pending.reduce((sum, { amountMinor }) => sum + amountMinor, 0n);
+  const back = paid.refundedMinor - paid.tipRefundedMinor;
+  const isPendingDone = paid.amountMinor + paid.tipMinor - takenMinor >= paid.refundedMinor + pendingMinor;
+  return isPendingDone ? back + pending.reduce((sum, one) => sum + one.amountMinor - one.tipMinor, 0n) : back;
+}
+
 /** The words of an entry: `Dispute of invoice 1042`. */
 const called = ({ invoice, order }: RefundSubject): string =>
   `Dispute of ${invoice ? `invoice ${invoice.number}` : `order ${found(order).reference}`}`;
@@ -45,9 +58,7 @@ async function recordOpened(tx: Writing, subject: RefundSubject, told: ToldDispu
   const { payment, invoice, order, shares, paid, refunds } = subject;
   const business = await businessById(tx);
   const { policy } = await payoutSettings(tx);
-  const pending = refunds.filter(({ state }) => state === 'pending');
-  const backMinor =
-    paid.refundedMinor - paid.tipRefundedMinor + pending.reduce((sum, one) => sum + one.amountMinor - one.tipMinor, 0n);
+  const backMinor = givenBackBefore(paid, refunds, told.amountMinor);
   const takes = disputeTakes({ ...paid, backMinor }, told, disputeRuleOf(policy));
   const partners = shares.flatMap(({ partnerId }, at) => {
     const minor = takes.partners[at] ?? 0n;
