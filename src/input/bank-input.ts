@@ -87,6 +87,8 @@ export class BankAccountInput {
 export class BankPageInput {
   @IsOptional() @IsString() @MaxLength(40) account?: string;
   @IsOptional() @Matches(/^([A-Z]{3})?$/) currency?: string;
+  /** How many of the matched lines are shown; in an address, where everything is text. */
+  @IsOptional() @Matches(/^[1-9]\d{0,4}$/) matched?: string;
 }
 
 export class FindInvoicesInput {

@@ -19,9 +19,10 @@ import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { proposalsOf } from './proposing';
 
-/** So many lines that wait are shown at the most, and so many of those that are matched. */
+/** So many lines that wait are shown at the most, and so many of those that are matched at first and altogether. */
 const MOST_OPEN = 200;
-const MOST_DONE = 40;
+export const MATCHED_FIRST = 40;
+const MOST_DONE = 2000;
 const MOST_FOUND = 12;
 
 /** A line with what it could be for, or what it was for. */
@@ -43,6 +44,8 @@ export type BankPage = {
   readonly lines: readonly ShownLine[];
   /** Whether more lines wait than are shown. */
   readonly more: boolean;
+  /** How many matched lines to ask for to see older ones; null where there are none. */
+  readonly olderMatched: number | null;
   readonly latest: KeptStatement | null;
   /** Sums of the latest statement's own lines; minor units. */
   readonly moneyIn: { readonly count: number; readonly minor: bigint };
@@ -56,63 +59,72 @@ export type BankPage = {
 
 const NOTHING = { count: 0, minor: 0n };
 
-/** What waits at the bank and what was matched last; of the account that is asked for, else the one with most that waits. */
-export const bankPage = desk('see').read(async (db, account: string, currency: string): Promise<BankPage> => {
-  const business = await businessById(db);
-  const today = dateInZone(db.now, business.zone);
-  const accounts = await statementAccounts(db);
-  const shown = accounts.find((one) => one.account === account && one.currency === currency) ?? accounts[0] ?? null;
-  if (!shown)
+/**
+ * What waits at the bank and what was matched last; of the account that is asked for, else the one with most that waits.
+ *
+ * @param matched how many of the matched lines, latest first
+ */
+export const bankPage = desk('see').read(
+  async (db, account: string, currency: string, matched: number = MATCHED_FIRST): Promise<BankPage> => {
+    const business = await businessById(db);
+    const today = dateInZone(db.now, business.zone);
+    const accounts = await statementAccounts(db);
+    const shown = accounts.find((one) => one.account === account && one.currency === currency) ?? accounts[0] ?? null;
+    if (!shown)
+      return {
+        business,
+        today,
+        accounts,
+        shown,
+        lines: [],
+        more: false,
+        olderMatched: null,
+        latest: null,
+        moneyIn: NOTHING,
+        moneyOut: NOTHING,
+        gaps: [],
+        rules: [],
+        differing: [],
+      };
+    const of = (states: readonly BankLine['state'][], limit: number, day: CalendarDate | null = null) =>
+      bankLines(db, shown.account, shown.currency, { states, limit, day });
+    const open = await of(['open', 'later'], MOST_OPEN + 1);
+    const most = Math.min(matched, MOST_DONE);
+    const done = await of(['matched'], most + 1);
+    const lines = [...open.slice(0, MOST_OPEN), ...done.slice(0, most)];
+    const proposals = await proposalsOf(db, shown.currency, open.slice(0, MOST_OPEN));
+    const matches = await matchesOf(
+      db,
+      lines.map(({ id }) => id),
+    );
+    const statements = await statementsOf(db, shown.account, shown.currency);
+    const latest = statements.at(-1) ?? null;
+    const own = latest?.to ? await of(['open', 'later', 'matched'], 5000, latest.to) : [];
+    const sum = (list: readonly BankLine[]) => ({
+      count: list.length,
+      minor: list.reduce((all, { amount }) => all + amount, 0n),
+    });
     return {
       business,
       today,
       accounts,
       shown,
-      lines: [],
-      more: false,
-      latest: null,
-      moneyIn: NOTHING,
-      moneyOut: NOTHING,
-      gaps: [],
-      rules: [],
-      differing: [],
+      lines: lines.map((line) => ({
+        ...line,
+        proposals: proposals.get(line.id) ?? [],
+        matches: matches.filter(({ lineId }) => lineId === line.id),
+      })),
+      more: open.length > MOST_OPEN,
+      olderMatched: done.length > most && most < MOST_DONE ? most + MATCHED_FIRST : null,
+      latest,
+      moneyIn: sum(own.filter(({ amount }) => amount > 0n)),
+      moneyOut: sum(own.filter(({ amount }) => amount < 0n)),
+      gaps: gapsOf(statements),
+      rules: await bankRules(db),
+      differing: statements.filter(({ balances }) => balances === 'differ'),
     };
-  const of = (states: readonly BankLine['state'][], limit: number, day: CalendarDate | null = null) =>
-    bankLines(db, shown.account, shown.currency, { states, limit, day });
-  const open = await of(['open', 'later'], MOST_OPEN + 1);
-  const done = await of(['matched'], MOST_DONE);
-  const lines = [...open.slice(0, MOST_OPEN), ...done];
-  const proposals = await proposalsOf(db, shown.currency, open.slice(0, MOST_OPEN));
-  const matches = await matchesOf(
-    db,
-    lines.map(({ id }) => id),
-  );
-  const statements = await statementsOf(db, shown.account, shown.currency);
-  const latest = statements.at(-1) ?? null;
-  const own = latest?.to ? await of(['open', 'later', 'matched'], 5000, latest.to) : [];
-  const sum = (list: readonly BankLine[]) => ({
-    count: list.length,
-    minor: list.reduce((all, { amount }) => all + amount, 0n),
-  });
-  return {
-    business,
-    today,
-    accounts,
-    shown,
-    lines: lines.map((line) => ({
-      ...line,
-      proposals: proposals.get(line.id) ?? [],
-      matches: matches.filter(({ lineId }) => lineId === line.id),
-    })),
-    more: open.length > MOST_OPEN,
-    latest,
-    moneyIn: sum(own.filter(({ amount }) => amount > 0n)),
-    moneyOut: sum(own.filter(({ amount }) => amount < 0n)),
-    gaps: gapsOf(statements),
-    rules: await bankRules(db),
-    differing: statements.filter(({ balances }) => balances === 'differ'),
-  };
-});
+  },
+);
 
 /** Open invoices of a currency by number or customer, for a line that none of the proposals fits. */
 export const findInvoices = desk('see').read(

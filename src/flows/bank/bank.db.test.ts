@@ -14,7 +14,7 @@ import { keepPayoutPolicy } from '@/flows/payout/policy';
 import { bookOf, clockAt, confirmedAccount, playDays } from '../../../tests/support/payouts';
 import { seeded } from '../../../tests/support/seeded';
 import { cardToken, foundHouse, type House, sentInvoice, sharedWorkshop } from '../../../tests/support/workshop';
-import { bankPage, findInvoices } from './bank-page';
+import { bankPage, findInvoices, MATCHED_FIRST } from './bank-page';
 import { fetchStatementsNow, importStatement } from './import-statement';
 import { leaveLine, type Take, takeMatch, undoMatch } from './take-match';
 import { takeSure } from './take-sure';
@@ -283,6 +283,20 @@ test('a CSV is read once its columns are told, and the next of that bank by itse
       code: 'statement-not-read',
       fields: [{ words: expect.stringMatching(/cannot be read/) }],
     });
+});
+
+test('older matched lines are a press away, and none is left out', async () => {
+  const sums = Array.from({ length: 4 }, (_, at) => `-${at + 1}.00`);
+  await read(sums.map((sum) => ({ sum, text: `charge ${sum}` })));
+  for (const { id, amount } of (await page()).lines)
+    await takeMatch(house.owner, id, take([{ kind: 'aside', id: 'charge', minor: amount }]));
+  const shown = async (matched: number) => {
+    const { lines, olderMatched } = await bankPage(house.reader, '', '', matched);
+    return [lines.length, olderMatched];
+  };
+  expect(await shown(3)).toEqual([3, 3 + MATCHED_FIRST]);
+  expect(await shown(3 + MATCHED_FIRST)).toEqual([4, null]);
+  expect(await shown(4)).toEqual([4, null]);
 });
 
 test('another business finds, reads and takes nothing of it', async () => {

@@ -1,4 +1,6 @@
 'use client';
+import type { Route } from 'next';
+import Link from 'next/link';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button } from '../kit/button';
 import { Empty } from '../kit/empty';
@@ -54,12 +56,15 @@ export function BankDesk({
   currency,
   locale,
   may,
+  older,
 }: {
   lines: readonly BankLineShown[];
   account: string;
   currency: string;
   locale: string;
   may: boolean;
+  /** Where older matched lines are shown too; null where there are none. */
+  older: string | null;
 }) {
   const { busy, press } = usePress();
   const ordered = useMemo(() => GROUPS.flatMap(({ group }) => lines.filter((line) => line.group === group)), [lines]);
@@ -172,6 +177,13 @@ export function BankDesk({
             </p>
           ) : null}
           <LineList lines={ordered} at={line.id} currency={currency} locale={locale} onChoose={choose} />
+          {older ? (
+            <p className="py-3">
+              <Link className="link" href={older as Route} scroll={false}>
+                Older lines that are matched
+              </Link>
+            </p>
+          ) : null}
         </aside>
         <div className="grid min-w-0 gap-5 max-md:order-first md:contents">
           <Slip

@@ -131,7 +131,12 @@ function Rules({ page: { rules }, may }: { page: BankPage; may: boolean }) {
 export default async function BankScreen({ searchParams }: { searchParams: Promise<object> }) {
   const actor = await pageActor();
   const asked = await askedOf(BankPageInput, searchParams);
-  const page = await bankPage(actor, asked.account ?? '', asked.currency ?? '');
+  const page = await bankPage(
+    actor,
+    asked.account ?? '',
+    asked.currency ?? '',
+    asked.matched ? Number(asked.matched) : undefined,
+  );
   const { business, shown, accounts, lines, latest } = page;
   const may = mayDo(actor.role, 'take');
   return (
@@ -172,6 +177,11 @@ export default async function BankScreen({ searchParams }: { searchParams: Promi
             currency={shown.currency}
             locale={business.locale}
             may={may}
+            older={
+              page.olderMatched
+                ? `/money/bank?account=${shown.account}&currency=${shown.currency}&matched=${page.olderMatched}`
+                : null
+            }
           />
         ) : (
           <Empty words="No statement yet. Import one of the bank (camt.053, MT940, OFX or CSV): its lines show here beside what they are for." />
