@@ -44,7 +44,7 @@ export async function composerOf(
     homePlace: homePlace(business),
     usualReminders: business.reminders,
     mailTexts: business.mailTexts,
-    hasAccount: business.bank.account !== '',
+    hasAccount: [business.bank, ...(business.bank.others ?? [])].some(({ account }) => account !== ''),
     smallestPayments: business.smallestPayments,
     ownEmail,
     planned: sendAt

@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
+  ArrayUnique,
   IsArray,
   IsBoolean,
   IsDefined,
@@ -34,11 +35,25 @@ import { trimmed } from './trimmed';
 
 const HOUR = { message: 'Write the hour as 20:00.' };
 
-class BankInput implements BankDetails {
+class AccountInput implements BankDetails {
   @IsString() @trimmed @MaxLength(120) holder!: string;
   @IsString() @trimmed @MaxLength(60) account!: string;
   @IsString() @trimmed @MaxLength(40) bankCode!: string;
   @IsString() @trimmed @MaxLength(120) bank!: string;
+}
+
+class OtherAccountInput extends AccountInput {
+  @IsString() @Matches(/^[A-Z]{3}$/, { message: 'Choose a currency.' }) currency!: string;
+}
+
+class BankInput extends AccountInput {
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(10)
+  @ArrayUnique((one: OtherAccountInput) => one.currency, { message: 'One currency stands there twice.' })
+  @ValidateNested({ each: true })
+  @Type(() => OtherAccountInput)
+  others?: OtherAccountInput[];
 }
 
 class SeriesInput implements NumberSeries {

@@ -1,5 +1,5 @@
 import type { NumberSeries } from '../invoice/numbering';
-import type { BankDetails, Seller } from '../invoice/printed';
+import type { BusinessBank, Seller } from '../invoice/printed';
 import { type PaperWays, USUAL_WAYS } from '../paper/paper';
 import { type Address, NO_ADDRESS } from '../place/address';
 import { type ChargingPolicy, USUAL_POLICY } from '../plan/dunning';
@@ -21,7 +21,7 @@ export type Business = Seller & {
   readonly logoId: string | null;
   /** `#rrggbb`, the colour of its documents. */
   readonly accent: string;
-  readonly bank: BankDetails;
+  readonly bank: BusinessBank;
   /** Days from the due date on which reminders go out, negative before it. */
   readonly reminders: readonly number[];
   /** `HH:MM`: no reminder leaves between these, in the business's zone. */

@@ -35,6 +35,14 @@ export function profileSettings(business: Business): Shown {
     ['Account number', bank.account],
     ['Bank code', bank.bankCode],
     ['Bank', bank.bank],
+    ...(bank.others ?? []).flatMap(
+      (one) =>
+        [
+          [`Account holder ${one.currency}`, one.holder],
+          [`Account number ${one.currency}`, one.account],
+          [`Bank code ${one.currency}`, one.bankCode],
+        ] as const,
+    ),
     ['Tax number', business.taxNumber],
     ['Country', place.country || business.country],
     ['Region', place.region],

@@ -1,5 +1,5 @@
 import { isCalendarDate } from '../dates/calendar-date';
-import type { BankDetails } from '../invoice/printed';
+import { type BusinessBank, bankFor } from '../invoice/printed';
 import type { Unit } from '../item/item';
 import { minorDigits } from '../money/currency';
 import { decimalText } from '../money/decimal';
@@ -16,7 +16,7 @@ export type PaperHouse = {
   readonly taxNumber: string;
   readonly locale: string;
   readonly taxes: readonly BusinessTax[];
-  readonly bank: BankDetails;
+  readonly bank: BusinessBank;
   /** Whether the invoice's number is given already. */
   readonly numberTaken: boolean;
   readonly newId: () => string;
@@ -129,7 +129,7 @@ export function paperOfEInvoice(read: EInvoice, house: PaperHouse): BroughtIn {
   if (read.preceding) say(`It follows invoice ${read.preceding}.`);
   if (read.paid !== 0n) say(`${shown(read.paid)} were paid before: write them down on its sheet once it is sent.`);
   if (read.rounding !== 0n) say(`It is rounded by ${shown(read.rounding)}.`);
-  if (read.transfer && plain(read.transfer.account) !== plain(house.bank.account))
+  if (read.transfer && plain(read.transfer.account) !== plain(bankFor(house.bank, currency).account))
     say(`It asks for a transfer to ${read.transfer.account}: yours is in the profile.`);
   if (!isHouse(read.seller, house)) say(`It is from ${read.seller.name || 'somebody without a name'}, not from you.`);
   if (read.reference.length > 120) say('Its reference has more than 120 signs: the end is cut off.');

@@ -18,6 +18,18 @@ export type BankDetails = {
   readonly bank: string;
 };
 
+/** The business's own account for transfers, and others for single currencies. */
+export type BusinessBank = BankDetails & {
+  readonly others?: readonly (BankDetails & { readonly currency: string })[];
+};
+
+/** Which of them a currency's transfers go to: its own where one is given, else the usual one. */
+export function bankFor(business: BusinessBank, currency: string): BankDetails {
+  const own = business.others?.find((one) => one.currency === currency && one.account !== '');
+  const { holder, account, bankCode, bank } = own ?? business;
+  return { holder, account, bankCode, bank };
+}
+
 /** Who sends the invoice, as it stands on the paper. */
 export type Seller = {
   readonly name: string;
@@ -190,7 +202,7 @@ export type PrintedHeading = {
   readonly seller: Seller;
   readonly payer: Payer;
   readonly terms: PrintedTerms | null;
-  readonly bank: BankDetails;
+  readonly bank: BusinessBank;
   readonly logoId: string | null;
   readonly accent: string;
 };
@@ -293,7 +305,7 @@ export function printedInvoice(paper: Paper, reading: PaperReading, heading: Pri
     files: paper.files,
     ways: {
       card: paper.ways.card,
-      transfer: paper.ways.transfer ? bank : null,
+      transfer: paper.ways.transfer ? bankFor(bank, document.currency) : null,
       parts: paper.ways.parts,
       firstMinor: paper.ways.parts ? jsonMinor(firstPaymentMinor(paper, tally.total, document.currency) ?? 0n) : 0,
       tip: paper.ways.tip,

@@ -5,7 +5,7 @@ import type { CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { issueDate } from '@/core/invoice/due';
 import { counterKey, numberText } from '@/core/invoice/numbering';
-import { printedInvoice } from '@/core/invoice/printed';
+import { bankFor, printedInvoice } from '@/core/invoice/printed';
 import { type PaperReading, readPaper } from '@/core/invoice/read-paper';
 import { reminderDays } from '@/core/invoice/reminders';
 import type { SendWith } from '@/core/invoice/send-with';
@@ -103,7 +103,7 @@ function whyNot(
   { taken, today }: { readonly taken: ReadonlySet<string>; readonly today: CalendarDate },
 ): Refusal | null {
   const problems = sendingProblems(paper, reading, today);
-  if (paper.ways.transfer && !business.bank.account)
+  if (paper.ways.transfer && !bankFor(business.bank, paper.currency || business.currency).account)
     problems.push({
       field: 'ways',
       words: 'Write your account into the business’s profile first, or take bank transfer off.',

@@ -60,7 +60,7 @@ function useCardPayment({
   // An attempt that this page began before: parts are under way beside those of others, and only this page knows which is its own.
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the page begins
   useEffect(() => {
-    if (begun) payment.resume(begun);
+    if (begun) payment.resume(begun, pending === null && refused !== null);
   }, [payment]);
 
   useEffect(() => payment.hindered(door.hindrance), [payment, door.hindrance]);

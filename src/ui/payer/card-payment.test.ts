@@ -227,3 +227,24 @@ test('what hindered the last press goes once it is put right, and gives way to w
   payment.hindered(null);
   expect(payment.view().trouble).toBe('refused');
 });
+
+test('an attempt of before that the page tells of already is asked about while the fields stay, and a press waits for that', async () => {
+  const told = (state: AttemptStatus) => {
+    const till = new Till();
+    till.attempts.set('before', state);
+    const shown = page(till);
+    shown.payment.resume('before', true);
+    expect(shown.payment.view().stage).toBe('ready');
+    return { till, ...shown };
+  };
+  const refused = told({ state: 'refused', words: '', reason: 'approval-declined' });
+  await refused.payment.pay();
+  expect(refused.payment.view().stage).toBe('paid');
+  expect([...refused.till.attempts.keys()]).toEqual(['before', 'key-1']);
+  for (const state of [{ state: 'checking' }, PAID] as const) {
+    const { till, payment } = told(state);
+    await payment.pay();
+    expect(payment.view().stage).toBe(state.state);
+    expect([...till.attempts.keys()]).toEqual(['before']);
+  }
+});

@@ -107,13 +107,32 @@ export class CardPayment extends Shown<PaymentView> {
   /** What is shown of an attempt that ended while this page asked. */
   readonly say = (trouble: string | null): void => this.show({ trouble });
 
-  /** An attempt of this page that began before the bank, or a reload: what became of it is found out. */
-  readonly resume = (attempt: string): void => {
+  /**
+   * An attempt of this page that began before the bank, or a reload: what became of it is found out.
+   *
+   * @param isTold the page says already that a card was refused: the fields stay while it is asked, since somebody may be typing in them
+   */
+  readonly resume = (attempt: string, isTold = false): void => {
     if (this.view().stage !== 'ready' || this.#attempt) return;
+    if (isTold) {
+      this.#finding = this.#findOut(attempt);
+      return;
+    }
     this.#attempt = attempt;
     this.show({ stage: 'checking' });
     void this.look();
   };
+
+  // A press while it is asked waits for the answer: nothing is paid beside an attempt that goes on.
+  #finding: Promise<void> = Promise.resolve();
+
+  async #findOut(attempt: string): Promise<void> {
+    const { path, statusQuery } = this.reach.door();
+    const answer = await this.reach.ask(`${path}/status?${statusQuery(attempt)}`);
+    if (!answer.ok) return;
+    if (answer.value.state === 'approval' || answer.value.state === 'checking') this.#attempt = attempt;
+    this.#take(answer.value);
+  }
 
   #take(status: AttemptStatus): void {
     if (status.state !== 'approval' && status.state !== 'checking') this.reach.door().onAttempt?.('');
@@ -150,6 +169,7 @@ export class CardPayment extends Shown<PaymentView> {
 
   /** Pays what is asked now, with the card that stands in the fields. A press while one is under way is none. */
   readonly pay = async (): Promise<void> => {
+    await this.#finding;
     if (this.view().stage !== 'ready') return;
     this.show({ stage: 'sending' });
     await this.#untilSummed();

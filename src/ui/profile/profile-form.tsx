@@ -54,7 +54,7 @@ export function ProfileForm({
             </Button>
           </div>
           <OwnersOnly may={mayAsk} />
-          <ProfileWho of={form} />
+          <ProfileWho of={form} currency={currency} />
           <ProfileInvoices of={form} terms={terms} currency={currency} locale={locale} />
           <ProfileMail of={form} />
           <ProfileNumbers of={form} />

@@ -1,17 +1,25 @@
 'use client';
 import { contrast } from '@/core/look/contrast';
 import { AddressFields } from '../customer/address-fields';
-import { Field } from '../kit/field';
+import { Field, FieldError } from '../kit/field';
 import type { Typed } from '../kit/form';
 import { PictureField } from '../picture-field';
 import { Heading } from './heading';
 import type { ProfileTyped } from './profile-typed';
+import { TransferAccounts } from './transfer-accounts';
 
 const PAPER = '#fffdf9';
 const READABLE = 4.5;
 
 /** Who the business is, how it is reached, and how its papers look. */
-export function ProfileWho({ of: { values, set, at, troubles } }: { of: Typed<ProfileTyped> }) {
+export function ProfileWho({
+  of: { values, set, at, troubles },
+  currency,
+}: {
+  of: Typed<ProfileTyped>;
+  /** The business’s. */
+  currency: string;
+}) {
   const pale = /^#[0-9a-f]{6}$/i.test(values.accent) && contrast(values.accent, PAPER) < READABLE;
   return (
     <>
@@ -68,23 +76,8 @@ export function ProfileWho({ of: { values, set, at, troubles } }: { of: Typed<Pr
         onChange={(place) => set({ place })}
       />
       <Heading>Bank account for transfers</Heading>
-      <div className="grid gap-4 sm:grid-cols-2">
-        {(
-          [
-            ['holder', 'Account holder'],
-            ['account', 'Account number or IBAN'],
-            ['bankCode', 'Bank code or BIC'],
-            ['bank', 'Bank'],
-          ] as const
-        ).map(([part, words]) => (
-          <Field
-            key={part}
-            label={words}
-            value={values.bank[part]}
-            onChange={(event) => set({ bank: { ...values.bank, [part]: event.target.value } })}
-          />
-        ))}
-      </div>
+      <TransferAccounts bank={values.bank} currency={currency} onChange={(bank) => set({ bank })} />
+      {at('bank') ? <FieldError>{at('bank')}</FieldError> : null}
     </>
   );
 }
