@@ -7,7 +7,7 @@ import { eventWords } from '../timeline/timeline';
 import { howMuchText, taxText } from '../words/invoice-wording';
 import { dueDate } from './due';
 import { dueWords, openGroup, openSums } from './list';
-import { printedInvoice } from './printed';
+import { bankFor, printedInvoice } from './printed';
 import { type PaperSetting, readPaper } from './read-paper';
 import { sendingProblems } from './sending';
 import { type InvoiceStatus, invoiceState, sharePaid } from './state';
@@ -155,6 +155,20 @@ test('the printed invoice carries each figure of the tally', () => {
   expect(taxText(printed.taxes[0] as (typeof printed.taxes)[0], { pricesIncludeTax: true, locale: 'en-US' })).toBe(
     'Of which Sales tax, 8.25 %',
   );
+});
+
+test('transfers of a currency with an account of its own go there, all others to the usual one', () => {
+  const usual = { holder: 'S', account: '560000408914', bankCode: '', bank: 'Alder' };
+  const euro = { holder: 'S', account: 'DE89370400440532013000', bankCode: '', bank: 'Rhein' };
+  const bank = {
+    ...usual,
+    others: [
+      { ...euro, currency: 'EUR' },
+      { ...euro, account: '', currency: 'GBP' },
+    ],
+  };
+  expect(bankFor(bank, 'EUR')).toEqual(euro);
+  for (const currency of ['USD', 'GBP']) expect(bankFor(bank, currency)).toEqual(usual);
 });
 
 describe('states', () => {
