@@ -1,11 +1,16 @@
 import { randomUUID } from 'node:crypto';
+import jsQR from 'jsqr';
+import sharp from 'sharp';
 import { beforeEach, expect, test } from 'vitest';
+import { makeReference } from '@/core/bank/reference';
 import { newCustomer } from '@/core/customer/customer';
 import type { Writing } from '@/core/paper/kept-by';
+import { updateBusiness } from '@/db/businesses';
 import { invoiceById } from '@/db/invoices';
-import { readBusiness } from '@/db/transaction';
+import { inBusiness, readBusiness } from '@/db/transaction';
 import { todayView } from '@/flows/day/today';
 import { programContext } from '@/flows/door/program';
+import { linkedPayCode } from '@/flows/file/pay-code';
 import { handOverMessage } from '@/flows/post/hand-over-message';
 import { addCustomer } from '@/flows/records/customers';
 import { asSuperuser } from '../../../tests/support/database';
@@ -40,6 +45,37 @@ const queued = () =>
     `select id, kind from messages where business_id = $1 and state = 'queued'`,
     [house.business.id],
   );
+
+test('a currency with an account of its own is transferred there, by a code that a banking app reads', async () => {
+  const bank = { holder: 'Sallow Joinery', account: '560000408914', bankCode: '', bank: '' };
+  const euro = { ...bank, account: 'DE89 3704 0044 0532 0130 00', currency: 'EUR' };
+  const keep = (others: readonly (typeof euro)[]) =>
+    inBusiness(programContext(house.business.id), (tx) =>
+      updateBusiness(tx, { ...house.business, bank: { ...bank, others } }),
+    );
+  const ways = { ...plainPaper(house).ways, transfer: true };
+  const send = (currency: string) => sentInvoice(house, plainPaper(house, { currency, ways }));
+  await keep([euro]);
+  const { link, number } = await send('EUR');
+  const { data, info } = await sharp((await linkedPayCode(link)).bytes)
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const [service, version, , , , holder, iban, sum, , reference] =
+    jsQR(new Uint8ClampedArray(data), info.width, info.height)?.data.split('\n') ?? [];
+  expect([service, version, holder, iban, sum]).toEqual([
+    'BCD',
+    '002',
+    'Sallow Joinery',
+    euro.account.replaceAll(' ', ''),
+    'EUR110.00',
+  ]);
+  expect(reference).toBe(makeReference(number).reference);
+  await expect(linkedPayCode((await send('USD')).link)).rejects.toMatchObject({ code: 'not-found' });
+  await keep([]);
+  const { id } = await send('EUR');
+  expect((await invoiceSheet(house.reader, id)).invoice.printed?.ways.transfer?.account).toBe(bank.account);
+});
 
 test('fifty sent at once get fifty numbers without a gap', async () => {
   const drafts: string[] = [];
