@@ -4,7 +4,7 @@ import { calendarDate } from '../dates/calendar-date';
 import type { Account } from '../ledger/entry';
 import { disputeLost, disputeOpened, disputeWon } from '../ledger/movements';
 import { reversals } from '../share/split';
-import { disputeTakes, mayAnswer, partnersOfDispute } from './dispute';
+import { canBeOf, disputeTakes, mayAnswer, partnersOfDispute } from './dispute';
 import { type FilePart, includedParts } from './payment-file';
 
 const BOOKING = { on: calendarDate('2026-11-27'), words: 'Dispute', currency: 'USD' };
@@ -71,6 +71,13 @@ describe('the books', () => {
       }),
     );
   });
+});
+
+test('what is of another currency, or of more than was paid, is of another payment', () => {
+  const paid = { currency: 'USD', amountMinor: 100n, tipMinor: 10n };
+  const told = (amountMinor: bigint, currency = 'USD') => canBeOf({ amountMinor, currency }, paid);
+  expect([told(1n), told(110n)]).toEqual([true, true]);
+  expect([told(0n), told(111n), told(100n, 'EUR')]).toEqual([false, false, false]);
 });
 
 test('an answer is taken while it is open and its last moment is not over', () => {

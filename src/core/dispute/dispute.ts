@@ -39,6 +39,13 @@ export type ToldDispute = {
 /** Who bears a disputed sum where partners have a part of the payment: they their parts, or the business all of it. */
 export type DisputeRule = 'partners' | 'business';
 
+/** Whether what is told can be of a payment: in its currency, and of no more than was paid. Anything else is not written down. */
+export const canBeOf = (
+  told: Pick<ToldDispute, 'currency' | 'amountMinor'>,
+  paid: { readonly currency: string; readonly amountMinor: bigint; readonly tipMinor: bigint },
+): boolean =>
+  told.currency === paid.currency && told.amountMinor >= 1n && told.amountMinor <= paid.amountMinor + paid.tipMinor;
+
 /** What a dispute takes at once, in minor units of the payment's currency. */
 export type DisputeTakes = {
   readonly amountMinor: bigint;

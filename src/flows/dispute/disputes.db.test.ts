@@ -341,6 +341,25 @@ test('the processor’s event is enough; one that is not signed as it signs says
   await sound();
 });
 
+test('what the processor says badly of one dispute keeps nobody from hearing of the others', async () => {
+  const { paymentId } = await sharedPayment();
+  await disputePayment(workshop, paymentId);
+  const { cards } = services();
+  const [real] = (await cards.disputes(`${house.business.id}.`)) ?? [];
+  if (!real) throw new Error('Not told');
+  const of = (change: Partial<typeof real>) => ({ ...real, key: randomUUID(), ...change });
+  vi.spyOn(cards, 'disputes').mockResolvedValueOnce([
+    of({ paymentId: 'nobody' }),
+    of({ paymentId: randomUUID() }),
+    of({ amountMinor: 10n ** 12n }),
+    of({ currency: 'EUR' }),
+    real,
+  ]);
+  await look();
+  expect((await disputeList(house.reader)).open.map(({ key }) => key)).toEqual([real.key]);
+  await sound();
+});
+
 test('any payment’s papers are one zip, with names in any script', async () => {
   const { paymentId } = await sharedPayment();
   const { bytes, type } = await paymentFile(house.reader, paymentId);

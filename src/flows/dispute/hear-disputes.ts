@@ -1,7 +1,7 @@
 import { addDays } from '@/core/dates/calendar-date';
 import { longDate } from '@/core/dates/date-text';
 import { dateInZone, instantInZone } from '@/core/dates/zone';
-import type { ToldDispute } from '@/core/dispute/dispute';
+import { canBeOf, type ToldDispute } from '@/core/dispute/dispute';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { businessById } from '@/db/businesses';
@@ -50,7 +50,8 @@ async function newsOf(ctx: Context, told: readonly ToldDispute[]): Promise<ToldD
     for (const one of told) {
       const here = known.get(one.key);
       if (here && (here.settledAt || !one.decided)) continue;
-      if (UUID.test(one.paymentId) && (await paymentById(db, one.paymentId))) fresh.push(one);
+      const payment = UUID.test(one.paymentId) ? await paymentById(db, one.paymentId) : null;
+      if (payment && canBeOf(one, payment)) fresh.push(one);
     }
     return fresh;
   });
