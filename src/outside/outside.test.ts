@@ -144,6 +144,8 @@ describe('a card processor with bad manners', () => {
         expect(await hasty.cardOf('tok')).toBeNull();
         expect(await hasty.keepCard('tok', key)).toBeNull();
         expect(await hasty.void('x')).toBeNull();
+        expect(await hasty.disputes('')).toBeNull();
+        expect(await hasty.answerDispute('x', Buffer.from('%PDF-1.7'))).toBeNull();
       }
       rude.behave(() => null);
       const asked = await hasty.ask(key);
