@@ -332,7 +332,8 @@ export function cardProcessor(options: { url: string; apiKey: string; timeoutMs:
       const body = file === 'accept' ? { kind: 'accept' } : { kind: 'file', file: file.toString('base64') };
       const answer = await ask(`/disputes/${encodeURIComponent(disputeKey)}/answer`, body);
       if (answer?.status === 409) return false;
-      return answer?.status === 200 && answer.sale.id === disputeKey ? true : null;
+      const { id, answered } = (answer?.sale ?? {}) as { id?: unknown; answered?: unknown };
+      return answer?.status === 200 && id === disputeKey && answered === true ? true : null;
     },
     payoutTerms: async (businessId) => {
       const answer = await ask(`/terms/${businessId}`);
