@@ -210,16 +210,14 @@ export async function pressUntilShown(page: Page | Frame, name: string, words: s
   throw new Error(`${name} does not lead to “${words}”: ${await shown(page)}`);
 }
 
-/** Presses a button until it has led on: a page just shown may not listen yet, and a press then goes nowhere. */
+/** Presses a button until it has led on, and never once it has: what it leads to may take long, and has no such button. */
 export async function pressOn(page: Page, name: string, path: string): Promise<void> {
-  for (let tries = 0; tries < 12; tries++) {
+  const isThere = (wanted: string) => location.pathname.startsWith(wanted);
+  for (let tries = 0; tries < 4 && !(await page.evaluate(isThere, path).catch(() => false)); tries++) {
     await press(page, name, 'button');
-    const led = await page
-      .waitForFunction((wanted: string) => location.pathname.startsWith(wanted), { timeout: 5000, polling: 100 }, path)
-      .catch(() => null);
-    if (led) return;
+    await page.waitForFunction(isThere, { timeout: PATIENCE / 4, polling: 100 }, path).catch(() => null);
   }
-  throw new Error(`${name} does not lead to ${path}`);
+  await untilTrue(page, isThere, path);
 }
 
 /** Follows what leads to another page, and waits likewise. */
