@@ -26,11 +26,12 @@ async function withoutIndexes(admin: pg.Client, tables: readonly string[]): Prom
 async function fill(admin: pg.Client, house: House, count: number): Promise<void> {
   const { id: invoiceId } = await sentInvoice(house);
   const { id } = house.business;
+  const people = Math.max(100, Math.floor(count / 25));
   await admin.query(
     `insert into customers (id, business_id, name, email, search, name_key, created_at, changed_at)
      select gen_random_uuid(), $1, name, 'c' || n || '@post.example', lower(name), lower(name), now(), now()
      from (select n, (array['Wilhelmina','Odile','Anselm','Petra'])[1 + n % 4] || ' Strand ' || n as name from generate_series(1, $2) as n) as one`,
-    [id, Math.max(100, Math.floor(count / 25))],
+    [id, people],
   );
   await admin.query(
     `insert into payments (id, business_id, invoice_id, customer_id, channel, currency, amount_minor, fee_minor, agreed_fee_minor, state, attempt_key,
@@ -40,9 +41,8 @@ async function fill(admin: pg.Client, house: House, count: number): Promise<void
        n::text, 'sale-' || n, 'Corvid', lpad((n % 10000)::text, 4, '0'), case when n % 50 = 0 then 'cheque' else 'card' end,
        now() - make_interval(secs => n * 40), now() - make_interval(secs => n * 40), false
      from generate_series(1, $3) as n
-     join (select id, row_number() over (order by name) as place, count(*) over () as people from customers where business_id = $1) as who
-       on who.place = 1 + n % who.people`,
-    [id, invoiceId, count],
+     join (select id, row_number() over (order by name) as place from customers where business_id = $1) as who on who.place = 1 + n % $4`,
+    [id, invoiceId, count, people],
   );
   await admin.query(
     `insert into refunds (id, business_id, payment_id, kind, amount_minor, reason, state, request_key, by_name, started_at, settled_at)

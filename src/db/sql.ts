@@ -56,6 +56,15 @@ export function oneOf(codes: readonly string[]): Statement {
   return statement([`(${codes.map((code) => `'${code}'`).join(', ')})`], []);
 }
 
+/**
+ * A limit that stands in the text: as a value the planner would guess it anew, or take any number of rows for possible, and never keep a
+ * plan. @throws Error for what is no whole number above 0
+ */
+export function most(count: number): Statement {
+  if (!Number.isSafeInteger(count) || count < 1) throw new Error(`Not a limit: ${count}`);
+  return statement([String(count)], []);
+}
+
 /** No SQL at all, where a piece is left out. */
 export const NONE = sql``;
 
