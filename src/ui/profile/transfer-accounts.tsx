@@ -54,6 +54,7 @@ export function TransferAccounts({
             />
             <Button
               look="link"
+              className="mb-2"
               aria-label={`Remove the account for ${one.currency}`}
               onClick={() => change(others.filter((_, index) => index !== at))}
             >

@@ -45,8 +45,11 @@ export function jsonBatch(
     href: `/money/batches/${batch.day}`,
     name: shortDate(batch.day, locale, { weekday: true }),
     under: `${[state === 'No cards' ? '' : state, ...counted].filter(Boolean).join(' · ')}${totals
-      .filter((sum) => sum !== shown)
-      .map((sum) => ` + ${moneyText(money(sum.allMinor, sum.currency), locale)}`)
+      .filter((sum) => sum !== shown && sum.allMinor !== 0n)
+      .map(({ allMinor, currency: other }) => {
+        const size = moneyText(money(allMinor < 0n ? -allMinor : allMinor, other), locale);
+        return allMinor < 0n ? ` − ${size}` : ` + ${size}`;
+      })
       .join('')}`,
     state: rosette,
     share: rosette === 'Paid' ? 1 : 0,

@@ -33,6 +33,7 @@ function Sum({
   several: boolean;
 }) {
   const partnersMinor = total?.partnersMinor ?? 0n;
+  const ownMinor = total?.ownMinor ?? sum.netMinor;
   const figure = (minor: bigint) => <Figure minor={jsonMinor(minor)} currency={sum.currency} locale={locale} />;
   return (
     <div className="mt-3">
@@ -48,12 +49,15 @@ function Sum({
         </Leader>
       ) : null}
       {sum.backs > 0 ? <Leader label={`Refunded, ${sum.backs}`}>{figure(-sum.backMinor)}</Leader> : null}
-      <Leader label="Processing fees">{figure(-sum.feesMinor)}</Leader>
+      {sum.sales + sum.backs > 0 ? <Leader label="Processing fees">{figure(-sum.feesMinor)}</Leader> : null}
       {sum.disputes > 0 ? <Leader label={`Disputed, ${sum.disputes}`}>{figure(-sum.disputedMinor)}</Leader> : null}
       {sum.disputeFeesMinor === 0n ? null : <Leader label="Dispute fees">{figure(-sum.disputeFeesMinor)}</Leader>}
       {partnersMinor === 0n ? null : <Leader label="Partners’ parts">{figure(-partnersMinor)}</Leader>}
-      <Leader label="On its way to you" className="rule-total mt-1 py-0.5 text-[17px]/7 font-semibold">
-        {figure(total?.ownMinor ?? sum.netMinor)}
+      <Leader
+        label={ownMinor < 0n ? 'Comes off your next payout' : 'On its way to you'}
+        className="rule-total mt-1 py-0.5 text-[17px]/7 font-semibold"
+      >
+        {figure(ownMinor)}
       </Leader>
     </div>
   );
