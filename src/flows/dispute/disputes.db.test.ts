@@ -23,6 +23,8 @@ import { handOverMessage } from '@/flows/post/hand-over-message';
 import { hearCardEvent } from '@/flows/processor/hear-card-event';
 import { storePartner } from '@/flows/records/partners';
 import { registerOf } from '@/flows/register/register';
+import { checkedInput } from '@/input/checked';
+import { DisputePageInput } from '@/input/dispute-input';
 import { services } from '@/outside/services';
 import { asSuperuser } from '../../../tests/support/database';
 import { decideDispute, disputePayment } from '../../../tests/support/disputes';
@@ -41,7 +43,7 @@ import {
   sharedWorkshop,
 } from '../../../tests/support/workshop';
 import { acceptDispute, prepareAnswer, sendAnswer } from './answer-dispute';
-import { disputeSheet } from './dispute-sheet';
+import { disputePage, disputeSheet } from './dispute-sheet';
 import { disputeFile, paymentFile } from './file-paper';
 import { lookForDisputes } from './hear-disputes';
 
@@ -339,6 +341,30 @@ test('the processor’s event is enough; one that is not signed as it signs says
   await Promise.all([1, 2, 3].map(() => hearCardEvent({ body, time, signature })));
   expect((await disputeList(house.reader)).open).toHaveLength(1);
   await sound();
+});
+
+test('many disputes go on page by page, each once', async () => {
+  const { paymentId } = await sharedPayment();
+  const { id, key } = await heard(paymentId);
+  await decide(key, true);
+  await asSuperuser(
+    workshop.admin,
+    `with copied as (
+       insert into payments (id, business_id, order_id, customer_id, card_scheme, card_last4, channel, currency, amount_minor, state, attempt_key, sale_id, method, started_at, settled_at)
+       select gen_random_uuid(), business_id, order_id, customer_id, card_scheme, card_last4, channel, currency, amount_minor, state, gen_random_uuid(), 'sale ' || n, method, started_at, settled_at
+       from payments, generate_series(1, 60) as n where id = $1 returning id)
+     insert into disputes select (jsonb_populate_record(d, jsonb_build_object('id', gen_random_uuid(), 'payment_id', copied.id,
+         'key', copied.id))).* from disputes d, copied where d.id = $2`,
+    [paymentId, id],
+  );
+  const first = await disputeList(house.reader);
+  const seen = first.rows.map((row) => row.id);
+  for (let next = first.next; next; ) {
+    const page = await disputePage(house.reader, await checkedInput(DisputePageInput, { key: next.key, id: next.id }));
+    seen.push(...page.rows.map((row) => row.id));
+    next = page.next;
+  }
+  expect([seen.length, new Set(seen).size]).toEqual([61, 61]);
 });
 
 test('what the processor says badly of one dispute keeps nobody from hearing of the others', async () => {
