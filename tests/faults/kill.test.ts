@@ -143,7 +143,7 @@ test('fifty invoices are each paid once, whatever is killed', async () => {
     expect(copies.length).toBeLessThanOrEqual(2);
     expect(new Set(copies.map(({ messageId }) => messageId)).size).toBe(1);
   }
-}, 240_000);
+}, 600_000);
 
 test('a batch and its reminders are sent once each, whatever becomes of the worker', async () => {
   const own = await foundHouse('Batching');
@@ -212,4 +212,4 @@ test('a batch and its reminders are sent once each, whatever becomes of the work
     // One handed over just before a kill goes out once more, and is told to be the same by its Message-ID.
     expect(new Set(copies.map(({ messageId }) => messageId)).size).toBe(1);
   }
-}, 240_000);
+}, 600_000);
