@@ -108,6 +108,25 @@ describe('the book', () => {
     expect(processor.ask('good')?.dispute).toBeNull();
   });
 
+  test('what went back in time is not disputed later, and a sale of which all went back never is', () => {
+    let now = Date.UTC(2026, 10, 3);
+    const processor = new Processor(
+      new Journal<CardEvent>(path),
+      new Seeded('s'),
+      () => now,
+      () => undefined,
+    );
+    for (const key of ['voided', 'refunded', 'part']) processor.sell(request(processor, key, 'corvid-dispute'));
+    const id = (key: string) => processor.ask(key)?.id ?? '';
+    processor.void(id('voided'));
+    processor.refund(id('refunded'), 'all', processor.ask('refunded')?.amount ?? 0);
+    processor.refund(id('part'), 'some', 1);
+    now += 8 * 86_400_000;
+    processor.look();
+    expect(processor.disputed('').map(({ key }) => key)).toEqual(['part']);
+    for (const key of ['voided', 'refunded', 'part']) expect(processor.openDispute(id(key), 'not-received')).toBeNull();
+  });
+
   test('what is disputed is not refunded, is answered once, and is decided after that or by silence', () => {
     let now = Date.UTC(2026, 10, 3);
     const told: string[] = [];

@@ -1,6 +1,7 @@
 import { roundedQuotient } from '@/core/money/decimal';
 import type { Journal } from '../journal';
 import type { Seeded } from '../seeded';
+import { type Dispute, decided, disputeAsOf, isTaken, opened } from './disputes';
 import { type Behaviour, cardByName, type PretendCard } from './pretend-cards';
 
 /** A sale in the processor's book. Amounts are minor units of `currency`. */
@@ -24,24 +25,6 @@ export type Sale = {
   readonly reason: string | null;
   readonly fee: number;
   readonly refunds: readonly { readonly key: string; readonly amount: number; readonly at: string }[];
-};
-
-/** What a card's holder asked their bank to get back: it is taken from the merchant at once, with a fee, until the bank decides. */
-export type Dispute = {
-  readonly id: string;
-  readonly amount: number;
-  readonly fee: number;
-  readonly reason: string;
-  readonly at: string;
-  /** Until when the merchant may answer. */
-  readonly answerBy: string;
-  readonly answer: { readonly kind: 'file' | 'accept'; readonly at: string; readonly bytes: number } | null;
-  readonly decided: {
-    readonly at: string;
-    readonly won: boolean;
-    readonly by: 'decision' | 'silence' | 'accepted';
-    readonly feeBack: number;
-  } | null;
 };
 
 /** A card kept for charging again, in the processor's vault. */
@@ -85,12 +68,6 @@ export type CardEvent =
 
 const APPROVAL_LASTS_MS = 15 * 60_000;
 const REPLACED_AFTER_MS = 30 * 86_400_000;
-const DAY_MS = 86_400_000;
-const DISPUTED_AFTER_MS = 7 * DAY_MS;
-const ANSWER_WITHIN_MS = 14 * DAY_MS;
-const DECIDED_AFTER_MS = 10 * DAY_MS;
-const DISPUTE_FEE = 1500;
-const DISPUTE_REASONS = ['not-recognised', 'not-received', 'not-as-described', 'charged-twice', 'cancelled'];
 
 /** What the other side is told of a sale: changes of it are new news. */
 const news = ({ status, dispute }: Sale): string =>
@@ -115,9 +92,6 @@ const reasonFor = (behaviour: Behaviour): string => (behaviour === 'late-refused
 
 /** 2.9 percent, rounded half up, and 30 minor units; never more than the sale. */
 const feeOf = (amount: number): number => Math.min(amount, Number(roundedQuotient(BigInt(amount) * 29n, 1000n)) + 30);
-
-/** Whether the holder's bank has the money of a sale. */
-const isTaken = ({ dispute }: Sale): boolean => dispute !== null && dispute.decided?.won !== true;
 
 /** The card processor's book: one sale a key, whatever is repeated, and every answer on the disk before it is given. */
 export class Processor {
@@ -308,56 +282,17 @@ export class Processor {
     return sale && this.movedOn(sale);
   }
 
-  /** A sale as time leaves it: disputed by a holder who does so later, and decided after an answer or without one. */
+  /** A sale as time leaves it. */
   private movedOn(sale: Sale): Sale {
-    const now = this.now();
-    const { dispute } = sale;
-    if (!dispute) {
-      if (!sale.disputes || now - Date.parse(sale.at) < DISPUTED_AFTER_MS) return sale;
-      const reason =
-        DISPUTE_REASONS[this.seeded.between(`reason ${sale.id}`, 0, DISPUTE_REASONS.length - 1)] ?? 'other';
-      return this.movedOn(this.openDispute(sale.id, reason, Date.parse(sale.at) + DISPUTED_AFTER_MS) ?? sale);
-    }
-    if (dispute.decided) return sale;
-    if (!dispute.answer)
-      return now > Date.parse(dispute.answerBy)
-        ? this.decide(sale, false, 'silence', Date.parse(dispute.answerBy))
-        : sale;
-    if (dispute.answer.kind === 'accept') return this.decide(sale, false, 'accepted', Date.parse(dispute.answer.at));
-    const due = Date.parse(dispute.answer.at) + DECIDED_AFTER_MS;
-    return now < due
-      ? sale
-      : this.decide(sale, this.seeded.between(`decision ${sale.id}`, 0, 1) === 1, 'decision', due);
-  }
-
-  private decide(sale: Sale, won: boolean, by: 'decision' | 'silence' | 'accepted', at: number): Sale {
-    if (!sale.dispute) return sale;
-    const decided = { at: new Date(at).toISOString(), won, by, feeBack: won ? sale.dispute.fee : 0 };
-    return this.keep({ ...sale, dispute: { ...sale.dispute, decided } });
+    const dispute = disputeAsOf(sale, this.now(), this.seeded);
+    return dispute === sale.dispute ? sale : this.keep({ ...sale, dispute });
   }
 
   /** The holder asks for all that is left of a sale; null where that is nothing, or was asked for before. */
-  openDispute(id: string, reason: string, at = this.now()): Sale | null {
+  openDispute(id: string, reason: string): Sale | null {
     const sale = this.saleById(id);
-    if (sale?.status !== 'accepted' || sale.dispute) return null;
-    const amount = sale.amount - sale.refunds.reduce((sum, refund) => sum + refund.amount, 0);
-    if (amount <= 0) {
-      this.keep({ ...sale, disputes: false });
-      return null;
-    }
-    return this.keep({
-      ...sale,
-      dispute: {
-        id: `dispute_${this.seeded.hex(`dispute ${sale.key}`, 20)}`,
-        amount,
-        fee: DISPUTE_FEE,
-        reason,
-        at: new Date(at).toISOString(),
-        answerBy: new Date(at + ANSWER_WITHIN_MS).toISOString(),
-        answer: null,
-        decided: null,
-      },
-    });
+    const dispute = sale && opened(sale, reason, this.now(), this.seeded);
+    return dispute ? this.keep({ ...sale, dispute }) : null;
   }
 
   /** Time moves on for every sale that may still be disputed or decided. */
@@ -378,9 +313,9 @@ export class Processor {
     this.look();
     const sale = this.book().find(({ dispute }) => dispute?.id === disputeId);
     if (!sale?.dispute) return null;
-    const { answer, decided } = sale.dispute;
+    const { answer } = sale.dispute;
     if (answer) return answer.kind === kind ? sale : 'late';
-    if (decided) return 'late';
+    if (sale.dispute.decided) return 'late';
     const at = new Date(this.now()).toISOString();
     return this.movedOn(this.keep({ ...sale, dispute: { ...sale.dispute, answer: { kind, at, bytes } } }));
   }
@@ -388,7 +323,8 @@ export class Processor {
   /** The bank decides now. */
   decideDispute(disputeId: string, won: boolean): Sale | null {
     const sale = this.book().find(({ dispute }) => dispute?.id === disputeId);
-    return sale?.dispute && !sale.dispute.decided ? this.decide(sale, won, 'decision', this.now()) : null;
+    if (!sale?.dispute || sale.dispute.decided) return null;
+    return this.keep({ ...sale, dispute: decided(sale.dispute, { won, by: 'decision', at: this.now() }) });
   }
 
   /** Makes sure that nothing comes of this key any more: what is not accepted yet never will be. */
