@@ -4,6 +4,7 @@ import { ASIDE_TITLES, ASIDES, type Aside, type PartKind } from '@/core/bank/mat
 import { dateInZone } from '@/core/dates/zone';
 import { movedAtBank } from '@/core/ledger/movements';
 import { money } from '@/core/money/money';
+import { isUuid } from '@/core/uuid';
 import {
   type BankLine,
   type BankMatch,
@@ -44,8 +45,6 @@ export type Take = {
   readonly press: string;
 };
 
-const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
-
 type Made = Omit<BankMatch, 'byName' | 'madeAt'>;
 
 /** Takes a match within a transaction. @throws Refusal `line-matched`, `match-too-much`, `match-nothing`, `match-taken`, and what receiving refuses */
@@ -63,7 +62,7 @@ export async function takeNow(tx: Writing, lineId: string, take: Take): Promise<
   if (take.parts.some((part) => part.minor * sign <= 0n && !(sign > 0n && isKept(part))))
     throw new Refusal('match-nothing');
   if (sum * sign <= 0n) throw new Refusal('match-nothing');
-  if (take.parts.some(({ kind, id }) => kind !== 'aside' && !UUID.test(id))) throw new Refusal('match-nothing');
+  if (take.parts.some(({ kind, id }) => kind !== 'aside' && !isUuid(id))) throw new Refusal('match-nothing');
   if (sum * sign > open * sign) throw new Refusal('match-too-much');
   const rest = open - sum;
   const lastInvoice = take.parts.findLastIndex(({ kind }) => kind === 'invoice');

@@ -1,6 +1,7 @@
 import { addDays, type CalendarDate, daysBetween, isCalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { type BatchDifference, batchDifferences, batchSums } from '@/core/payment/day-batch';
+import { isUuid } from '@/core/uuid';
 import { type Business, businessById } from '@/db/businesses';
 import {
   closedTo,
@@ -23,7 +24,6 @@ import { services } from '@/outside/services';
 const AT_ONCE = 31;
 /** A day is closed so long after midnight, when its last payments are written down. */
 const GRACE_MS = 15 * 60_000;
-const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
 /** Asks the processor for its book of these days and compares; null where it does not answer. */
 async function compared(
@@ -42,7 +42,7 @@ async function compared(
   });
   if (!theirs) return null;
   const ids = theirs.flatMap(({ paymentId, backs }) => [paymentId, ...backs.map(({ refundId }) => refundId)]);
-  const uuids = ids.filter((id) => UUID.test(id));
+  const uuids = ids.filter((id) => isUuid(id));
   const known = await ctx.read(
     async (db) => new Set([...(await knownMovements(db, uuids)), ...(await knownDisputeMoves(db, uuids))]),
   );

@@ -9,6 +9,7 @@ import {
   type DayTotal,
   dayTotals,
 } from '@/core/payment/day-batch';
+import { isUuid } from '@/core/uuid';
 import { type Business, businessById } from '@/db/businesses';
 import {
   byHandBetween,
@@ -36,7 +37,6 @@ export type { DayBatch };
 /** So many open days are shown at the most, where the processor has not answered for long. */
 const MOST_OPEN = 31;
 const PAGE = 40;
-const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
 /** A day as the list shows it; `checkedAt` is null for one whose cards are not closed yet, or that had none. */
 export type ListedBatch = Pick<DayBatch, 'day' | 'sums' | 'differences' | 'settledBy'> & {
@@ -156,7 +156,7 @@ export const batchSheet = desk('see').run(async (ctx, day: string): Promise<Batc
     );
     const about = new Map<string, PaymentRow>();
     for (const { paymentId } of kept?.differences ?? []) {
-      const row = UUID.test(paymentId) ? await paymentRow(db, paymentId) : null;
+      const row = isUuid(paymentId) ? await paymentRow(db, paymentId) : null;
       if (row) about.set(paymentId, row);
     }
     const open = { ...NO_CARDS, day, sums: batchSums(sales, backs, disputes), settledWords: '' };

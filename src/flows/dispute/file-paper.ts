@@ -1,8 +1,8 @@
-import { ZipFile } from 'yazl';
 import { disputeById } from '@/db/disputes';
 import { documentOf } from '@/db/documents';
 import { bound } from '@/documents/pdf/bound';
 import { paymentFilePdf } from '@/documents/pdf/draw';
+import { zipOf } from '@/documents/zip';
 import { type Context, desk } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
 import { type File, picturesOf } from '@/flows/file/kept-files';
@@ -27,23 +27,17 @@ export const disputeFile = desk('see').run(async (ctx, id: string, sent: boolean
 /** All that is known of any payment, as a zip: one PDF to read, every paper by itself, and what is known as JSON. @throws Refusal `not-found` */
 export const paymentFile = desk('see').run(async (ctx, paymentId: string): Promise<File> => {
   const gathered = await gatherFile(ctx, paymentId, false);
-  const zip = new ZipFile();
-  zip.addBuffer(await answerPdf(ctx, gathered), 'Payment.pdf');
+  const files = [{ name: 'Payment.pdf', bytes: await answerPdf(ctx, gathered) }];
   const names = new Set(['Payment.pdf', 'payment.json']);
   for (const { name, bytes, part } of gathered.papers) {
     const plain = name.replace(/[^\p{L}\p{N}._ -]+/gu, '-');
     // Two papers of one name both go in.
     const own = names.has(plain) ? `${names.size} ${plain}` : plain;
     names.add(own);
-    zip.addBuffer(Buffer.from(bytes), part === 'added' ? `added/${own}` : own);
+    files.push({ name: part === 'added' ? `added/${own}` : own, bytes: Buffer.from(bytes) });
   }
   const { title, facts, payer, words, parts, madeOn } = gathered.paper;
-  zip.addBuffer(
-    Buffer.from(`${JSON.stringify({ title, madeOn, facts, payer, words, parts }, null, 2)}\n`),
-    'payment.json',
-  );
-  zip.end();
-  const chunks: Buffer[] = [];
-  for await (const chunk of zip.outputStream) chunks.push(chunk as Buffer);
-  return { name: `payment-${paymentId.slice(0, 8)}.zip`, bytes: Buffer.concat(chunks), type: 'application/zip' };
+  const known = { title, madeOn, facts, payer, words, parts };
+  files.push({ name: 'payment.json', bytes: Buffer.from(`${JSON.stringify(known, null, 2)}\n`) });
+  return { name: `payment-${paymentId.slice(0, 8)}.zip`, bytes: await zipOf(files), type: 'application/zip' };
 });

@@ -4,6 +4,7 @@ import { dateInZone, instantInZone } from '@/core/dates/zone';
 import { canBeOf, type ToldDispute } from '@/core/dispute/dispute';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
+import { isUuid } from '@/core/uuid';
 import { businessById } from '@/db/businesses';
 import { type Dispute, disputesByKeys, takeToRemind } from '@/db/disputes';
 import { paymentById } from '@/db/payments';
@@ -11,7 +12,6 @@ import type { Context } from '@/flows/door/operation';
 import { services } from '@/outside/services';
 import { recordDispute, tellOwners } from './record-dispute';
 
-const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 /** So many days before the last one the owners are reminded. */
 const REMIND_DAYS = 3;
 
@@ -50,7 +50,7 @@ async function newsOf(ctx: Context, told: readonly ToldDispute[]): Promise<ToldD
     for (const one of told) {
       const here = known.get(one.key);
       if (here && (here.settledAt || !one.decided)) continue;
-      const payment = UUID.test(one.paymentId) ? await paymentById(db, one.paymentId) : null;
+      const payment = isUuid(one.paymentId) ? await paymentById(db, one.paymentId) : null;
       if (payment && canBeOf(one, payment)) fresh.push(one);
     }
     return fresh;

@@ -1,4 +1,3 @@
-import { ZipFile } from 'yazl';
 import { dateInZone } from '@/core/dates/zone';
 import { eInvoiceOf } from '@/core/einvoice/of-invoice';
 import { eInvoiceProblems } from '@/core/einvoice/rules';
@@ -10,6 +9,7 @@ import type { Db } from '@/db/pool';
 import { csvText, sumCell } from '@/documents/csv/write';
 import { invoicesPdf } from '@/documents/pdf/draw';
 import { eInvoiceXml } from '@/documents/ubl/write';
+import { zipOf } from '@/documents/zip';
 import { each, type ManyResult } from '@/flows/door/many';
 import { desk } from '@/flows/door/operation';
 import { type File, picturesOf } from '@/flows/file/kept-files';
@@ -59,22 +59,19 @@ export const exportMany = desk('see').run(
   async (ctx, ids: readonly string[], form: 'csv' | 'ubl' | 'pdf'): Promise<File> => {
     const invoices = await ctx.read((db) => sentOf(db, ids));
     if (form === 'ubl') {
-      const zip = new ZipFile();
+      const files: { name: string; bytes: Buffer }[] = [];
       const leftOut: string[] = [];
       for (const { printed, paidMinor, refundedMinor, creditedMinor } of invoices) {
         if (!printed) continue;
         const name = `${printed.number.replace(/[^\p{L}\p{N}._-]+/gu, '-')}.xml`;
         const of = eInvoiceOf(printed, paidMinor - refundedMinor + creditedMinor);
         const problems = eInvoiceProblems(of);
-        if (problems.length === 0) zip.addBuffer(Buffer.from(eInvoiceXml(of)), name);
+        if (problems.length === 0) files.push({ name, bytes: Buffer.from(eInvoiceXml(of)) });
         else leftOut.push(`${printed.number}: ${problems.join(' ')}`);
       }
       // What is missing where: so nobody takes the zip for all of them.
-      if (leftOut.length > 0) zip.addBuffer(Buffer.from(`${leftOut.join('\n')}\n`), 'left-out.txt');
-      zip.end();
-      const chunks: Buffer[] = [];
-      for await (const chunk of zip.outputStream) chunks.push(chunk as Buffer);
-      return { name: 'e-invoices.zip', bytes: Buffer.concat(chunks), type: 'application/zip' };
+      if (leftOut.length > 0) files.push({ name: 'left-out.txt', bytes: Buffer.from(`${leftOut.join('\n')}\n`) });
+      return { name: 'e-invoices.zip', bytes: await zipOf(files), type: 'application/zip' };
     }
     if (form === 'pdf') {
       const printed = invoices.flatMap((invoice) => (invoice.printed ? [invoice.printed] : []));

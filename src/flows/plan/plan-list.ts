@@ -6,6 +6,7 @@ import { forecast } from '@/core/plan/plan';
 import type { ShownCard } from '@/core/plan/shown-card';
 import type { PlanState } from '@/core/plan/state';
 import type { TimelineLine } from '@/core/timeline/timeline';
+import { isUuid } from '@/core/uuid';
 import { type Authorisation, authorisationsOf } from '@/db/authorisations';
 import { type Business, businessById } from '@/db/businesses';
 import { cardsOf } from '@/db/cards';
@@ -119,5 +120,3 @@ export const planSetting = desk('see').read(
     };
   },
 );
-
-const isUuid = (text: string): boolean => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(text);
