@@ -1,5 +1,4 @@
 import type { Seeded } from '../seeded';
-import type { Sale } from './processor';
 
 /** What a card's holder asked their bank to get back: it is taken from the merchant at once, with a fee, until the bank decides. */
 export type Dispute = {
@@ -19,6 +18,19 @@ export type Dispute = {
   } | null;
 };
 
+/** What of a sale decides about its dispute. */
+type Disputable = {
+  readonly id: string;
+  readonly key: string;
+  readonly amount: number;
+  readonly status: string;
+  readonly at: string;
+  readonly refunds: readonly { readonly amount: number }[];
+  readonly dispute: Dispute | null;
+  /** Whether its holder is one who disputes later. */
+  readonly disputes: boolean;
+};
+
 const DAY_MS = 86_400_000;
 const DISPUTED_AFTER_MS = 7 * DAY_MS;
 const ANSWER_WITHIN_MS = 14 * DAY_MS;
@@ -29,10 +41,10 @@ const REASONS = ['not-recognised', 'not-received', 'not-as-described', 'charged-
 const iso = (at: number): string => new Date(at).toISOString();
 
 /** Whether the holder's bank has the money of a sale. */
-export const isTaken = ({ dispute }: Sale): boolean => dispute !== null && dispute.decided?.won !== true;
+export const isTaken = ({ dispute }: Disputable): boolean => dispute !== null && dispute.decided?.won !== true;
 
 /** What a holder asks for of a sale: all that is left; null where that is nothing, or was asked for before. */
-export function opened(sale: Sale, reason: string, at: number, seeded: Seeded): Dispute | null {
+export function opened(sale: Disputable, reason: string, at: number, seeded: Seeded): Dispute | null {
   const amount = sale.amount - sale.refunds.reduce((sum, refund) => sum + refund.amount, 0);
   if (sale.status !== 'accepted' || sale.dispute || amount <= 0) return null;
   return {
@@ -54,7 +66,7 @@ export const decided = (
 ): Dispute => ({ ...dispute, decided: { at: iso(at), won, by, feeBack: won ? dispute.fee : 0 } });
 
 /** The dispute of a sale as time leaves it: opened by a holder who does so later, and decided after an answer or without one. */
-export function disputeAsOf(sale: Sale, now: number, seeded: Seeded): Dispute | null {
+export function disputeAsOf(sale: Disputable, now: number, seeded: Seeded): Dispute | null {
   const later = Date.parse(sale.at) + DISPUTED_AFTER_MS;
   const reason = REASONS[seeded.between(`reason ${sale.id}`, 0, REASONS.length - 1)] ?? 'other';
   const dispute = sale.dispute ?? (sale.disputes && now >= later ? opened(sale, reason, later, seeded) : null);

@@ -21,7 +21,7 @@ export async function disputeMail({ ctx, message, business }: Subject): Promise<
     opened: `${DISPUTE_WORDS[dispute.reason]}. The bank took the sum and its fee at once; with your answer you may get them back. ${DISPUTE_ADVICE[dispute.reason]}`,
     reminder: `${DISPUTE_WORDS[dispute.reason]}. Without an answer it is lost.`,
     won: 'The sum comes back to you with the next payout, and partners get their parts again.',
-    lost: `It is lost: ${dispute.lostBy ? LOST_BY_WORDS[dispute.lostBy] : 'the bank decided for the holder'}. The sum stays with the holder.`,
+    lost: `The sum stays with the holder: ${LOST_BY_WORDS[dispute.lostBy ?? 'decision']}.`,
   }[what];
   return {
     ...notice({
