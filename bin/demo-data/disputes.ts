@@ -56,7 +56,7 @@ export async function playDisputes({ actor, zone, to, standIns, at }: Stage): Pr
   await look();
   if (!sent) return;
   const words =
-    'The viola was handed over in the workshop, tried out for an hour, and paid on the invoice two days later.';
+    'The instrument was fetched in the workshop, played for an hour, and paid by card the same week; she wrote that she is happy with it.';
   await prepareAnswer(actor, sent.id, { words, fileIds: [], leftOut: [] });
   await sendAnswer(actor, sent.id);
 }

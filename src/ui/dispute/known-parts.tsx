@@ -10,7 +10,11 @@ function holds({ key, rows, papers }: FilePart): string {
   return rows.length === 1 ? 'one entry' : `${rows.length} entries`;
 }
 
-/** What is known of a payment, part by part; each opens to what it says. @param before what stands before a part that may be left out */
+/**
+ * What is known of a payment, part by part; each opens to what it says.
+ *
+ * @param before what stands before a part that may be left out, while it still may; what is missing is then said too
+ */
 export function KnownParts({
   parts,
   leftOut,
@@ -59,7 +63,7 @@ export function KnownParts({
           </li>
         ))}
       </ul>
-      {missing.length > 0 ? <p className="small mt-2 text-soft">{missing.join(' ')}</p> : null}
+      {before && missing.length > 0 ? <p className="small mt-2 text-soft">{missing.join(' ')}</p> : null}
     </section>
   );
 }
