@@ -342,16 +342,23 @@ CREATE FUNCTION public.payer_view(token text) RETURNS TABLE(business_id uuid, in
     AS $$
     select i.business_id, i.id, i.printed, i.stage, i.paid_minor, i.due_minor, i.credited_minor, i.refunded_minor, i.total_minor,
       coalesce((b.smallest_payments ->> i.currency)::bigint, 1), b.zone, i.terms_accepted,
-      (select jsonb_build_object('id', p.id, 'approvalUrl', p.approval_url) from payments p
+      (select jsonb_build_object('id', p.id, 'approvalUrl', p.approval_url, 'expectedAt', p.expected_at,
+          'card', p.card_scheme || ' ·' || p.card_last4) from payments p
         where p.business_id = i.business_id and p.invoice_id = i.id and p.state = 'pending' and p.exclusive),
       coalesce((select sum(p.amount_minor) from payments p
         where p.business_id = i.business_id and p.invoice_id = i.id and p.state = 'pending'), 0)::bigint,
       coalesce((select jsonb_agg(jsonb_build_object('amountMinor', p.amount_minor, 'tipMinor', p.tip_minor,
-          'approval', p.approval_url is not null) order by p.started_at, p.id)
+          'approval', p.approval_url is not null, 'expectedAt', p.expected_at) order by p.started_at, p.id)
         from payments p where p.business_id = i.business_id and p.invoice_id = i.id and p.state = 'pending'), '[]'),
       (select case when last.state = 'refused' then jsonb_build_object('reason', last.reason, 'at', last.started_at) end
-        from (select state, reason, started_at from payments p where p.business_id = i.business_id and p.invoice_id = i.id
-          order by started_at desc, id desc limit 1) as last),
+        from (select state, reason, started_at from (
+            select state, reason, started_at, id from payments p where p.business_id = i.business_id and p.invoice_id = i.id
+            union all
+            -- A debit that came back is the latest word as well.
+            select 'refused', r.wish ->> 'why', r.settled_at, r.id from refunds r
+              join payments p on p.business_id = r.business_id and p.id = r.payment_id
+            where p.business_id = i.business_id and p.invoice_id = i.id and r.kind = 'return'
+          ) as tries order by started_at desc, id desc limit 1) as last),
       coalesce((select jsonb_agg(jsonb_build_object('number', r.number, 'amountMinor', p.amount_minor, 'tipMinor', p.tip_minor,
           'at', p.settled_at, 'method', p.method, 'card', coalesce(p.card_scheme || ' ·' || p.card_last4, '')) order by r.issued_at, r.id)
         from receipts r join payments p on p.business_id = r.business_id and p.id = r.payment_id and p.state = 'paid'
@@ -1145,7 +1152,7 @@ CREATE TABLE public.messages (
     request_id uuid,
     plan_id uuid,
     seen_to_at timestamp with time zone,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -1327,14 +1334,19 @@ CREATE TABLE public.payments (
     at timestamp with time zone GENERATED ALWAYS AS (COALESCE(settled_at, started_at)) STORED,
     agreed_fee_minor bigint,
     dispute text,
+    expected_at timestamp with time zone,
     CONSTRAINT payments_amount_positive CHECK (((amount_minor > 0) OR ((amount_minor = 0) AND (tip_minor = 0) AND (order_id IS NOT NULL)))),
     CONSTRAINT payments_channel_known CHECK ((channel = ANY (ARRAY['invoice'::text, 'link'::text, 'page'::text, 'button'::text, 'plan'::text, 'desk'::text]))),
     CONSTRAINT payments_dispute_known CHECK ((dispute = ANY (ARRAY['open'::text, 'won'::text, 'lost'::text]))),
     CONSTRAINT payments_last4_only CHECK ((card_last4 ~ '^[0-9]{4}$'::text)),
-    CONSTRAINT payments_method_known CHECK ((method = ANY (ARRAY['card'::text, 'transfer'::text, 'cash'::text, 'cheque'::text, 'other'::text, 'account'::text]))),
+    CONSTRAINT payments_method_known CHECK ((method = ANY (ARRAY['card'::text, 'debit'::text, 'transfer'::text, 'cash'::text, 'cheque'::text, 'other'::text, 'account'::text]))),
     CONSTRAINT payments_one_subject CHECK ((num_nonnulls(invoice_id, order_id) = 1)),
     CONSTRAINT payments_paid_by_customer CHECK (((state <> 'paid'::text) OR (customer_id IS NOT NULL))),
-    CONSTRAINT payments_refunded_in_bounds CHECK (((refunded_minor >= 0) AND (refunded_minor <= (amount_minor + tip_minor)))),
+    CONSTRAINT payments_refunded_in_bounds CHECK (((refunded_minor >= 0) AND (refunded_minor <= ((amount_minor + tip_minor) *
+CASE
+    WHEN (method = 'debit'::text) THEN 2
+    ELSE 1
+END)))),
     CONSTRAINT payments_state_known CHECK ((state = ANY (ARRAY['pending'::text, 'paid'::text, 'refused'::text, 'voided'::text]))),
     CONSTRAINT payments_tip_not_negative CHECK ((tip_minor >= 0))
 );
@@ -1511,9 +1523,11 @@ CREATE TABLE public.refunds (
     credit_id uuid,
     at timestamp with time zone GENERATED ALWAYS AS (COALESCE(settled_at, started_at)) STORED,
     transfer_file_id uuid,
+    fee_minor bigint DEFAULT 0 NOT NULL,
     CONSTRAINT refunds_amount_positive CHECK ((amount_minor > 0)),
-    CONSTRAINT refunds_kind_known CHECK ((kind = ANY (ARRAY['refund'::text, 'void'::text]))),
-    CONSTRAINT refunds_method_known CHECK ((method = ANY (ARRAY['card'::text, 'transfer'::text, 'cash'::text, 'cheque'::text, 'other'::text, 'account'::text]))),
+    CONSTRAINT refunds_fee_minor_check CHECK ((fee_minor >= 0)),
+    CONSTRAINT refunds_kind_known CHECK ((kind = ANY (ARRAY['refund'::text, 'void'::text, 'return'::text]))),
+    CONSTRAINT refunds_method_known CHECK ((method = ANY (ARRAY['card'::text, 'debit'::text, 'transfer'::text, 'cash'::text, 'cheque'::text, 'other'::text, 'account'::text]))),
     CONSTRAINT refunds_state_known CHECK ((state = ANY (ARRAY['pending'::text, 'done'::text, 'refused'::text]))),
     CONSTRAINT refunds_tip_in_bounds CHECK (((tip_minor >= 0) AND (tip_minor <= amount_minor)))
 );
@@ -2141,11 +2155,11 @@ CREATE INDEX partners_of_business ON public.partners USING btree (business_id, l
 
 CREATE INDEX payment_shares_of_partner ON public.payment_shares USING btree (business_id, partner_id);
 
+CREATE INDEX payments_at_processor ON public.payments USING btree (business_id, settled_at, id) WHERE ((method = ANY (ARRAY['card'::text, 'debit'::text])) AND (state = ANY (ARRAY['paid'::text, 'voided'::text])));
+
 CREATE UNIQUE INDEX payments_attempt_unique ON public.payments USING btree (business_id, attempt_key);
 
 CREATE INDEX payments_by_amount ON public.payments USING btree (business_id, amount_minor, started_at);
-
-CREATE INDEX payments_by_card ON public.payments USING btree (business_id, settled_at, id) WHERE ((method = 'card'::text) AND (state = ANY (ARRAY['paid'::text, 'voided'::text])));
 
 CREATE INDEX payments_by_charged ON public.payments USING btree (business_id, ((amount_minor + tip_minor))) WHERE (tip_minor > 0);
 
@@ -2154,6 +2168,8 @@ CREATE INDEX payments_by_hand ON public.payments USING btree (business_id, settl
 CREATE INDEX payments_by_last4 ON public.payments USING btree (business_id, card_last4, started_at) WHERE (card_last4 IS NOT NULL);
 
 CREATE INDEX payments_by_reference ON public.payments USING gin (lower(reference) public.gin_trgm_ops) WHERE (reference <> ''::text);
+
+CREATE INDEX payments_collecting ON public.payments USING btree (business_id, expected_at) WHERE ((state = 'pending'::text) AND (expected_at IS NOT NULL));
 
 CREATE INDEX payments_in_register ON public.payments USING btree (business_id, at, id);
 
@@ -2258,6 +2274,8 @@ CREATE INDEX refunds_of_transfer_file ON public.refunds USING btree (business_id
 CREATE UNIQUE INDEX refunds_one_pending ON public.refunds USING btree (business_id, payment_id) WHERE (state = 'pending'::text);
 
 CREATE UNIQUE INDEX refunds_request_unique ON public.refunds USING btree (business_id, request_key);
+
+CREATE INDEX refunds_returned ON public.refunds USING btree (business_id, settled_at) WHERE (kind = 'return'::text);
 
 CREATE INDEX refunds_to_transfer ON public.refunds USING btree (business_id, settled_at, id) WHERE ((method = 'transfer'::text) AND (state = 'done'::text) AND (transfer_file_id IS NULL) AND (wish ? 'account'::text));
 

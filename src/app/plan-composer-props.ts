@@ -30,6 +30,6 @@ export async function planComposerOf(
     locale: business.locale,
     today,
     holidays: business.charging.holidays.map(({ on }) => on),
-    fieldsUrl: cardFieldsUrl(),
+    fieldsUrl: cardFieldsUrl({ take: 'both' }),
   };
 }

@@ -67,11 +67,11 @@ export const retriedSums = (db: Db, customerId: string): Promise<{ currency: str
   );
 
 /** The charges of an invoice that money by hand has paid, the latest first, locked. */
-export const chargesPaidByHand = (tx: Tx, invoiceId: string): Promise<Charge[]> =>
+export const chargesPaidByHand = (tx: Tx, invoiceId: string, paymentId: string | null): Promise<Charge[]> =>
   many(
     tx,
     sql`select ${CHARGE} from charges where business_id = ${tx.businessId} and invoice_id = ${invoiceId} and state = any(${[...PAID_STATES]})
-        and payment_id is null order by settled_at desc, charged_on desc, id for update`,
+        and (payment_id is null or payment_id = ${paymentId}) order by settled_at desc, charged_on desc, id for update`,
   );
 
 /** What the paid charges of each of these invoices come to, in minor units. */
@@ -81,7 +81,7 @@ export async function paidByCharges(db: Db, invoiceIds: readonly string[]): Prom
     sql`select charges.invoice_id as "invoiceId",
           sum(charges.amount_minor - coalesce(payments.refunded_minor - payments.tip_minor, 0))::bigint as minor
         from charges left join payments on payments.business_id = charges.business_id and payments.charge_id = charges.id
-          and payments.refunded_minor > payments.tip_minor
+          and payments.id = charges.payment_id and payments.refunded_minor > payments.tip_minor
         where charges.business_id = ${db.businessId} and charges.invoice_id = any(${[...invoiceIds]})
           and charges.state = any(${[...PAID_STATES]})
         group by charges.invoice_id`,

@@ -8,6 +8,7 @@ import {
   type ByHand,
   moveKey,
 } from '@/core/payment/day-batch';
+import { AT_PROCESSOR } from '@/core/payment/methods';
 import { WENT_THROUGH } from '@/core/payment/outcome';
 import type { Db, Tx } from './pool';
 import { many, maybeOne, NONE, one, oneOf, run, sql } from './sql';
@@ -104,7 +105,7 @@ export async function firstSaleAt(db: Db): Promise<Date | null> {
   const row = await one<{ at: Date | null }>(
     db,
     sql`select min(settled_at) as at from payments
-        where business_id = ${db.businessId} and method = 'card' and state in ${oneOf(WENT_THROUGH)} and sale_id is not null`,
+        where business_id = ${db.businessId} and method in ${oneOf(AT_PROCESSOR)} and state in ${oneOf(WENT_THROUGH)} and sale_id is not null`,
   );
   return row.at;
 }
@@ -115,19 +116,19 @@ export const salesBetween = (db: Db, from: Date, to: Date): Promise<(BatchSale &
     db,
     sql`select id as "paymentId", channel, currency, amount_minor + tip_minor as "amountMinor", fee_minor as "feeMinor",
           state = 'voided' as voided, settled_at as at
-        from payments where business_id = ${db.businessId} and method = 'card' and state in ${oneOf(WENT_THROUGH)}
+        from payments where business_id = ${db.businessId} and method in ${oneOf(AT_PROCESSOR)} and state in ${oneOf(WENT_THROUGH)}
           and sale_id is not null and settled_at >= ${from} and settled_at < ${to}
         order by settled_at, id`,
   );
 
-/** What was given back in a span, its end not included, in order of time; a void gives the sale's fee back. */
+/** What was given back in a span, its end not included, in order of time; a void gives the sale's fee back, a debit that came back costs one. */
 export const backsBetween = (db: Db, from: Date, to: Date): Promise<(BatchBack & { readonly at: Date })[]> =>
   many(
     db,
     sql`select refunds.id as "refundId", payment_id as "paymentId", kind, payments.currency, refunds.amount_minor as "amountMinor",
-          case when kind = 'void' then payments.fee_minor else 0 end as "feeBackMinor", refunds.settled_at as at
+          case when kind = 'void' then payments.fee_minor else -refunds.fee_minor end as "feeBackMinor", refunds.settled_at as at
         from refunds join payments on payments.business_id = refunds.business_id and payments.id = refunds.payment_id
-        where refunds.business_id = ${db.businessId} and refunds.state = 'done' and refunds.method = 'card'
+        where refunds.business_id = ${db.businessId} and refunds.state = 'done' and refunds.method in ${oneOf(AT_PROCESSOR)}
           and refunds.settled_at >= ${from} and refunds.settled_at < ${to}
         order by refunds.settled_at, refunds.id`,
   );
@@ -157,12 +158,12 @@ export const byHandBetween = (db: Db, from: Date, to: Date): Promise<(ByHand & {
   many(
     db,
     sql`select id as "paymentId", method, currency, amount_minor as "amountMinor", settled_at as at
-        from payments where business_id = ${db.businessId} and method <> 'card' and method <> 'account' and state = 'paid'
+        from payments where business_id = ${db.businessId} and method <> 'card' and method <> 'debit' and method <> 'account' and state = 'paid'
           and settled_at >= ${from} and settled_at < ${to}
         union all
         select payment_id, refunds.method, payments.currency, -refunds.amount_minor, refunds.settled_at
         from refunds join payments on payments.business_id = refunds.business_id and payments.id = refunds.payment_id
-        where refunds.business_id = ${db.businessId} and refunds.method <> 'card' and refunds.method <> 'account' and refunds.state = 'done'
+        where refunds.business_id = ${db.businessId} and refunds.method <> 'card' and refunds.method <> 'debit' and refunds.method <> 'account' and refunds.state = 'done'
           and refunds.settled_at >= ${from} and refunds.settled_at < ${to}
         order by at, "paymentId"`,
   );
@@ -171,7 +172,7 @@ export const byHandBetween = (db: Db, from: Date, to: Date): Promise<(ByHand & {
 export async function firstByHandAt(db: Db): Promise<Date | null> {
   const row = await one<{ at: Date | null }>(
     db,
-    sql`select min(settled_at) as at from payments where business_id = ${db.businessId} and method <> 'card' and state = 'paid'`,
+    sql`select min(settled_at) as at from payments where business_id = ${db.businessId} and method <> 'card' and method <> 'debit' and state = 'paid'`,
   );
   return row.at;
 }

@@ -2,6 +2,7 @@ import { UNDECIDED } from '@/core/dispute/dispute';
 import { OPEN_STATUSES } from '@/core/invoice/state';
 import type { Account, Entry } from '@/core/ledger/entry';
 import { type Money, money } from '@/core/money/money';
+import { AT_PROCESSOR } from '@/core/payment/methods';
 import type { Db, Tx } from './pool';
 import { many, oneOf, records, run, sql } from './sql';
 
@@ -132,11 +133,11 @@ export const ledgerTroubles = (db: Db): Promise<LedgerTrouble[]> =>
         select 'what the processor holds differs', coalesce(kept.currency, booked.currency), (coalesce(kept.minor, 0) - coalesce(booked.minor, 0))::bigint
           from (select currency, sum(minor) as minor from (
               select currency, amount_minor + tip_minor - fee_minor as minor from payments
-              where business_id = ${db.businessId} and method = 'card' and state in ('paid', 'voided')
+              where business_id = ${db.businessId} and method in ${oneOf(AT_PROCESSOR)} and state in ('paid', 'voided')
               union all
-              select payments.currency, case when kind = 'void' then payments.fee_minor else 0 end - refunds.amount_minor
+              select payments.currency, case when kind = 'void' then payments.fee_minor else -refunds.fee_minor end - refunds.amount_minor
               from refunds join payments on payments.business_id = refunds.business_id and payments.id = refunds.payment_id
-              where refunds.business_id = ${db.businessId} and refunds.state = 'done' and refunds.method = 'card'
+              where refunds.business_id = ${db.businessId} and refunds.state = 'done' and refunds.method in ${oneOf(AT_PROCESSOR)}
               union all
               select currency, case when state = 'won' then fee_back_minor - fee_minor else -amount_minor - fee_minor end from disputes
               where business_id = ${db.businessId}

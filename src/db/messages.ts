@@ -16,7 +16,7 @@ export type MessageDetails = {
   readonly approverId?: string;
   readonly creditId?: string;
   /** How money went back, where not to the card. */
-  readonly byHand?: Exclude<PaymentMethod, 'card'>;
+  readonly byHand?: Exclude<PaymentMethod, 'card' | 'debit'>;
   readonly from?: string;
   readonly to?: string;
   readonly subject?: string;

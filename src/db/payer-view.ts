@@ -22,11 +22,21 @@ export type PayerView = {
   readonly zone: string;
   readonly termsAccepted: TermsAccepted | null;
   /** The open attempt that keeps others out, if there is one. */
-  readonly pending: { readonly id: string; readonly approvalUrl: string | null } | null;
+  readonly pending: {
+    readonly id: string;
+    readonly approvalUrl: string | null;
+    readonly expectedAt: string | null;
+    readonly card: string | null;
+  } | null;
   /** What open attempts hold, theirs included. */
   readonly heldMinor: bigint;
   /** Every open attempt, oldest first; `approval` where the holder's bank is asked. */
-  readonly underWay: readonly { readonly amountMinor: number; readonly tipMinor: number; readonly approval: boolean }[];
+  readonly underWay: readonly {
+    readonly amountMinor: number;
+    readonly tipMinor: number;
+    readonly approval: boolean;
+    readonly expectedAt: string | null;
+  }[];
   /** What a plan asks for of it now, part by part, and the parts that it counts as paid. */
   readonly askedMinor: bigint;
   readonly countedMinor: bigint;

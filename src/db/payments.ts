@@ -1,5 +1,5 @@
 import type { PaymentMethod } from '@/core/payment/methods';
-import type { CardSeen, RefusalReason } from '@/core/payment/outcome';
+import { type CardSeen, methodOf, type RefusalReason } from '@/core/payment/outcome';
 import type { Db, Tx } from './pool';
 import { many, maybeOne, one, records, run, sql } from './sql';
 
@@ -30,6 +30,8 @@ export type Payment = {
   readonly state: PaymentState;
   readonly saleId: string | null;
   readonly approvalUrl: string | null;
+  /** When it will be known whether a bank debit is paid; null for whatever is known at once. */
+  readonly expectedAt: Date | null;
   readonly cardScheme: string | null;
   readonly cardLast4: string | null;
   readonly reason: RefusalReason | null;
@@ -46,7 +48,7 @@ const PAYMENT = sql`payments.id, payments.invoice_id as "invoiceId", payments.or
   payments.agreed_fee_minor as "agreedFeeMinor",
   payments.refunded_minor as "refundedMinor",
   payments.method, payments.reference, payments.state,
-  payments.sale_id as "saleId", payments.approval_url as "approvalUrl", payments.card_scheme as "cardScheme",
+  payments.sale_id as "saleId", payments.approval_url as "approvalUrl", payments.expected_at as "expectedAt", payments.card_scheme as "cardScheme",
   payments.card_last4 as "cardLast4", payments.reason, payments.dispute, payments.started_at as "startedAt", payments.settled_at as "settledAt"`;
 
 export const paymentById = (db: Db, id: string): Promise<Payment | null> =>
@@ -148,18 +150,23 @@ export const updatePaymentFree = (tx: Tx, id: string, customerId: string): Promi
 export type NewPayment = Pick<
   Payment,
   'id' | 'invoiceId' | 'orderId' | 'customerId' | 'channel' | 'currency' | 'amountMinor' | 'tipMinor' | 'attemptKey'
-> & { readonly chargeId?: string; readonly exclusive: boolean };
+> & {
+  readonly chargeId?: string;
+  readonly exclusive: boolean;
+  /** Where it is known before the processor says it. */
+  readonly method?: 'card' | 'debit';
+};
 
 export const insertPayments = (tx: Tx, payments: readonly NewPayment[]): Promise<number> =>
   run(
     tx,
     sql`insert into payments (id, business_id, invoice_id, order_id, charge_id, customer_id, channel, currency, amount_minor, tip_minor,
-          exclusive, state, attempt_key, started_at)
+          exclusive, method, state, attempt_key, started_at)
         select id, ${tx.businessId}, "invoiceId", "orderId", "chargeId", "customerId", channel, currency, "amountMinor", "tipMinor",
-          exclusive, 'pending', "attemptKey", ${tx.now}
+          exclusive, coalesce(method, 'card'), 'pending', "attemptKey", ${tx.now}
         from jsonb_to_recordset(${records(payments)}::jsonb) as given (id uuid, "invoiceId" uuid, "orderId" uuid, "chargeId" uuid,
           "customerId" uuid, channel text, currency text, "amountMinor" bigint, "tipMinor" bigint, exclusive boolean,
-          "attemptKey" text)`,
+          method text, "attemptKey" text)`,
   );
 
 /** Notes that payments went through. */
@@ -178,9 +185,9 @@ export const updatePaymentsPaid = (
   run(
     tx,
     sql`update payments set state = 'paid', customer_id = "customerId", sale_id = "saleId", fee_minor = "feeMinor", agreed_fee_minor = "agreedFeeMinor", approval_url = null,
-          card_scheme = card->>'scheme', card_last4 = card->>'last4', settled_at = ${tx.now}
-        from jsonb_to_recordset(${records(paid)}::jsonb)
-          as given (id uuid, "customerId" uuid, "saleId" text, "feeMinor" bigint, "agreedFeeMinor" bigint, card jsonb)
+          card_scheme = card->>'scheme', card_last4 = card->>'last4', method = given.method, settled_at = ${tx.now}
+        from jsonb_to_recordset(${records(paid.map((one) => ({ ...one, method: methodOf(one.card) })))}::jsonb)
+          as given (id uuid, method text, "customerId" uuid, "saleId" text, "feeMinor" bigint, "agreedFeeMinor" bigint, card jsonb)
         where business_id = ${tx.businessId} and payments.id = given.id and state = 'pending'`,
   );
 
@@ -196,6 +203,34 @@ export const updatePaymentsRefused = (
           settled_at = ${tx.now}
         from jsonb_to_recordset(${records(refused)}::jsonb) as given (id uuid, reason text, card jsonb)
         where business_id = ${tx.businessId} and payments.id = given.id and state = 'pending'`,
+  );
+
+/** Notes that a bank debit is under way, and when it will be known whether it is paid. */
+export const updatePaymentCollecting = (
+  tx: Tx,
+  id: string,
+  sale: { readonly saleId: string; readonly expectedAt: Date; readonly card: CardSeen },
+): Promise<number> =>
+  run(
+    tx,
+    sql`update payments set sale_id = ${sale.saleId}, expected_at = ${sale.expectedAt}, method = ${methodOf(sale.card)},
+          card_scheme = ${sale.card.scheme}, card_last4 = ${sale.card.last4}
+        where business_id = ${tx.businessId} and id = ${id} and state = 'pending'`,
+  );
+
+/** Bank debits of which it should be known by now whether they are paid. */
+export const debitsToAskAbout = (db: Db, limit: number): Promise<Payment[]> =>
+  many(
+    db,
+    sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and state = 'pending' and expected_at <= ${db.now}
+      order by expected_at, id limit ${limit}`,
+  );
+
+/** Those of these payments that were paid by bank debit. */
+export const debitsOf = (db: Db, ids: readonly string[]): Promise<Payment[]> =>
+  many(
+    db,
+    sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and id = any(${[...ids]}::uuid[]) and method = 'debit'`,
   );
 
 export const updatePaymentApproval = (
@@ -284,11 +319,29 @@ export const refusedLately = (db: Db, since: Date, limit: number): Promise<Payme
       order by payments.started_at desc, payments.id desc limit ${limit}`,
   );
 
-/** Attempts whose outcome has been open since before `before`. */
+/** Debits that came back since an instant, of invoices that are unpaid again and have no attempt since; `why` as it was told. */
+export const cameBackLately = (
+  db: Db,
+  since: Date,
+  limit: number,
+): Promise<(PaymentRow & { readonly why: RefusalReason; readonly cameBackAt: Date })[]> =>
+  many(
+    db,
+    sql`select back.wish ->> 'why' as why, back.settled_at as "cameBackAt", ${ROW}
+        join refunds back on back.business_id = payments.business_id and back.payment_id = payments.id and back.kind = 'return'
+        where payments.business_id = ${db.businessId} and back.settled_at > ${since}
+          and invoices.due_minor > 0 and invoices.stage = 'sent' and payments.charge_id is null
+          and not exists (select 1 from payments later where later.business_id = ${db.businessId}
+            and later.invoice_id = payments.invoice_id and later.started_at > back.settled_at)
+        order by back.settled_at desc, payments.id desc limit ${limit}`,
+  );
+
+/** Attempts whose outcome has been open since before `before`; a bank debit's, since it should be known. */
 export const pendingSince = (db: Db, before: Date, limit: number): Promise<PaymentRow[]> =>
   many(
     db,
     sql`select ${ROW} where payments.business_id = ${db.businessId} and payments.state = 'pending' and payments.started_at < ${before}
+        and coalesce(payments.expected_at, ${before}) <= ${before}
       order by payments.started_at, payments.id limit ${limit}`,
   );
 

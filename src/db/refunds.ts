@@ -8,13 +8,16 @@ import { many, maybeOne, run, sql } from './sql';
 export type Refund = {
   readonly id: string;
   readonly paymentId: string;
-  readonly kind: 'refund' | 'void';
+  /** `return`: a debit that the payer's bank took back. */
+  readonly kind: 'refund' | 'void' | 'return';
   /** How it goes back: to the card, or another way by hand. */
   readonly method: PaymentMethod;
   /** Of the cheque or the transfer by which it went back. */
   readonly reference: string;
   readonly amountMinor: bigint;
   readonly tipMinor: bigint;
+  /** What the bank asks for a debit that came back. */
+  readonly feeMinor: bigint;
   /** How what was paid for is credited; null where it is not. */
   readonly step: KeptStep | null;
   readonly wish: Aside;
@@ -26,7 +29,7 @@ export type Refund = {
   readonly settledAt: Date | null;
 };
 
-const REFUND = sql`id, payment_id as "paymentId", kind, method, reference, amount_minor as "amountMinor", tip_minor as "tipMinor", step,
+const REFUND = sql`id, payment_id as "paymentId", kind, method, reference, amount_minor as "amountMinor", tip_minor as "tipMinor", fee_minor as "feeMinor", step,
   wish, credit_id as "creditId", reason, state, by_name as "byName", started_at as "startedAt", settled_at as "settledAt"`;
 
 export const refundById = (db: Db, id: string): Promise<Refund | null> =>
@@ -34,6 +37,15 @@ export const refundById = (db: Db, id: string): Promise<Refund | null> =>
 
 export const refundByRequest = (db: Db, requestKey: string): Promise<Refund | null> =>
   maybeOne(db, sql`select ${REFUND} from refunds where business_id = ${db.businessId} and request_key = ${requestKey}`);
+
+/** Which of these are refunds that are written down. */
+export async function knownRefunds(db: Db, ids: readonly string[]): Promise<Set<string>> {
+  const rows = await many<{ id: string }>(
+    db,
+    sql`select id from refunds where business_id = ${db.businessId} and id = any(${[...ids]}::uuid[])`,
+  );
+  return new Set(rows.map(({ id }) => id));
+}
 
 /** A payment's refunds, oldest first. */
 export const refundsOf = (db: Db, paymentId: string): Promise<Refund[]> =>
@@ -53,14 +65,17 @@ export const pendingRefundsOf = (db: Db, invoiceId: string): Promise<Refund[]> =
 
 export const insertRefund = (
   tx: Tx,
-  refund: Omit<Refund, 'state' | 'startedAt' | 'settledAt' | 'creditId'> & { readonly requestKey: string },
+  refund: Omit<Refund, 'state' | 'startedAt' | 'settledAt' | 'creditId' | 'feeMinor'> & {
+    readonly feeMinor?: bigint;
+    readonly requestKey: string;
+  },
 ): Promise<number> =>
   run(
     tx,
-    sql`insert into refunds (id, business_id, payment_id, kind, method, reference, amount_minor, tip_minor, step, wish, reason, state,
+    sql`insert into refunds (id, business_id, payment_id, kind, method, reference, amount_minor, tip_minor, fee_minor, step, wish, reason, state,
           request_key, by_name, started_at)
         values (${refund.id}, ${tx.businessId}, ${refund.paymentId}, ${refund.kind}, ${refund.method}, ${refund.reference},
-          ${refund.amountMinor}, ${refund.tipMinor}, ${refund.step ? JSON.stringify(refund.step) : null},
+          ${refund.amountMinor}, ${refund.tipMinor}, ${refund.feeMinor ?? 0n}, ${refund.step ? JSON.stringify(refund.step) : null},
           ${JSON.stringify(refund.wish)}, ${refund.reason}, 'pending', ${refund.requestKey}, ${refund.byName}, ${tx.now})`,
   );
 

@@ -1,9 +1,9 @@
-import type { PaymentMethod } from '@/core/payment/methods';
+import { AT_PROCESSOR, type PaymentMethod } from '@/core/payment/methods';
 import type { RefusalReason } from '@/core/payment/outcome';
 import { type RegisterAsk, type RegisterSum, typedAmounts } from '@/core/register/ask';
 import type { Channel, PaymentState } from './payments';
 import type { Db } from './pool';
-import { joined, likePattern, many, most, NONE, type Statement, sql } from './sql';
+import { joined, likePattern, many, most, NONE, oneOf, type Statement, sql } from './sql';
 
 /** A payment or a refund as the register shows it; `amountMinor` with the tip in it, minor units. */
 export type RegisterRow = {
@@ -67,7 +67,7 @@ function paymentWheres(businessId: string, ask: RegisterAsk): Statement[] {
     );
   if (ask.itemId) wheres.push(sql`p.id in (select payments_with_item(${ask.itemId}::uuid))`);
   if (ask.landed)
-    wheres.push(sql`p.method = 'card' and p.state = 'paid' and not exists (
+    wheres.push(sql`p.method in ${oneOf(AT_PROCESSOR)} and p.state = 'paid' and not exists (
       select from payout_days d join payouts on payouts.business_id = d.business_id and payouts.id = d.payout_id
         join businesses b on b.business_id = d.business_id
       where d.business_id = ${businessId} and d.payee = ${businessId} and d.currency = p.currency
@@ -161,8 +161,8 @@ export function registerPage(
       coalesce((select name from customers where business_id = ${businessId} and id = p.customer_id), o.payer, '') as customer,
       coalesce((select number from invoices where business_id = ${businessId} and id = p.invoice_id), o.offer, '') as subject,
       p.invoice_id as "invoiceId", o.offer_id as "offerId", o.reference as "orderReference",
-      case when coalesce(r.method, p.method) = 'card' then p.card_scheme end as "cardScheme",
-      case when coalesce(r.method, p.method) = 'card' then p.card_last4 end as "cardLast4",
+      case when coalesce(r.method, p.method) in ${oneOf(AT_PROCESSOR)} then p.card_scheme end as "cardScheme",
+      case when coalesce(r.method, p.method) in ${oneOf(AT_PROCESSOR)} then p.card_last4 end as "cardLast4",
       coalesce(r.reference, p.reference) as reference, case when r.id is null then p.reason end as reason,
       (select number from receipts where business_id = ${businessId} and payment_id = p.id) as "receiptNumber",
       (select number from credit_notes where business_id = ${businessId} and id = r.credit_id) as "creditNumber",

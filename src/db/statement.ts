@@ -23,13 +23,14 @@ export const movementsOf = (
             and stage = 'sent' and credit_notes.issued_on <= ${to}
         union all
         select (settled_at at time zone ${zone})::date, 'payment', coalesce(receipts.number, ''),
-            case when method = 'card' then coalesce(card_scheme || ' ·' || card_last4, '') else payments.reference end, 0, amount_minor
+            case when method in ('card', 'debit') then coalesce(card_scheme || ' ·' || card_last4, '') else payments.reference end, 0, amount_minor
           from payments left join receipts on receipts.business_id = payments.business_id and payment_id = payments.id
           where payments.business_id = ${db.businessId} and customer_id = ${customerId} and currency = ${currency}
             and payments.invoice_id is not null and (state = 'paid' or (state = 'voided' and method = 'card'))
             and (settled_at at time zone ${zone})::date <= ${to}
         union all
-        select (refunds.settled_at at time zone ${zone})::date, 'refund', coalesce(credit_notes.number, ''), refunds.reason,
+        select (refunds.settled_at at time zone ${zone})::date, 'refund', coalesce(credit_notes.number, ''),
+            case when refunds.kind = 'return' then '' else refunds.reason end,
             refunds.amount_minor - refunds.tip_minor, 0
           from refunds join payments on payments.business_id = refunds.business_id and payments.id = refunds.payment_id
             left join credit_notes on credit_notes.business_id = refunds.business_id and credit_notes.id = refunds.credit_id

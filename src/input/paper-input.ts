@@ -115,6 +115,7 @@ class PaperFileInput implements PaperFile {
 
 export class WaysInput implements PaperWays {
   @IsBoolean() card!: boolean;
+  @IsOptional() @IsBoolean() debit?: boolean;
   @IsBoolean() transfer!: boolean;
   @IsBoolean() parts!: boolean;
   @IsString() @MaxLength(TYPED) first!: string;

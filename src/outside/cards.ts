@@ -2,10 +2,15 @@ import { DISPUTE_REASONS, type LostBy, type ToldDispute } from '@/core/dispute/d
 import type { Money } from '@/core/money/money';
 import { jsonMinor } from '@/core/money/money';
 import type { BookDispute, BookSale } from '@/core/payment/day-batch';
-import { type CardSeen, cardText, type RefusalReason, type SaleOutcome } from '@/core/payment/outcome';
+import { debitReason, type ToldReturn } from '@/core/payment/debit';
+import { ACCOUNT_SCHEME, type CardSeen, cardText, type RefusalReason, type SaleOutcome } from '@/core/payment/outcome';
 import type { ProcessorTerms } from '@/core/payout/policy';
 import type { KeptCard } from '@/core/plan/shown-card';
+import { isUuid } from '@/core/uuid';
 import { call } from './http';
+
+/** What a payer's own fields take: a card, a bank account, or either. */
+export type Takes = 'card' | 'account' | 'both';
 
 /** A sale to be made. `key` makes it one sale however often it is sent. */
 export type SaleRequest = {
@@ -13,6 +18,8 @@ export type SaleRequest = {
   readonly amount: Money;
   /** From the processor's own card fields, never a number; or a card that the processor keeps, when nobody is there. */
   readonly token: string | { readonly cardId: string };
+  /** What a token may stand for: a card only, where nothing is said. */
+  readonly take?: Takes;
   /** What the holder reads at the bank. */
   readonly reference: string;
   /** Where the bank sends the holder back to. */
@@ -21,8 +28,8 @@ export type SaleRequest = {
 
 /** The card processor in our words. No method throws for an outage: not knowing is an outcome. */
 export interface CardProcessor {
-  /** The page with the processor's card fields, for a frame on a page of `origin`; `framed` where that page stands in a frame itself. */
-  fieldsUrl(origin: string, framed?: boolean): string;
+  /** The page with the processor's fields, for a frame on a page of `origin`; `framed` where that page stands in a frame itself. */
+  fieldsUrl(origin: string, how?: { readonly framed?: boolean; readonly take?: Takes }): string;
   /** Charges; `unknown` where no answer came in time. The same key again answers the same sale. */
   sale(request: SaleRequest): Promise<SaleOutcome>;
   /** What became of a key; `never-seen` where the processor has no sale under it (yet: it may be on its way). */
@@ -61,6 +68,8 @@ export interface CardProcessor {
   }): Promise<BookSale[] | null>;
   /** Every dispute of payments whose keys begin so; null where no answer came. */
   disputes(prefix: string): Promise<ToldDispute[] | null>;
+  /** Every debit of these keys that came back; null where no answer came. */
+  returns(prefix: string): Promise<ToldReturn[] | null>;
   /** Answers a dispute, once: with a file (PDF), or by accepting the loss; false where none is taken any more, null where no answer came. */
   answerDispute(disputeKey: string, file: Buffer | 'accept'): Promise<boolean | null>;
   /** What the processor agrees with a business about paying out; null where no answer came. */
@@ -88,6 +97,7 @@ type JsonSale = {
   reason: string | null;
   approvalUrl?: string;
   card: { scheme: string; last4: string; fingerprint?: string; id?: string; expires?: string } | null;
+  debit?: { collectsAt?: unknown } | null;
 };
 
 type JsonBookSale = {
@@ -101,6 +111,21 @@ type JsonBookSale = {
   at: string;
   refunds: { key: string; amount: number; at: string }[];
   dispute?: JsonDispute | null;
+  returned?: JsonReturn | null;
+};
+
+type JsonReturn = { id: string; code: string; amount: number; fee: number; at: string };
+
+const toldReturn = (said: JsonReturn & { key: string; currency: string }): ToldReturn => {
+  if (!isUuid(said.id) || !/^[A-Z]{2}\d{2}$/.test(said.code)) throw new Error('No return');
+  return {
+    id: said.id,
+    paymentId: paymentOf(said.key),
+    currency: said.currency,
+    amountMinor: minor(said.amount),
+    feeMinor: minor(said.fee),
+    code: said.code,
+  };
 };
 
 type JsonDispute = {
@@ -157,7 +182,15 @@ const bookSale = (sale: JsonBookSale): BookSale => ({
   amountMinor: BigInt(sale.amount),
   feeMinor: BigInt(sale.fee),
   at: new Date(sale.at),
-  backs: sale.refunds.map(({ key, amount, at }) => ({ refundId: key, amountMinor: BigInt(amount), at: new Date(at) })),
+  backs: [
+    ...sale.refunds.map(({ key, amount, at }) => ({ refundId: key, amount, fee: 0, at })),
+    ...(sale.returned ? [{ ...sale.returned, refundId: sale.returned.id }] : []),
+  ].map(({ refundId, amount, fee, at }) => ({
+    refundId,
+    amountMinor: BigInt(amount),
+    feeMinor: BigInt(fee),
+    at: new Date(at),
+  })),
   dispute: sale.dispute ? bookDispute(sale.dispute) : null,
 });
 
@@ -206,8 +239,14 @@ function outcomeOf(sale: JsonSale): SaleOutcome {
       card: seen(sale.card),
     };
   }
+  if (sale.status === 'collecting' && sale.card) {
+    const expectedAt = instant(sale.debit?.collectsAt);
+    return { kind: 'collecting', saleId: text(sale.id), expectedAt, card: seen(sale.card) };
+  }
   if (sale.status === 'refused') {
-    const reason = REASONS.find((known) => known === sale.reason) ?? 'refused';
+    const reason =
+      REASONS.find((known) => known === sale.reason) ??
+      (sale.card?.scheme === ACCOUNT_SCHEME ? debitReason(sale.reason ?? '') : 'refused');
     return { kind: 'refused', reason, card: sale.card && seen(sale.card) };
   }
   return { kind: 'unknown' };
@@ -253,10 +292,10 @@ export function cardProcessor(options: { url: string; apiKey: string; timeoutMs:
   };
   const byKey = (key: string) => `/sales/by-key/${encodeURIComponent(key)}`;
   return {
-    fieldsUrl: (origin, framed = false) =>
-      `${options.url}/fields?origin=${encodeURIComponent(origin)}${framed ? '&framed=yes' : ''}`,
-    sale: async ({ key, amount, token, reference, returnUrl }) => {
-      const how = typeof token === 'string' ? { token } : token;
+    fieldsUrl: (origin, { framed = false, take = 'card' } = {}) =>
+      `${options.url}/fields?origin=${encodeURIComponent(origin)}${framed ? '&framed=yes' : ''}${take === 'card' ? '' : `&take=${take}`}`,
+    sale: async ({ key, amount, token, take = 'card', reference, returnUrl }) => {
+      const how = typeof token === 'string' ? { token, take } : token;
       const body = { key, amount: jsonMinor(amount.minor), currency: amount.currency, reference, returnUrl, ...how };
       const answer = await ask('/sales', body);
       // A token that the processor never gave, or whose time is over: nothing was charged.
@@ -326,6 +365,13 @@ export function cardProcessor(options: { url: string; apiKey: string; timeoutMs:
       // One that cannot be read is left out, and shows when the two books are compared; the others are heard of.
       return answer?.status === 200 && Array.isArray(disputes)
         ? disputes.flatMap((one) => readable(() => [toldDispute(one)], []))
+        : null;
+    },
+    returns: async (prefix) => {
+      const answer = await ask(`/returns?prefix=${encodeURIComponent(prefix)}`);
+      const { returns } = (answer?.sale ?? {}) as { returns?: (JsonReturn & { key: string; currency: string })[] };
+      return answer?.status === 200 && Array.isArray(returns)
+        ? returns.flatMap((one) => readable(() => [toldReturn(one)], []))
         : null;
     },
     answerDispute: async (disputeKey, file) => {

@@ -1,7 +1,16 @@
-import { html } from 'hono/html';
+import { html, raw } from 'hono/html';
 
-/** The three fields that only the processor sees, as a frame for the merchant's page. */
-export const fieldsPage = (origin: string, night: boolean) => html`<!doctype html>
+/** What the fields take: a card, a bank account, or either. */
+export const TAKES = ['card', 'account', 'both'] as const;
+export type Take = (typeof TAKES)[number];
+
+const choice = html`<div class="choice" role="group" aria-label="What is charged">
+        <button type="button" data-way="card" aria-pressed="true">Card</button>
+        <button type="button" data-way="account" aria-pressed="false">Bank account</button>
+      </div>`;
+
+/** The fields that only the processor sees, as a frame for the merchant's page. */
+export const fieldsPage = (origin: string, night: boolean, take: Take) => html`<!doctype html>
 <html lang="en" data-origin="${origin}" class="${night ? 'night' : ''}">
   <head>
     <meta charset="utf-8" />
@@ -22,15 +31,25 @@ export const fieldsPage = (origin: string, night: boolean) => html`<!doctype htm
       input::placeholder { color: var(--soft); opacity: 1; }
       input:focus { background: color-mix(in srgb, var(--on) 7%, var(--paper)); border-bottom: 1.5px solid var(--on); box-shadow: 0 0 0 1.5px var(--on); }
       label.bad input { border-bottom: 1.5px solid var(--bad); box-shadow: 0 0 0 1.5px var(--bad); }
+      .choice { display: flex; gap: 18px; padding-bottom: 4px; }
+      .choice button { min-height: 30px; padding: 3px 0; border: 0; border-bottom: 2px solid transparent; background: none; color: var(--soft); font: inherit; font-size: 14px; cursor: pointer; }
+      .choice button[aria-pressed='true'] { border-color: var(--on); color: var(--text); font-weight: 600; }
+      .choice button:focus-visible { outline: 2px solid var(--on); outline-offset: 1px; }
+      [hidden] { display: none; }
       #trouble { color: var(--bad); font-size: 13px; line-height: 18px; margin: 5px 0 0; min-height: 18px; }
     </style>
   </head>
   <body>
     <form id="card" autocomplete="on" novalidate>
-      <div class="slip">
+      ${take === 'both' ? choice : ''}
+      <div class="slip" data-way="card" ${take === 'account' ? raw('hidden') : ''}>
         <label><span>Card number</span><input name="number" inputmode="numeric" autocomplete="cc-number" maxlength="19" aria-describedby="trouble" /></label>
         <label class="short"><span>Good until</span><input name="expiry" inputmode="numeric" autocomplete="cc-exp" placeholder="MM / YY" maxlength="7" aria-describedby="trouble" /></label>
         <label class="short"><span>Security number</span><input name="code" inputmode="numeric" autocomplete="cc-csc" maxlength="3" aria-describedby="trouble" /></label>
+      </div>
+      <div class="slip" data-way="account" ${take === 'account' ? '' : raw('hidden')}>
+        <label><span>Account number</span><input name="account" inputmode="numeric" autocomplete="off" maxlength="14" aria-describedby="trouble" /></label>
+        <label><span>Holder</span><input name="holder" autocomplete="name" maxlength="80" aria-describedby="trouble" /></label>
       </div>
       <p id="trouble" role="alert"></p>
     </form>
@@ -43,26 +62,40 @@ export const fieldsScript = `'use strict';
 const origin = document.documentElement.dataset.origin;
 const form = document.getElementById('card');
 const trouble = document.getElementById('trouble');
-const fields = Array.from(form.querySelectorAll('input'));
+const slips = Array.from(form.querySelectorAll('.slip'));
+const open = () => slips.find((slip) => !slip.hidden);
+const inputs = () => Array.from(open().querySelectorAll('input'));
 const say = (message) => parent.postMessage({ from: 'card-fields', ...message }, origin);
 const tidy = {
   number: (text) => text.replace(/\\D/g, '').slice(0, 16).replace(/(.{4})(?=.)/g, '$1 '),
   expiry: (text) => { const d = text.replace(/\\D/g, '').slice(0, 4); return d.length > 2 ? d.slice(0, 2) + ' / ' + d.slice(2) : d; },
   code: (text) => text.replace(/\\D/g, '').slice(0, 3),
+  account: (text) => text.replace(/\\D/g, '').slice(0, 12).replace(/(.{4})(?=.)/g, '$1 '),
+  holder: (text) => text,
 };
-const full = { number: 19, expiry: 7, code: 3 };
-for (const field of fields) {
+const full = { number: 19, expiry: 7, code: 3, account: 14 };
+const isFull = (field) => (full[field.name] ? field.value.length === full[field.name] : field.value.trim() !== '');
+for (const button of form.querySelectorAll('.choice button')) {
+  button.addEventListener('click', () => {
+    for (const slip of slips) slip.hidden = slip.dataset.way !== button.dataset.way;
+    for (const one of form.querySelectorAll('.choice button')) one.setAttribute('aria-pressed', String(one === button));
+    trouble.textContent = '';
+    say({ kind: 'way', way: button.dataset.way });
+  });
+}
+for (const field of form.querySelectorAll('input')) {
   field.addEventListener('input', () => {
     field.value = tidy[field.name](field.value);
     field.parentElement.classList.remove('bad');
     trouble.textContent = '';
-    say({ kind: 'filled', count: fields.filter((other) => other.value.length === full[other.name]).length });
+    say({ kind: 'filled', count: inputs().filter(isFull).length });
   });
 }
 form.addEventListener('submit', (event) => { event.preventDefault(); say({ kind: 'enter' }); });
 form.addEventListener('keydown', (event) => { if (event.key === 'Enter') { event.preventDefault(); say({ kind: 'enter' }); } });
 window.addEventListener('message', async (event) => {
   if (event.origin !== origin || event.data?.to !== 'card-fields') return;
+  const fields = inputs();
   if (event.data.kind === 'focus') { fields[0].focus(); return; }
   if (event.data.kind !== 'tokenise') return;
   const typed = Object.fromEntries(fields.map((field) => [field.name, field.value]));
@@ -82,4 +115,5 @@ window.addEventListener('message', async (event) => {
   say({ kind: 'incomplete', id: event.data.id });
 });
 say({ kind: 'ready' });
+say({ kind: 'way', way: open().dataset.way });
 `;

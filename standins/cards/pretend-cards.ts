@@ -13,12 +13,13 @@ export type Behaviour =
   | 'ending'
   | 'poor-at-first'
   | 'replaced'
-  | 'refused';
+  | 'refused'
+  | 'debit';
 
-/** A card of an invented scheme. Every number begins with 9, which no real scheme's does. */
+/** A card of an invented scheme. Every number begins with 9, which no real scheme's does. A bank account is charged like one. */
 export type PretendCard = {
   readonly name: string;
-  readonly scheme: 'Corvid' | 'Lumen';
+  readonly scheme: 'Corvid' | 'Lumen' | 'Bank account';
   readonly number: string;
   readonly behaviour: Behaviour;
   readonly words: string;

@@ -1,8 +1,19 @@
 import { roundedQuotient } from '@/core/money/decimal';
 import type { Journal } from '../journal';
 import type { Seeded } from '../seeded';
+import {
+  collected,
+  type Debit,
+  debitAsOf,
+  debitFee,
+  debitFrom,
+  isOpenDebit,
+  type Returned,
+  returnedBy,
+} from './debits';
 import { type Dispute, decided, disputeAsOf, isTaken, opened } from './disputes';
-import { type Behaviour, cardByName, type PretendCard } from './pretend-cards';
+import { PRETEND_ACCOUNTS } from './pretend-accounts';
+import { type Behaviour, type PretendCard, cardByName as paperCardByName } from './pretend-cards';
 
 /** A sale in the processor's book. Amounts are minor units of `currency`. */
 export type Sale = {
@@ -21,7 +32,10 @@ export type Sale = {
   readonly at: string;
   /** When its outcome may be told, milliseconds since the epoch: before it, asking gets `processing`. */
   readonly knownAt: number;
-  readonly status: 'accepted' | 'refused' | 'approval' | 'voided';
+  readonly status: 'accepted' | 'refused' | 'approval' | 'collecting' | 'voided';
+  /** Of a bank debit; none for a card's sale. */
+  readonly debit?: Debit | null;
+  readonly returned?: Returned | null;
   readonly reason: string | null;
   readonly fee: number;
   readonly refunds: readonly { readonly key: string; readonly amount: number; readonly at: string }[];
@@ -57,6 +71,8 @@ export type SaleRequest = {
   readonly returnUrl: string;
   readonly token?: string;
   readonly cardId?: string;
+  /** What a token may stand for: a card only, where nothing is said. */
+  readonly take?: 'card' | 'account' | 'both';
 };
 
 /** A line of the journal: a token made, a card kept, or a sale as it stands from now on. */
@@ -70,8 +86,10 @@ const APPROVAL_LASTS_MS = 15 * 60_000;
 const REPLACED_AFTER_MS = 30 * 86_400_000;
 
 /** What the other side is told of a sale: changes of it are new news. */
-const news = ({ status, dispute }: Sale): string =>
-  [status, dispute && 'disputed', dispute?.decided && (dispute.decided.won ? 'won' : 'lost')].filter(Boolean).join(' ');
+const news = ({ status, dispute, returned }: Sale): string =>
+  [status, returned && 'returned', dispute && 'disputed', dispute?.decided && (dispute.decided.won ? 'won' : 'lost')]
+    .filter(Boolean)
+    .join(' ');
 
 const REFUSED: readonly Behaviour[] = [
   'not-enough-money',
@@ -81,14 +99,30 @@ const REFUSED: readonly Behaviour[] = [
   'refused',
 ];
 
-const statusFor = (behaviour: Behaviour): 'approval' | 'refused' | 'accepted' =>
-  behaviour === 'approval' || behaviour === 'approval-at-first'
-    ? 'approval'
-    : REFUSED.includes(behaviour) || behaviour === 'late-refused'
-      ? 'refused'
-      : 'accepted';
+type Begun = 'approval' | 'refused' | 'accepted' | 'collecting';
+
+const accountByName = (name: string | undefined) => PRETEND_ACCOUNTS.find((known) => known.name === name);
+
+/** The pretend card or account that a token stands for. */
+const cardByName = (name: string | undefined): PretendCard | undefined => accountByName(name) ?? paperCardByName(name);
+
+const statusFor = (behaviour: Behaviour): Begun =>
+  behaviour === 'debit'
+    ? 'collecting'
+    : behaviour === 'approval' || behaviour === 'approval-at-first'
+      ? 'approval'
+      : REFUSED.includes(behaviour) || behaviour === 'late-refused'
+        ? 'refused'
+        : 'accepted';
 
 const reasonFor = (behaviour: Behaviour): string => (behaviour === 'late-refused' ? 'not-enough-money' : behaviour);
+
+/** Whether whoever sells takes that kind of thing. */
+const isTakable = ({ behaviour }: PretendCard, take: SaleRequest['take'] = 'card'): boolean =>
+  take === 'both' || take === (behaviour === 'debit' ? 'account' : 'card');
+
+/** A bank account is good without end. */
+const NO_END = '9999-12';
 
 /** 2.9 percent, rounded half up, and 30 minor units; never more than the sale. */
 const feeOf = (amount: number): number => Math.min(amount, Number(roundedQuotient(BigInt(amount) * 29n, 1000n)) + 30);
@@ -141,7 +175,7 @@ export class Processor {
     if (before) return { sale: before, late: false };
     if (request.cardId !== undefined) return this.chargeKept(request, request.cardId);
     const card = cardByName(this.tokens.get(request.token ?? ''));
-    if (!card) return null;
+    if (!card || !isTakable(card, request.take)) return null;
     const seen = { scheme: card.scheme, last4: card.number.slice(-4), expires: this.lastMonth(card) };
     return this.sellWith(request, card, seen, statusFor(card.behaviour), reasonFor(card.behaviour));
   }
@@ -219,8 +253,10 @@ export class Processor {
         : behaviour === 'poor-at-first' && kept.charges % 2 === 0
           ? 'not-enough-money'
           : reasonFor(behaviour);
-    const refused = over || reason !== behaviour || statusFor(behaviour) === 'refused';
-    return this.sellWith(request, card, { scheme, last4, expires }, refused ? 'refused' : 'accepted', reason);
+    const begun = statusFor(behaviour);
+    const refused = over || reason !== behaviour || begun === 'refused';
+    const status = refused ? 'refused' : begun === 'collecting' ? begun : 'accepted';
+    return this.sellWith(request, card, { scheme, last4, expires }, status, reason);
   }
 
   private noteKept(kept: KeptCard): void {
@@ -232,9 +268,10 @@ export class Processor {
     request: SaleRequest,
     card: PretendCard,
     seen: NonNullable<Sale['card']>,
-    status: 'approval' | 'refused' | 'accepted',
+    status: Begun,
     reason: string,
   ): { sale: Sale; late: boolean } {
+    const account = accountByName(card.name);
     const late = card.behaviour === 'late-accepted' || card.behaviour === 'late-refused';
     const refused = status === 'refused';
     const sale = this.keep({
@@ -251,8 +288,9 @@ export class Processor {
       knownAt: Date.now() + (late ? this.lateMs : 0),
       status,
       reason: refused ? reason : null,
-      fee: refused ? 0 : feeOf(request.amount),
+      fee: refused ? 0 : account ? debitFee(request.amount) : feeOf(request.amount),
       refunds: [],
+      ...(account ? { debit: debitFrom(account.collected, this.now()) } : {}),
     });
     return { sale, late };
   }
@@ -284,14 +322,35 @@ export class Processor {
 
   /** A sale as time leaves it. */
   private movedOn(sale: Sale): Sale {
+    const debit = debitAsOf(sale, this.now(), this.seeded);
+    if (debit !== sale) return this.keep(debit);
     const dispute = disputeAsOf(sale, this.now(), this.seeded);
     return dispute === sale.dispute ? sale : this.keep({ ...sale, dispute });
+  }
+
+  /** The bank debits whose keys begin so. */
+  debits(prefix: string): Sale[] {
+    this.look();
+    return this.book().filter(({ key, debit }) => debit && key.startsWith(prefix));
+  }
+
+  /**
+   * The payer's bank decides now: a debit that is under way is paid, or with a code is not; one that is paid goes back. Null for what
+   * cannot be decided (any more).
+   */
+  decideDebit(id: string, code: string): Sale | null {
+    const sale = this.saleById(id);
+    const now = this.now();
+    if (sale?.status === 'collecting')
+      return this.keep(collected(sale, new Date(now).toISOString(), code || undefined));
+    const returned = sale && code ? returnedBy(sale, code, now, this.seeded) : null;
+    return sale && returned ? this.keep({ ...sale, returned }) : null;
   }
 
   /** The holder asks for all that is left of a sale; null where that is nothing, or was asked for before. */
   openDispute(id: string, reason: string): Sale | null {
     const sale = this.saleById(id);
-    const dispute = sale && opened(sale, reason, this.now(), this.seeded);
+    const dispute = sale && !sale.debit && opened(sale, reason, this.now(), this.seeded);
     return dispute ? this.keep({ ...sale, dispute }) : null;
   }
 
@@ -369,7 +428,7 @@ export class Processor {
   void(id: string): Sale | null {
     const sale = this.saleById(id);
     if (sale?.status === 'voided') return sale;
-    if (sale?.status !== 'accepted' || sale.refunds.length > 0 || isTaken(sale)) return null;
+    if (sale?.status !== 'accepted' || sale.refunds.length > 0 || isTaken(sale) || sale.debit) return null;
     return this.keep({ ...sale, status: 'voided', fee: 0 });
   }
 
@@ -378,7 +437,7 @@ export class Processor {
     const sale = this.saleById(id);
     if (sale?.status !== 'accepted') return null;
     if (sale.refunds.some((refund) => refund.key === key)) return sale;
-    if (isTaken(sale)) return null;
+    if (isTaken(sale) || sale.returned) return null;
     const left = sale.amount - sale.refunds.reduce((sum, refund) => sum + refund.amount, 0);
     if (!Number.isSafeInteger(amount) || amount <= 0 || amount > left) return null;
     return this.keep({ ...sale, refunds: [...sale.refunds, { key, amount, at: new Date(this.now()).toISOString() }] });
@@ -394,7 +453,8 @@ export class Processor {
     const keys = new Set(ask.keys);
     const within = ({ at }: { at: string }) => at >= ask.from && at < ask.to;
     this.look();
-    const moved = ({ dispute }: Sale) => [dispute, dispute?.decided].some((one) => one && within(one));
+    const moved = ({ dispute, returned }: Sale) =>
+      [dispute, dispute?.decided, returned].some((one) => one && within(one));
     return this.book().filter(
       (sale) =>
         sale.key.startsWith(ask.prefix) &&
@@ -414,6 +474,7 @@ export class Processor {
   }
 
   private lastMonth(card: PretendCard, from = new Date(this.now())): string {
+    if (card.behaviour === 'debit') return NO_END;
     const month = new Date(from);
     month.setUTCDate(1);
     if (card.behaviour !== 'ending') month.setUTCFullYear(month.getUTCFullYear() + 3);
@@ -423,7 +484,8 @@ export class Processor {
   private file(sale: Sale): void {
     this.sales.set(sale.key, sale);
     this.keysById.set(sale.id, sale.key);
-    const isWatched = sale.status === 'accepted' && (sale.dispute ? !sale.dispute.decided : sale.disputes);
+    const isWatched =
+      isOpenDebit(sale) || (sale.status === 'accepted' && (sale.dispute ? !sale.dispute.decided : sale.disputes));
     if (isWatched) this.watched.add(sale.key);
     else this.watched.delete(sale.key);
   }

@@ -3,8 +3,10 @@ import type { HttpBindings } from '@hono/node-server';
 import { Hono } from 'hono';
 import type { Seeded } from '../seeded';
 import { bankPage, rehearsalBankPage } from './bank-page';
+import { debitPages } from './debit-pages';
 import { disputePages } from './dispute-pages';
-import { fieldsPage, fieldsScript } from './fields-page';
+import { fieldsPage, fieldsScript, TAKES } from './fields-page';
+import { accountByNumber } from './pretend-accounts';
 import { cardByNumber } from './pretend-cards';
 import type { Processor, Sale } from './processor';
 import { type Terms, termsRoutes } from './terms';
@@ -43,6 +45,16 @@ function typingTroubles(typed: Record<string, unknown>, today: Date): Record<str
   };
 }
 
+/** The same of a bank account. */
+function accountTroubles(typed: Record<string, unknown>): Record<string, string> {
+  const digits = String(typed.account ?? '').replace(/\s/g, '');
+  return {
+    ...(/^\d{12}$/.test(digits) ? {} : { account: 'An account number has 12 digits.' }),
+    ...(/^\d{12}$/.test(digits) && !accountByNumber(digits) ? { account: 'Only the pretend accounts work here.' } : {}),
+    ...(String(typed.holder ?? '').trim() ? {} : { holder: 'Write whose account it is.' }),
+  };
+}
+
 /** The processor's own pages and its interface for merchants. */
 export function cardRoutes(
   processor: Processor,
@@ -63,7 +75,8 @@ export function cardRoutes(
     );
     const origin = c.req.query('origin') ?? '';
     if (!options.appOrigins.includes(origin)) return c.text('This page may not show card fields.', 403);
-    return c.html(fieldsPage(origin, c.req.query('look') === 'night'));
+    const take = TAKES.find((known) => known === c.req.query('take')) ?? 'card';
+    return c.html(fieldsPage(origin, c.req.query('look') === 'night', take));
   });
   app.get('/fields.js', (c) => c.body(fieldsScript, 200, { 'content-type': 'text/javascript; charset=utf-8' }));
   app.get('/fields.woff2', (c) =>
@@ -71,8 +84,9 @@ export function cardRoutes(
   );
   app.post('/tokens', async (c) => {
     const typed = (await c.req.json().catch(() => ({}))) as Record<string, unknown>;
-    const troubles = typingTroubles(typed, new Date(now()));
-    const card = cardByNumber(String(typed.number ?? ''));
+    const isAccount = typed.account !== undefined;
+    const troubles = isAccount ? accountTroubles(typed) : typingTroubles(typed, new Date(now()));
+    const card = isAccount ? accountByNumber(String(typed.account)) : cardByNumber(String(typed.number ?? ''));
     if (Object.keys(troubles).length > 0 || !card) return c.json({ troubles }, 422);
     return c.json({ token: processor.tokenFor(card.name), scheme: card.scheme, last4: card.number.slice(-4) });
   });
@@ -163,6 +177,13 @@ export function cardRoutes(
         .map(({ key, currency, dispute }) => ({ key, currency, ...dispute })),
     }),
   );
+  api.get('/returns', (c) =>
+    c.json({
+      returns: processor
+        .debits(c.req.query('prefix') ?? '')
+        .flatMap(({ key, currency, returned }) => (returned ? [{ key, currency, ...returned }] : [])),
+    }),
+  );
   api.post('/disputes/:id/answer', async (c) => {
     const { kind, file } = (await c.req.json()) as { kind?: string; file?: string };
     if (kind !== 'accept' && (kind !== 'file' || !file)) return c.json({ error: 'neither a file nor accepted' }, 422);
@@ -175,6 +196,7 @@ export function cardRoutes(
   });
   app.route('/api', api);
   app.route('/disputes', disputePages(processor));
+  app.route('/debits', debitPages(processor));
   app.route('/terms', termsRoutes(terms));
   return app;
 }

@@ -21,7 +21,7 @@ export class Webhooks {
   }
 
   tell(processor: Processor, sale: Sale): void {
-    if (sale.status === 'approval') return;
+    if (sale.status === 'approval' || sale.status === 'collecting') return;
     this.later(Math.max(0, sale.knownAt - Date.now()) + this.target.delayMs, () => this.send(processor, sale, 1));
   }
 
@@ -40,7 +40,7 @@ export class Webhooks {
   }
 
   private async send(processor: Processor, sale: Sale, attempt: number): Promise<void> {
-    const event = sale.dispute ? 'dispute-changed' : 'sale-changed';
+    const event = sale.dispute ? 'dispute-changed' : sale.returned ? 'debit-returned' : 'sale-changed';
     const body = JSON.stringify({ event, key: sale.key, sale: sale.id });
     const time = String(Math.floor(Date.now() / 1000));
     try {

@@ -1,4 +1,5 @@
 import { html } from 'hono/html';
+import { PRETEND_ACCOUNTS } from '../cards/pretend-accounts';
 import { PRETEND_CARDS } from '../cards/pretend-cards';
 import type { MovableClock } from '../clock/movable-clock';
 import type { MailStore } from '../mailbox/store';
@@ -19,6 +20,11 @@ export const indexPage = (store: MailStore, messages: MessageStore, clock: Movab
         <tr><th>Number</th><th>Scheme</th><th>What it does</th></tr>
         ${PRETEND_CARDS.map((card) => html`<tr><td>${grouped(card.number)}</td><td>${card.scheme}</td><td>${card.words}</td></tr>`)}
       </table>
+      <h2>Pretend bank accounts</h2>
+      <table>
+        <tr><th>Number</th><th>What becomes of a bank debit</th></tr>
+        ${PRETEND_ACCOUNTS.map((account) => html`<tr><td>${grouped(account.number)}</td><td>${account.words}</td></tr>`)}
+      </table>
       <h2>Mail</h2>
       <p><a href="/mail">${store.list().length} messages</a></p>
       <h2>Short messages</h2>
@@ -28,6 +34,7 @@ export const indexPage = (store: MailStore, messages: MessageStore, clock: Movab
       <h2>Processor</h2>
       <p><a href="/cards/terms">What it holds back of whom</a></p>
       <p><a href="/cards/disputes">Disputes: ask for a payment back as its holder would, or decide as their bank</a></p>
+      <p><a href="/cards/debits">Bank debits: collect one now, or give one back as the payer’s bank would</a></p>
       <h2>Sample website</h2>
       <p><a href="/shop">A page on which buttons can be tried</a></p>
       <h2>Clock</h2>

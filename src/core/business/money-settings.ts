@@ -49,6 +49,7 @@ export function profileSettings(business: Business): Shown {
     ['Postal code', place.postalCode],
     ['Prices include tax', yesNo(business.pricesIncludeTax)],
     ['Paid by card', ways ? yesNo(ways.card) : ''],
+    ['Paid by bank debit', ways ? yesNo(ways.debit ?? false) : ''],
     ['Paid by transfer', ways ? yesNo(ways.transfer) : ''],
     ['Paid in parts', ways ? yesNo(ways.parts) : ''],
   ]);

@@ -89,11 +89,20 @@ export type PrintedTerms = {
 /** How this invoice can be paid; amounts in minor units. */
 export type PrintedWays = {
   readonly card: boolean;
+  /** From the payer's bank account, by the processor. */
+  readonly debit?: boolean;
   readonly transfer: BankDetails | null;
   readonly parts: boolean;
   readonly firstMinor: number;
   readonly tip: readonly string[] | null;
 };
+
+/** What the processor's fields take for an invoice; null where it is not paid through the processor. */
+export const takenBy = ({
+  card,
+  debit = false,
+}: Pick<PrintedWays, 'card' | 'debit'>): 'card' | 'account' | 'both' | null =>
+  card ? (debit ? 'both' : 'card') : debit ? 'account' : null;
 
 /**
  * An invoice as the customer gets it, whole and unchanging from sending on: the page, the e-mail and the PDF are all
@@ -305,6 +314,7 @@ export function printedInvoice(paper: Paper, reading: PaperReading, heading: Pri
     files: paper.files,
     ways: {
       card: paper.ways.card,
+      ...(paper.ways.debit ? { debit: true } : {}),
       transfer: paper.ways.transfer ? bankFor(bank, document.currency) : null,
       parts: paper.ways.parts,
       firstMinor: paper.ways.parts ? jsonMinor(firstPaymentMinor(paper, tally.total, document.currency) ?? 0n) : 0,

@@ -53,8 +53,8 @@ function dateProblems(paper: Paper, today: CalendarDate): PaperProblem[] {
 function waysProblems(paper: Paper, reading: PaperReading): PaperProblem[] {
   const { ways } = paper;
   const problems: PaperProblem[] = [];
-  if (!ways.card && !ways.transfer)
-    problems.push({ field: 'ways', words: 'Allow at least one way to pay: by card or by bank transfer.' });
+  if (!ways.card && !ways.debit && !ways.transfer)
+    problems.push({ field: 'ways', words: 'Allow at least one way to pay: by card, bank debit or bank transfer.' });
   if (ways.parts && firstPaymentMinor(paper, reading.tally.total, reading.document.currency) === null)
     problems.push({ field: 'first', words: 'Write the first payment as 30% or as an amount within the total.' });
   return problems;

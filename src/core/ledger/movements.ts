@@ -90,13 +90,14 @@ export const receivedTakenBack = (
   moneyReceived(on, words, minus(amount), by, { shareMinor: -partners.shareMinor, feeMinor: -partners.feeMinor });
 
 /** How money goes out to a payer: from the processor to the card, or another way by hand. */
-export type PaidOutBy = ReceivedBy | 'card';
+export type PaidOutBy = ReceivedBy | 'card' | 'debit';
 
 /**
  * What giving back of an invoice's payment books: the money goes out with the tip in it, the customer owes the amount again (unless a
  * credit note beside it takes that away), and partners give back their part.
  *
- * @param feeBackMinor what the processor gives back of its fee: all of it for a void, else nothing
+ * @param feeBackMinor what the processor gives back of its fee: all of it for a void, else nothing; below 0 what it takes for a debit
+ *   that came back
  */
 export function paymentRefunded(
   on: CalendarDate,
@@ -126,7 +127,7 @@ export function paymentRefunded(
   ]);
 }
 
-const paidOutOf = (by: PaidOutBy): Account => (by === 'card' ? 'processor-clearing' : HELD_IN[by]);
+const paidOutOf = (by: PaidOutBy): Account => (by === 'card' || by === 'debit' ? 'processor-clearing' : HELD_IN[by]);
 
 /** What an order came to, in minor units: its total with the tax in it, the tip on top. */
 export type OrderSums = { readonly totalMinor: bigint; readonly taxMinor: bigint; readonly tipMinor: bigint };

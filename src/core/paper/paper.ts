@@ -68,6 +68,8 @@ export type PaperFile = {
 /** How the customer may pay this one. `first` is the least first payment (`30%` or `100.00`, empty for any). */
 export type PaperWays = {
   readonly card: boolean;
+  /** From the customer's bank account, by the processor. */
+  readonly debit?: boolean;
   readonly transfer: boolean;
   readonly parts: boolean;
   readonly first: string;

@@ -40,7 +40,7 @@ const there = (sales: readonly BatchSale[], backs: readonly BatchBack[]): BookSa
     at: AT,
     backs: backs
       .filter(({ paymentId, kind }) => paymentId === one.paymentId && kind === 'refund')
-      .map(({ refundId, amountMinor }) => ({ refundId, amountMinor, at: AT })),
+      .map(({ refundId, amountMinor }) => ({ refundId, amountMinor, feeMinor: 0n, at: AT })),
     dispute: null,
   }));
 
@@ -144,7 +144,7 @@ describe('two books', () => {
     ]);
     const more = sale(20);
     expect(compared([...book, ...there([more], [])])).toEqual([['only-there', 'p20']]);
-    const unknownBack = [{ refundId: 'r9', amountMinor: 5n, at: AT }];
+    const unknownBack = [{ refundId: 'r9', amountMinor: 5n, feeMinor: 0n, at: AT }];
     expect(compared(changed('p3', { backs: unknownBack }))).toEqual([['back-only-there', 'p3']]);
   });
 

@@ -11,11 +11,11 @@ export type BatchSale = {
   readonly voided: boolean;
 };
 
-/** Money given back on a day; a void gives the fee back with it. */
+/** Money given back on a day; a void gives the fee back with it, a debit that came back (`return`) costs one: then it is below 0. */
 export type BatchBack = {
   readonly refundId: string;
   readonly paymentId: string;
-  readonly kind: 'refund' | 'void';
+  readonly kind: 'refund' | 'void' | 'return';
   readonly currency: string;
   readonly amountMinor: bigint;
   readonly feeBackMinor: bigint;
@@ -200,7 +200,13 @@ export type BookSale = {
   readonly currency: string;
   readonly amountMinor: bigint;
   readonly feeMinor: bigint;
-  readonly backs: readonly { readonly refundId: string; readonly amountMinor: bigint; readonly at: Date }[];
+  readonly backs: readonly {
+    readonly refundId: string;
+    readonly amountMinor: bigint;
+    /** What it cost; 0 but for a debit that came back. */
+    readonly feeMinor: bigint;
+    readonly at: Date;
+  }[];
   readonly at: Date;
   /** What was disputed of it and when, and when that was given back; null where nothing is. */
   readonly dispute: BookDispute | null;
@@ -287,7 +293,12 @@ export function batchDifferences(
     const given =
       back.kind === 'void'
         ? there?.status === 'voided'
-        : there?.backs.some((one) => one.refundId === back.refundId && one.amountMinor === back.amountMinor);
+        : there?.backs.some(
+            (one) =>
+              one.refundId === back.refundId &&
+              one.amountMinor === back.amountMinor &&
+              one.feeMinor === -back.feeBackMinor,
+          );
     if (!given) add('back-only-here', back, back.amountMinor, 0n);
   }
   const movedBy = ({ dispute }: BookSale): (BookMove & { key: string })[] =>

@@ -1,12 +1,19 @@
-/** How money came in, or went back; `account`: from what the customer had to their credit. */
-export type PaymentMethod = 'card' | 'transfer' | 'cash' | 'cheque' | 'other' | 'account';
+/** How money came in, or went back; `debit` from a bank account by the processor, `account` from what the customer had to their credit. */
+export type PaymentMethod = 'card' | 'debit' | 'transfer' | 'cash' | 'cheque' | 'other' | 'account';
 
 /** How money came or went, as people at the desk call it. */
 export const METHOD_WORDS: Readonly<Record<PaymentMethod, string>> = {
   card: 'by card',
+  debit: 'by bank debit',
   transfer: 'by bank transfer',
   cash: 'in cash',
   cheque: 'by cheque',
   other: 'another way',
   account: 'from the account',
 };
+
+/** The ways on which the processor moves the money. */
+export const AT_PROCESSOR = ['card', 'debit'] as const;
+
+export const isAtProcessor = (method: PaymentMethod): method is (typeof AT_PROCESSOR)[number] =>
+  method === 'card' || method === 'debit';

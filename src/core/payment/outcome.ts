@@ -12,6 +12,12 @@ export type RefusalReason =
   | 'approval-declined'
   | 'approval-lapsed'
   | 'never-charged'
+  // Of bank debits: told days after they were asked for, or weeks after they were paid.
+  | 'account-short'
+  | 'account-closed'
+  | 'no-mandate'
+  | 'debit-objected'
+  | 'debit-unpaid'
   | 'refused';
 
 /** What the payer reads: the reason and what to do. Nothing was charged in any of these cases. */
@@ -26,6 +32,11 @@ export const REFUSAL_WORDS: Readonly<Record<RefusalReason, string>> = {
   'approval-declined': 'You did not approve the payment at your bank. Try again, or use another card.',
   'approval-lapsed': 'The approval at your bank was not finished in time. Try again.',
   'never-charged': 'The payment did not reach the card processor. Nothing was charged: try again.',
+  'account-short': 'There was not enough money in the account. Pay it here, by card or from another account.',
+  'account-closed': 'Your bank says that the account cannot be charged any more. Use another account, or a card.',
+  'no-mandate': 'Your bank knows of no authorisation for this debit. Pay it here, and speak to your bank.',
+  'debit-objected': 'You asked your bank for this payment back. It is still to be paid.',
+  'debit-unpaid': 'Your bank did not pay this debit and gave no reason. Pay it here, or ask your bank.',
   refused: 'The bank refused this card without a reason. Try another card, or ask your bank.',
 };
 
@@ -40,6 +51,11 @@ export const REFUSAL_BRIEF: Readonly<Record<RefusalReason, string>> = {
   'approval-declined': 'not approved at the bank',
   'approval-lapsed': 'approval not finished in time',
   'never-charged': 'it did not reach the processor',
+  'account-short': 'not enough money in the account',
+  'account-closed': 'the account cannot be charged',
+  'no-mandate': 'the bank knows of no authorisation',
+  'debit-objected': 'the payer asked their bank for it back',
+  'debit-unpaid': 'the bank did not pay, without a reason',
   refused: 'refused without a reason',
 };
 
@@ -51,14 +67,24 @@ const HOLDERS_TURN: readonly RefusalReason[] = [
   'approval-needed',
   'approval-declined',
   'approval-lapsed',
+  'account-closed',
+  'no-mandate',
+  'debit-objected',
 ];
 
 /** Whether only the card's holder can do something about it. */
 export const isHoldersTurn = (reason: RefusalReason | null): boolean =>
   reason !== null && HOLDERS_TURN.includes(reason);
 
-/** The card as far as anybody but the processor may know it. */
+/** What is charged, as far as anybody but the processor may know it: a card, or a bank account (`ACCOUNT_SCHEME`). */
 export type CardSeen = { readonly scheme: string; readonly last4: string };
+
+/** What stands in the place of a card's scheme where a bank account is charged. */
+export const ACCOUNT_SCHEME = 'Bank account';
+
+/** How a payment with it is made. */
+export const methodOf = ({ scheme }: Pick<CardSeen, 'scheme'>): 'card' | 'debit' =>
+  scheme === ACCOUNT_SCHEME ? 'debit' : 'card';
 
 export const cardText = (card: CardSeen): string => `${card.scheme} ·${card.last4}`;
 
@@ -67,4 +93,6 @@ export type SaleOutcome =
   | { readonly kind: 'accepted'; readonly saleId: string; readonly feeMinor: bigint; readonly card: CardSeen }
   | { readonly kind: 'refused'; readonly reason: RefusalReason; readonly card: CardSeen | null }
   | { readonly kind: 'approval'; readonly saleId: string; readonly approvalUrl: string; readonly card: CardSeen }
+  /** A bank debit is under way: whether it is paid is known on a banking day to come. */
+  | { readonly kind: 'collecting'; readonly saleId: string; readonly expectedAt: Date; readonly card: CardSeen }
   | { readonly kind: 'unknown' };

@@ -77,6 +77,8 @@ export type ChargeEvent =
   | { readonly kind: 'attempted'; readonly paymentId: string; readonly cardId: string; readonly amountMinor: bigint }
   | { readonly kind: 'accepted'; readonly paymentId: string; readonly at: Date }
   | { readonly kind: 'refused'; readonly reason: RefusalReason; readonly next: NextTry }
+  /** The bank debit that had paid it came back. */
+  | { readonly kind: 'came-back'; readonly reason: RefusalReason; readonly next: NextTry }
   | { readonly kind: 'paid'; readonly how: HowPaid; readonly paymentId: string | null; readonly at: Date }
   /** The money was written down by mistake. */
   | { readonly kind: 'taken-back' }
@@ -113,6 +115,7 @@ const FROM: Readonly<Record<ChargeEvent['kind'], readonly ChargeState[]>> = {
   accepted: ['charging'],
   // Without a card of any use it is refused before the processor hears of it.
   refused: ['charging', 'upcoming', 'refused'],
+  'came-back': ['charged'],
   paid: ['upcoming', 'refused', 'billed'],
   'taken-back': ['charged', 'otherwise'],
   skipped: NOT_MADE,
@@ -141,13 +144,14 @@ export class ChargeSettled extends Error {
  *        │          │  ▲                    │
  *        │          │  └─ moved, hurried    └──refused──▶ refused ──attempted──▶ charging …
  *        │          │                                        │  (retried: from the first card again)
+ *        │          │     (a bank debit that comes back: charged ──came back──▶ refused)
  *        │          ├──asked for──▶ billed ──paid──▶ charged │
  *        │          ├──paid──▶ otherwise ◀──────paid─────────┤
  *        │          ├──skipped, nothing due──▶ skipped ◀─────┤ (also where the plan ends)
  *        │          └──waived──▶ waived ◀────────────────────┘
  *        └── free (a first period that costs nothing)
  *
- * `charged`, `otherwise`, `free`, `waived` and `skipped` are final, but for money by hand that is taken back: then `charged` is
+ * `charged`, `otherwise`, `free`, `waived` and `skipped` are final, but for a debit that comes back, and money by hand that is taken back: then `charged` is
  * `billed` again, and `otherwise` is `upcoming` and waits for a person.
  *
  * @throws ChargeSettled for what cannot happen to a charge as it stands
@@ -183,6 +187,10 @@ function changes(charge: Charge, event: ChargeEvent): Partial<Charge> {
       };
     case 'accepted':
       return { state: 'charged', actAt: null, settledAt: event.at, paymentId: event.paymentId };
+    case 'came-back': {
+      const open = { settledAt: null, paymentId: null };
+      return { ...changes({ ...charge, ...open, round: 0 }, { ...event, kind: 'refused' }), ...open };
+    }
     case 'refused':
       return { state: 'refused', lastReason: event.reason, cardId: null, ...triedNext(charge, event.next) };
     case 'paid': {

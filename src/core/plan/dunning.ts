@@ -15,6 +15,12 @@ const CLASS: Readonly<Record<RefusalReason, RefusalClass>> = {
   'approval-needed': 'customer',
   'approval-declined': 'customer',
   'approval-lapsed': 'customer',
+  'account-short': 'later',
+  'debit-unpaid': 'later',
+  'account-closed': 'never',
+  // Debited again unasked it would only come back again.
+  'no-mandate': 'never',
+  'debit-objected': 'never',
 };
 
 export const refusalClass = (reason: RefusalReason): RefusalClass => CLASS[reason];

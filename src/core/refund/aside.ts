@@ -1,3 +1,4 @@
+import type { RefusalReason } from '../payment/outcome';
 import type { PayeeAccount } from './account';
 
 /** What else happens once the money is back. Plain JSON, kept with the refund. */
@@ -8,6 +9,8 @@ export type Aside = {
   readonly endPlan?: boolean;
   /** Where a transfer goes; without it, the business sees to it by itself. */
   readonly account?: PayeeAccount;
+  /** Why the payer's bank took a debit back. */
+  readonly why?: RefusalReason;
   /** The payer is told by mail. */
   readonly tell?: boolean;
 };

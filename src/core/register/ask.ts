@@ -14,7 +14,7 @@ export const REGISTER_STATES = [
   'dispute-lost',
 ] as const;
 export const REGISTER_CHANNELS = ['invoice', 'link', 'page', 'button', 'plan', 'desk'] as const;
-export const REGISTER_WAYS = ['card', 'cash', 'cheque', 'transfer', 'other', 'account'] as const;
+export const REGISTER_WAYS = ['card', 'debit', 'cash', 'cheque', 'transfer', 'other', 'account'] as const;
 
 /** What is asked of the register; what is empty asks nothing. Days are the business's, both included. */
 export type RegisterAsk = {
@@ -33,7 +33,7 @@ export type RegisterAsk = {
   readonly itemId: string;
   /** Only payments whose fee is not what was agreed. */
   readonly fee: 'differs' | '';
-  /** Only what came by card and stands in no payout that has arrived. */
+  /** Only what the processor took and stands in no payout that has arrived. */
   readonly landed: 'not-yet' | '';
 };
 

@@ -9,7 +9,7 @@ import { type Money, money } from '../money/money';
 import { moneyText } from '../money/money-text';
 import type { PaymentMethod } from '../payment/methods';
 import { METHOD_WORDS } from '../payment/methods';
-import { REFUSAL_BRIEF, type RefusalReason } from '../payment/outcome';
+import { ACCOUNT_SCHEME, REFUSAL_BRIEF, type RefusalReason } from '../payment/outcome';
 import type { HowPaid } from '../plan/charge';
 import { howPaidText } from '../plan/charge-words';
 import type { Afterwards } from '../plan/dunning';
@@ -62,6 +62,15 @@ export type TimelineEvent =
       readonly how?: PaymentMethod;
       /** The number of the credit note that came with it. */
       readonly credit?: string;
+    }
+  /** A bank debit was begun: when it will be known whether it is paid. */
+  | { readonly kind: 'collecting'; readonly amount: number; readonly card: string; readonly on: CalendarDate }
+  | {
+      readonly kind: 'debit-returned';
+      readonly amount: number;
+      readonly reason: RefusalReason;
+      /** ISO 20022. */
+      readonly code: string;
     }
   | { readonly kind: 'disputed'; readonly amount: number; readonly reason: DisputeReason }
   | { readonly kind: 'dispute-answered'; readonly accepted: boolean }
@@ -238,7 +247,7 @@ export function eventWords(
       };
     case 'refused':
       return {
-        lead: `Card refused, ${sum(event.amount)}`,
+        lead: `${event.card.startsWith(ACCOUNT_SCHEME) ? 'Debit not paid' : 'Card refused'}, ${sum(event.amount)}`,
         rest: '',
         note: [event.card, REFUSAL_BRIEF[event.reason]].filter(Boolean).join(', '),
       };
@@ -295,6 +304,18 @@ export function eventWords(
         lead: `${event.voided ? 'Voided' : 'Refunded'}, ${sum(event.amount)}`,
         rest: [event.how ? `${METHOD_WORDS[event.how]},` : '', `by ${byName}`].filter(Boolean).join(' '),
         note: [event.credit ? `Credit note ${event.credit}` : '', event.reason].filter(Boolean).join(': '),
+      };
+    case 'collecting':
+      return {
+        lead: `Bank debit begun, ${sum(event.amount)}`,
+        rest: `by ${byName}`,
+        note: `${event.card}, expected ${dayText(event.on, locale)}`,
+      };
+    case 'debit-returned':
+      return {
+        lead: `Debit came back, ${sum(event.amount)}`,
+        rest: '',
+        note: `${REFUSAL_BRIEF[event.reason]} (${event.code}); owed again`,
       };
     case 'disputed':
       return {

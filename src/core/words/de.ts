@@ -75,6 +75,7 @@ export const de: Words = {
   invoiceTotal: (number) => `Rechnung ${number}, Gesamtbetrag`,
   methods: {
     card: 'Karte',
+    debit: 'Lastschrift',
     transfer: 'Überweisung',
     cash: 'bar',
     cheque: 'Scheck',
@@ -111,6 +112,8 @@ export const de: Words = {
   takenBackSubject: (number, house) => `Quittung ${number} von ${house} gilt nicht`,
   takenBackText: (sum, on, invoice) =>
     `Die Quittung über ${sum} vom ${on} wurde irrtümlich ausgestellt. Bitte betrachten Sie sie als ungültig: Rechnung ${invoice} ist noch offen.`,
+  debitBackSubject: (number, house) => `Ihre Bank hat die Zahlung der Rechnung ${number} von ${house} zurückgenommen`,
+  debitBackText: (sum) => `Die Lastschrift über ${sum} kam zurück: Der Betrag ist noch zu bezahlen.`,
   cancelledSubject: (number, house) => `Rechnung ${number} von ${house} ist storniert`,
   cancelledText: (number) => `Rechnung ${number} ist storniert. Es ist nichts mehr zu bezahlen.`,
   creditSubject: (number, house, sum) => `Gutschrift ${number} von ${house}: ${sum}`,
@@ -155,6 +158,11 @@ export const de: Words = {
   noSuchLinkFrom: (business) =>
     `Vielleicht wurde er unterwegs abgeschnitten, oder er ist abgelaufen. Öffnen Sie ihn noch einmal aus der E-Mail, oder fragen Sie ${business}.`,
   noScript: 'Kartenzahlung, Fragen und Freigaben brauchen JavaScript. Lesen und Herunterladen geht ohne.',
+  collecting: (account, date) =>
+    `${account} wird belastet. Ob es bezahlt ist, steht bis ${date} fest; Sie brauchen nichts weiter zu tun.`,
+  debitAgreed: (house, sum) =>
+    `Hiermit erlaube ich ${house}, ${sum} einmal per Lastschrift von meinem Konto einzuziehen. Das dauert etwa drei Bankarbeitstage.`,
+  underWayDebit: (date) => `Wird von einem Konto eingezogen, bis ${date}`,
   checking: 'Wir fragen nach.',
   checkingMore:
     'Der Kartendienst hat noch nicht geantwortet. Sie werden höchstens einmal belastet; lassen Sie die Seite offen oder kommen Sie später wieder.',
@@ -182,6 +190,14 @@ export const de: Words = {
     'approval-lapsed': 'Die Freigabe bei Ihrer Bank kam nicht rechtzeitig. Versuchen Sie es noch einmal.',
     'never-charged':
       'Die Zahlung hat den Kartendienst nicht erreicht. Es wurde nichts belastet: Versuchen Sie es noch einmal.',
+    'account-short': 'Auf dem Konto war nicht genug Geld. Bezahlen Sie hier, mit Karte oder von einem anderen Konto.',
+    'account-closed':
+      'Ihre Bank sagt, dass das Konto nicht mehr belastet werden kann. Nehmen Sie ein anderes Konto oder eine Karte.',
+    'no-mandate':
+      'Ihrer Bank ist keine Ermächtigung zu dieser Lastschrift bekannt. Bezahlen Sie hier, und fragen Sie Ihre Bank.',
+    'debit-objected': 'Sie haben diese Zahlung bei Ihrer Bank zurückgerufen. Sie ist noch offen.',
+    'debit-unpaid':
+      'Ihre Bank hat diese Lastschrift ohne Grund nicht bezahlt. Bezahlen Sie hier, oder fragen Sie Ihre Bank.',
     refused: 'Die Bank hat diese Karte ohne Grund abgelehnt. Nehmen Sie eine andere, oder fragen Sie Ihre Bank.',
   },
   files: 'Dateien',

@@ -80,6 +80,7 @@ export const en = {
   invoiceTotal: (number: string) => `Invoice ${number}, total`,
   methods: {
     card: 'card',
+    debit: 'bank debit',
     transfer: 'bank transfer',
     cash: 'cash',
     cheque: 'cheque',
@@ -115,6 +116,9 @@ export const en = {
   takenBackSubject: (number: string, house: string) => `Receipt ${number} from ${house} does not count`,
   takenBackText: (sum: string, on: string, invoice: string) =>
     `The receipt over ${sum} of ${on} was written by mistake. Please disregard it: invoice ${invoice} is still open.`,
+  debitBackSubject: (number: string, house: string) =>
+    `Your bank took back the payment of invoice ${number} from ${house}`,
+  debitBackText: (sum: string) => `The debit of ${sum} came back: it is still to be paid.`,
   cancelledSubject: (number: string, house: string) => `Invoice ${number} from ${house} is cancelled`,
   cancelledText: (number: string) => `Invoice ${number} is cancelled. There is nothing left to pay.`,
   creditSubject: (number: string, house: string, sum: string) => `Credit note ${number} from ${house}: ${sum}`,
@@ -160,6 +164,11 @@ export const en = {
   noSuchLinkFrom: (business: string) =>
     `Perhaps it was cut off on its way, or is over. Open it from the e-mail again, or ask ${business}.`,
   noScript: 'Paying by card, questions and approvals need JavaScript. Reading and downloading work without it.',
+  collecting: (account: string, date: string) =>
+    `${account} will be charged. Whether it is paid is known by ${date}; there is nothing more to do.`,
+  debitAgreed: (house: string, sum: string) =>
+    `With this I allow ${house} to collect ${sum} once from my account by bank debit. It takes about three banking days.`,
+  underWayDebit: (date: string) => `Being collected from a bank account, until ${date}`,
   checking: 'We are checking.',
   checkingMore:
     'The card processor has not answered yet. You are charged once at most; leave this page open, or come back to it later.',

@@ -75,6 +75,7 @@ export const es: Words = {
   invoiceTotal: (number) => `Factura ${number}, total`,
   methods: {
     card: 'tarjeta',
+    debit: 'adeudo bancario',
     transfer: 'transferencia',
     cash: 'efectivo',
     cheque: 'cheque',
@@ -109,6 +110,8 @@ export const es: Words = {
   takenBackSubject: (number, house) => `El recibo ${number} de ${house} no es válido`,
   takenBackText: (sum, on, invoice) =>
     `El recibo por ${sum} del ${on} se emitió por error. No lo tenga en cuenta: la factura ${invoice} sigue pendiente.`,
+  debitBackSubject: (number, house) => `Su banco devolvió el pago de la factura ${number} de ${house}`,
+  debitBackText: (sum) => `El adeudo de ${sum} fue devuelto: sigue pendiente de pago.`,
   cancelledSubject: (number, house) => `La factura ${number} de ${house} está anulada`,
   cancelledText: (number) => `La factura ${number} está anulada. No queda nada por pagar.`,
   creditSubject: (number, house, sum) => `Nota de abono ${number} de ${house}: ${sum}`,
@@ -152,6 +155,11 @@ export const es: Words = {
   noSuchLinkFrom: (business) =>
     `Quizá se cortó por el camino, o ya no vale. Ábralo otra vez desde el correo, o pregunte a ${business}.`,
   noScript: 'Pagar con tarjeta, preguntar y aprobar necesitan JavaScript. Leer y descargar funciona sin él.',
+  collecting: (account, date) =>
+    `Se cargará en ${account}. Se sabrá si está pagado el ${date} a más tardar; no tiene que hacer nada más.`,
+  debitAgreed: (house, sum) =>
+    `Con esto autorizo a ${house} a cobrar ${sum} una sola vez de mi cuenta por adeudo bancario. Tarda unos tres días hábiles.`,
+  underWayDebit: (date) => `Se está cobrando de una cuenta, hasta el ${date}`,
   checking: 'Lo estamos comprobando.',
   checkingMore:
     'El procesador aún no ha respondido. Se le cobrará una vez como mucho; deje abierta esta página o vuelva más tarde.',
@@ -174,6 +182,11 @@ export const es: Words = {
     'approval-declined': 'No aprobó el pago en su banco. Inténtelo de nuevo o use otra tarjeta.',
     'approval-lapsed': 'La aprobación en su banco no llegó a tiempo. Inténtelo de nuevo.',
     'never-charged': 'El pago no llegó al procesador. No se cobró nada: inténtelo de nuevo.',
+    'account-short': 'No había dinero suficiente en la cuenta. Pague aquí, con tarjeta o desde otra cuenta.',
+    'account-closed': 'Su banco dice que ya no se puede cargar en esa cuenta. Use otra cuenta o una tarjeta.',
+    'no-mandate': 'Su banco no conoce autorización para este adeudo. Pague aquí y hable con su banco.',
+    'debit-objected': 'Usted pidió a su banco la devolución de este pago. Sigue pendiente.',
+    'debit-unpaid': 'Su banco no pagó este adeudo y no dio motivo. Pague aquí o pregunte a su banco.',
     refused: 'El banco rechazó esta tarjeta sin motivo. Use otra o pregunte a su banco.',
   },
   files: 'Archivos',

@@ -75,6 +75,7 @@ export const fr: Words = {
   invoiceTotal: (number) => `Facture ${number}, total`,
   methods: {
     card: 'carte',
+    debit: 'prélèvement',
     transfer: 'virement',
     cash: 'espèces',
     cheque: 'chèque',
@@ -109,6 +110,8 @@ export const fr: Words = {
   takenBackSubject: (number, house) => `Le reçu ${number} de ${house} n’est pas valable`,
   takenBackText: (sum, on, invoice) =>
     `Le reçu de ${sum} du ${on} a été établi par erreur. N’en tenez pas compte : la facture ${invoice} reste à payer.`,
+  debitBackSubject: (number, house) => `Votre banque a repris le paiement de la facture ${number} de ${house}`,
+  debitBackText: (sum) => `Le prélèvement de ${sum} est revenu : la somme reste à payer.`,
   cancelledSubject: (number, house) => `La facture ${number} de ${house} est annulée`,
   cancelledText: (number) => `La facture ${number} est annulée. Il n’y a plus rien à payer.`,
   creditSubject: (number, house, sum) => `Avoir ${number} de ${house} : ${sum}`,
@@ -154,6 +157,11 @@ export const fr: Words = {
     `Il a peut-être été coupé en route, ou n’est plus valable. Ouvrez-le à nouveau depuis le courriel, ou demandez à ${business}.`,
   noScript:
     'Payer par carte, poser une question et approuver demandent JavaScript. Lire et télécharger fonctionne sans.',
+  collecting: (account, date) =>
+    `${account} sera débité. On saura d’ici au ${date} si c’est payé ; vous n’avez plus rien à faire.`,
+  debitAgreed: (house, sum) =>
+    `Par la présente, j’autorise ${house} à prélever ${sum} une seule fois sur mon compte. Cela prend environ trois jours ouvrés.`,
+  underWayDebit: (date) => `Prélèvement en cours sur un compte, jusqu’au ${date}`,
   checking: 'Nous vérifions.',
   checkingMore:
     'Le prestataire n’a pas encore répondu. Vous serez débité une fois au plus ; laissez cette page ouverte ou revenez plus tard.',
@@ -177,6 +185,13 @@ export const fr: Words = {
       'Vous n’avez pas donné votre accord auprès de votre banque. Réessayez, ou prenez une autre carte.',
     'approval-lapsed': 'L’accord auprès de votre banque n’est pas venu à temps. Réessayez.',
     'never-charged': 'Le paiement n’a pas atteint le prestataire. Rien n’a été débité : réessayez.',
+    'account-short': 'Le solde du compte ne suffisait pas. Payez ici, par carte ou depuis un autre compte.',
+    'account-closed':
+      'Votre banque indique que ce compte ne peut plus être débité. Prenez un autre compte, ou une carte.',
+    'no-mandate':
+      'Votre banque ne connaît pas d’autorisation pour ce prélèvement. Payez ici, et parlez-en à votre banque.',
+    'debit-objected': 'Vous avez demandé à votre banque de reprendre ce paiement. Il reste dû.',
+    'debit-unpaid': 'Votre banque n’a pas payé ce prélèvement, sans motif. Payez ici, ou demandez à votre banque.',
     refused: 'La banque a refusé cette carte sans motif. Prenez-en une autre, ou demandez à votre banque.',
   },
   files: 'Fichiers',

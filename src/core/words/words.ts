@@ -1,3 +1,4 @@
+import { ACCOUNT_SCHEME } from '../payment/outcome';
 import { de } from './de';
 import { en, type Words } from './en';
 import { es } from './es';
@@ -16,6 +17,10 @@ export function wordsOf(languageOrLocale: string): Words {
   const language = languageOrLocale.slice(0, 2).toLowerCase();
   return isLanguage(language) ? LANGUAGES[language] : en;
 }
+
+/** What was charged, as its holder reads it: a card's scheme is its name, a bank account is called so in their language. */
+export const accountText = (card: string, { plan }: Words): string =>
+  card.startsWith(ACCOUNT_SCHEME) ? card.replace(ACCOUNT_SCHEME, plan.bankAccount) : card;
 
 const HOMES: Readonly<Record<Language, string>> = { en: 'US', de: 'DE', fr: 'FR', es: 'ES' };
 

@@ -1,3 +1,4 @@
+import type { PrintedInvoice } from '@/core/invoice/printed';
 import type { PrintedOrder } from '@/core/offer/order';
 import { packingOf } from '@/core/offer/packing';
 import type { PaymentMethod } from '@/core/payment/methods';
@@ -71,10 +72,34 @@ export function takenBackLetter(receipt: PrintedReceipt, reason: string, dueMino
   });
 }
 
+/** The letter that tells a payer that their bank took a debit back, and what is due again. @param why in their language */
+export function debitBackLetter(
+  invoice: PrintedInvoice,
+  { minor, why, dueMinor }: { readonly minor: number; readonly why: string; readonly dueMinor: number },
+  link: string,
+): Letter {
+  const words = wordsOf(invoice.locale);
+  const due = sumText(dueMinor, invoice);
+  return letter({
+    locale: invoice.locale,
+    seller: invoice.seller,
+    accent: invoice.accent,
+    subject: words.debitBackSubject(invoice.number, invoice.seller.name),
+    lead: `${words.invoice} ${invoice.number}, ${invoice.payer.name}`,
+    sum: '',
+    under: '',
+    words: [words.debitBackText(sumText(minor, invoice)), why],
+    rows: [],
+    total: { label: words.stillDue, value: due },
+    button: { words: words.seeAndPay(due), link },
+    last: words.answerThis(invoice.seller.name),
+  });
+}
+
 /** Money that went back, as its letter tells it: minor units, how where not to the card, why, and the credit note that came with it. */
 export type ToldRefund = {
   readonly minor: number;
-  readonly byHand: Exclude<PaymentMethod, 'card'> | null;
+  readonly byHand: Exclude<PaymentMethod, 'card' | 'debit'> | null;
   readonly reason: string;
   readonly credit: string | null;
 };

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Business } from '@/core/business/business';
 import type { Customer } from '@/core/customer/customer';
+import { methodOf } from '@/core/payment/outcome';
 import { cardsTried } from '@/core/plan/cards';
 import type { Charge } from '@/core/plan/charge';
 import { type Decided, decideCharge } from '@/core/plan/due-charge';
@@ -143,6 +144,7 @@ async function writeAttempts(
   const sales = decided.flatMap(({ plan, decision }) => {
     if (decision.kind !== 'attempt') return [];
     const { id, invoiceId, paymentId, customerId, currency, amountMinor, attempts } = decision.charge;
+    const card = found(cards.get(decision.cardId));
     const payment: NewPayment = {
       id: found(paymentId),
       invoiceId: found(invoiceId),
@@ -154,9 +156,10 @@ async function writeAttempts(
       amountMinor,
       tipMinor: 0n,
       exclusive: false,
+      method: methodOf(card),
       attemptKey: `charge:${id}:${attempts}`,
     };
-    return [{ payment, card: found(cards.get(decision.cardId)), reference: `${business.name}, ${plan.terms.name}` }];
+    return [{ payment, card, reference: `${business.name}, ${plan.terms.name}` }];
   });
   if (sales.length === 0) return [];
   await insertPayments(

@@ -16,6 +16,7 @@ import { lookForDisputes } from '@/flows/dispute/hear-disputes';
 import { type Context, desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
+import { lookForDebits } from '@/flows/payment/hear-debits';
 import { saleKey } from '@/flows/payment/take-payment';
 import { type Movements, midnight, movements, ofDay } from '@/flows/way/day-movements';
 import { services } from '@/outside/services';
@@ -55,8 +56,9 @@ async function compared(
  * in order; while the processor does not answer, it waits.
  */
 export async function closeDays(ctx: Context): Promise<void> {
-  // What was disputed unheard counts for the day on which it is heard of; once a day it is asked for.
+  // What was disputed or came back unheard counts for the day on which it is heard of; once a day it is asked for.
   await lookForDisputes(ctx);
+  await lookForDebits(ctx);
   const over = new Date(ctx.now.getTime() - GRACE_MS);
   for (;;) {
     const span = await ctx.read(async (db) => {

@@ -1,6 +1,7 @@
 import { addDays, type CalendarDate, daysBetween, isCalendarDate, laterDay } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import {
+  type BatchBack,
   type BatchDispute,
   type ByHand,
   type ByHandSum,
@@ -116,7 +117,7 @@ export type BatchLine = {
   readonly at: Date;
   readonly payment: PaymentRow;
   /** A sale, what was given back of one, or what a dispute moved; minor units, negative where it went out. */
-  readonly back: 'refund' | 'void' | BatchDispute['kind'] | null;
+  readonly back: BatchBack['kind'] | BatchDispute['kind'] | null;
   readonly amountMinor: bigint;
   readonly feeMinor: bigint;
 };

@@ -15,7 +15,7 @@ import { dueByDay, receivedByDay } from '@/db/day-sums';
 import { disputesToAnswer } from '@/db/disputes';
 import { invoiceRows, largestDue, lateInvoices } from '@/db/invoice-lists';
 import { failedMessages, lastAsked, lastReminded } from '@/db/messages';
-import { cameIn, type PaymentRow, pendingSince, refusedLately } from '@/db/payments';
+import { cameBackLately, cameIn, type PaymentRow, pendingSince, refusedLately } from '@/db/payments';
 import { returnedPayouts } from '@/db/payouts';
 import { planById } from '@/db/plans';
 import type { Db } from '@/db/pool';
@@ -106,13 +106,14 @@ async function everything(db: Db, today: CalendarDate): Promise<QueueItem[]> {
   const refused = await refusedLately(db, asDays(db.now, REFUSED_DAYS), MOST);
   const charges = await refusedCharges(db, MOST);
   const parts = await lateParts(db, today);
+  const back = await cameBackLately(db, asDays(db.now, REFUSED_DAYS), MOST);
   const known = new Set(
-    [...refused, ...charges, ...parts.map(({ charge }) => charge)].map(({ invoiceId }) => invoiceId),
+    [...refused, ...back, ...charges, ...parts.map(({ charge }) => charge)].map(({ invoiceId }) => invoiceId),
   );
   const late = (await lateInvoices(db, today, MOST)).filter(({ id }) => !known.has(id));
   const cards = await failingCards(db, today, MOST);
   const checking = await pendingSince(db, new Date(db.now.getTime() - CHECKING_AFTER_MS), MOST);
-  const wholes = [...late.map(({ id }) => id), ...refused.flatMap(({ invoiceId }) => invoiceId ?? [])];
+  const wholes = [...late.map(({ id }) => id), ...[...refused, ...back].flatMap(({ invoiceId }) => invoiceId ?? [])];
   const reminded = await lastReminded(db, wholes, asDays(db.now, REFUSED_DAYS));
   const asked = await lastAsked(
     db,
@@ -130,6 +131,11 @@ async function everything(db: Db, today: CalendarDate): Promise<QueueItem[]> {
     ...refused
       .filter(({ channel }) => channel !== 'plan')
       .map((payment) => ({ kind: 'refused' as const, payment, asked: reminded.get(payment.invoiceId ?? '') ?? null })),
+    ...back.map((payment) => ({
+      kind: 'came-back' as const,
+      payment,
+      asked: reminded.get(payment.invoiceId ?? '') ?? null,
+    })),
     ...(await missedCharges(db, MOST)).map((missed) => ({ kind: 'missed' as const, missed })),
     ...charges.map((charge) => ({
       kind: 'charge' as const,

@@ -7,7 +7,7 @@ import type { differingBatches } from '@/db/day-batches';
 import type { DisputeRow } from '@/db/disputes';
 import type { InvoiceRow } from '@/db/invoice-lists';
 import type { FailedMessage } from '@/db/messages';
-import type { PaymentRow } from '@/db/payments';
+import type { cameBackLately, PaymentRow } from '@/db/payments';
 import type { PayoutRow } from '@/db/payouts';
 import type { openQuestions } from '@/db/questions';
 import type { StuckJob } from '@/db/stuck-jobs';
@@ -34,6 +34,11 @@ export type QueueItem =
   | LateParts
   | { readonly kind: 'card'; readonly failing: FailingCard; readonly asked: Date | null }
   | { readonly kind: 'refused'; readonly payment: PaymentRow; readonly asked: Date | null }
+  | {
+      readonly kind: 'came-back';
+      readonly payment: Awaited<ReturnType<typeof cameBackLately>>[number];
+      readonly asked: Date | null;
+    }
   | { readonly kind: 'checking'; readonly payment: PaymentRow }
   | { readonly kind: 'stuck'; readonly job: StuckJob }
   | { readonly kind: 'undelivered'; readonly message: FailedMessage }
@@ -90,7 +95,8 @@ export function workItem(item: QueueItem, { since }: { readonly since: Date }): 
         of: item,
       };
     }
-    case 'refused': {
+    case 'refused':
+    case 'came-back': {
       const { customerId: who, invoiceId } = item.payment;
       return { group: unlessAsked('remind'), who, things: named('invoice', invoiceId), of: item };
     }

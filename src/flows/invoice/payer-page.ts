@@ -4,6 +4,7 @@ import { type PayerView, payerView } from '@/db/payer-view';
 import { addToTimeline } from '@/db/timeline';
 import { INVOICE_LINK } from '@/flows/door/links';
 import { anybody, byLink } from '@/flows/door/operation';
+import type { Takes } from '@/outside/cards';
 import { services } from '@/outside/services';
 
 /** What the customer's link shows; null for a link that opens nothing. */
@@ -42,8 +43,12 @@ export const noteSeen = byLink(INVOICE_LINK).write(
   },
 );
 
-/** The address of the processor's card fields for a frame on our pages. @param framed where our page stands in a frame itself */
-export const cardFieldsUrl = (framed = false): string => {
+/**
+ * The address of the processor's fields for a frame on our pages.
+ *
+ * @param how.framed where our page stands in a frame itself @param how.take a card only, where nothing is said
+ */
+export const cardFieldsUrl = (how: { readonly framed?: boolean; readonly take?: Takes } = {}): string => {
   const { cards, publicUrl } = services();
-  return cards.fieldsUrl(new URL(publicUrl).origin, framed);
+  return cards.fieldsUrl(new URL(publicUrl).origin, how);
 };

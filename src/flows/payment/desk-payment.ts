@@ -54,6 +54,7 @@ export const payAtDesk = desk('take').run(
       key: saleKey(ctx.businessId, payment.id),
       amount: money(payment.amountMinor, payment.currency),
       token,
+      take: 'both',
       reference: asked.what,
       returnUrl: `${publicUrl}/ask/invoices/${payment.invoiceId}`,
     });

@@ -4,7 +4,8 @@ import { agreedFeeOf } from '@/core/business/tariff';
 import { dateInZone } from '@/core/dates/zone';
 import { cardPaymentTaken } from '@/core/ledger/movements';
 import { jsonMinor, money } from '@/core/money/money';
-import { cardText, type SaleOutcome } from '@/core/payment/outcome';
+import { cardText, methodOf, type SaleOutcome } from '@/core/payment/outcome';
+import { accountText, wordsOf } from '@/core/words/words';
 import { businessById } from '@/db/businesses';
 import { type Invoice, invoicesByIds, updatePaid } from '@/db/invoices';
 import { insertEntries } from '@/db/ledger';
@@ -14,6 +15,7 @@ import {
   type Payment,
   paymentById,
   updatePaymentApproval,
+  updatePaymentCollecting,
   updatePaymentsPaid,
   updatePaymentsRefused,
 } from '@/db/payments';
@@ -82,6 +84,8 @@ export const recordOutcomes = (ctx: Context, outcomes: readonly Outcome[]): Prom
       if (payment.orderId) await recordOrderRefused(tx, found(orders.get(payment.orderId)));
     await followIntoPlans(tx, business, { paid, refused, invoices: after });
     for (const { payment, outcome } of saidOf(said, 'approval')) await recordApproval(tx, payment, outcome);
+    for (const { payment, outcome } of saidOf(said, 'collecting'))
+      await recordCollecting(tx, business, payment, outcome);
   });
 
 /** The same of one payment. Returns it as it is then. */
@@ -149,6 +153,25 @@ async function recordApproval(
   await addLines(tx, [{ of: paidSubject(payment), event, byName: 'Dahlia' }]);
 }
 
+/** A bank debit is under way; a day that the processor moves is noted, and not told again. */
+async function recordCollecting(
+  tx: Tx,
+  business: Business,
+  payment: Payment,
+  outcome: Extract<SaleOutcome, { kind: 'collecting' }>,
+): Promise<void> {
+  if (payment.expectedAt?.getTime() === outcome.expectedAt.getTime()) return;
+  await updatePaymentCollecting(tx, payment.id, outcome);
+  if (payment.expectedAt) return;
+  const event = {
+    kind: 'collecting',
+    amount: jsonMinor(payment.amountMinor + payment.tipMinor),
+    card: cardText(outcome.card),
+    on: dateInZone(outcome.expectedAt, business.zone),
+  } as const;
+  await addLines(tx, [{ of: paidSubject(payment), event, byName: payment.chargeId ? 'Dahlia' : 'Customer' }]);
+}
+
 /** Writes down card payments of invoices. Returns the invoices as they are then. */
 async function recordPaid(
   tx: Tx,
@@ -171,7 +194,12 @@ async function recordPaid(
     const { printed, creditedMinor } = invoice;
     came.push({ payment, feeMinor: outcome.feeMinor, beforeMinor, sums: found(printed) });
     const left = { beforeMinor, creditedMinor, leftMinor: dueMinor };
-    receipts.push({ printed: found(printed), payment, method: cardText(outcome.card), ...left });
+    receipts.push({
+      printed: found(printed),
+      payment,
+      method: accountText(cardText(outcome.card), wordsOf(found(printed).locale)),
+      ...left,
+    });
   }
   await updatePaymentsPaid(
     tx,
@@ -197,7 +225,7 @@ async function recordPaid(
     paid.map(({ payment, outcome }) => {
       const { id: invoiceId, printed } = found(after.get(found(payment.invoiceId)));
       const amount = money(payment.amountMinor, payment.currency);
-      const words = `Card payment of invoice ${found(printed).number}`;
+      const words = `${methodOf(outcome.card) === 'debit' ? 'Bank debit' : 'Card payment'} of invoice ${found(printed).number}`;
       return {
         entry: cardPaymentTaken(today, words, amount, {
           feeMinor: outcome.feeMinor,

@@ -2,9 +2,11 @@ import { randomUUID } from 'node:crypto';
 import type { Business } from '@/core/business/business';
 import { dateInZone } from '@/core/dates/zone';
 import { orderRefunded, type PartnersPart, paymentRefunded } from '@/core/ledger/movements';
-import { jsonMinor, money } from '@/core/money/money';
+import { jsonMinor, leastOf, money } from '@/core/money/money';
+import { isAtProcessor } from '@/core/payment/methods';
 import { stepOf } from '@/core/refund/printed-document';
-import { refundTakes, taxOf } from '@/core/refund/refund';
+import { refundableLeft, refundTakes, taxOf } from '@/core/refund/refund';
+import type { TimelineEvent } from '@/core/timeline/timeline';
 import { businessById } from '@/db/businesses';
 import { chargesByIds } from '@/db/charges';
 import { type Invoice, updateInvoiceRefunded } from '@/db/invoices';
@@ -33,7 +35,8 @@ export async function recordRefund(tx: Writing, subject: RefundSubject, refund: 
   const business = await businessById(tx);
   const isVoid = refund.kind === 'void';
   const amountMinor = refund.amountMinor - refund.tipMinor;
-  const takes = refundTakes(paid, amountMinor, isVoid);
+  // A debit that came back may take more than is left, where some of it went back another way before.
+  const takes = refundTakes(paid, leastOf(amountMinor, refundableLeft(paid).amountMinor), isVoid);
   for (const [at, share] of shares.entries())
     await updateReversed(tx, payment.id, share.position, {
       moreMinor: takes.partners[at] ?? 0n,
@@ -44,7 +47,7 @@ export async function recordRefund(tx: Writing, subject: RefundSubject, refund: 
     shareMinor: takes.partners.reduce((sum, minor) => sum + minor, 0n),
     feeMinor: takes.partnersFeeMinor,
   };
-  const took = { partners, feeBackMinor: takes.feeBackMinor };
+  const took = { partners, feeBackMinor: takes.feeBackMinor - refund.feeMinor };
   const credit = invoice ? await refundOfInvoice(tx, business, invoice, { refund, subject, took }) : null;
   if (order) await refundOfOrder(tx, business, order, { refund, subject, took });
   await putOnHand(tx, goodsOf(subject, refund));
@@ -52,16 +55,23 @@ export async function recordRefund(tx: Writing, subject: RefundSubject, refund: 
     const [charge] = await chargesByIds(tx, [payment.chargeId], false);
     if (charge) await cancelPlanNow(tx, charge.planId, { afterPeriod: false, keepOwed: false });
   }
-  const event = {
-    kind: 'given-back',
-    amount: jsonMinor(refund.amountMinor),
-    reason: refund.reason,
-    voided: isVoid,
-    ...(refund.method === payment.method ? {} : { how: refund.method }),
-    ...(credit ? { credit: credit.number } : {}),
-  } as const;
+  const event = eventOf(subject, refund, credit?.number);
   await addToTimeline(tx, invoice ? invoice.id : { orderId: found(order).id }, event, refund.byName);
   await tellPayer(tx, subject, refund, credit?.id ?? null);
+}
+
+function eventOf({ payment }: RefundSubject, refund: Refund, credit: string | undefined): TimelineEvent {
+  const amount = jsonMinor(refund.amountMinor);
+  if (refund.kind === 'return')
+    return { kind: 'debit-returned', amount, reason: refund.wish.why ?? 'debit-unpaid', code: refund.reference };
+  return {
+    kind: 'given-back',
+    amount,
+    reason: refund.reason,
+    voided: refund.kind === 'void',
+    ...(refund.method === payment.method ? {} : { how: refund.method }),
+    ...(credit ? { credit } : {}),
+  };
 }
 
 type Booked = {
@@ -70,7 +80,11 @@ type Booked = {
   readonly took: { readonly partners: PartnersPart; readonly feeBackMinor: bigint };
 };
 
-const wordsOf = ({ kind }: Refund): string => (kind === 'void' ? 'Void' : 'Refund');
+const WORDS: Readonly<Record<Refund['kind'], string>> = {
+  refund: 'Refund',
+  void: 'Void',
+  return: 'Debit that came back',
+};
 
 /** Of an invoice: its credit note, or it is owed again. Returns the note. */
 async function refundOfInvoice(
@@ -96,7 +110,7 @@ async function refundOfInvoice(
   if (behind) await addRefundedToOffer(tx, behind.offerId, payment.currency, amountMinor);
   await insertEntry(
     tx,
-    paymentRefunded(today, `${wordsOf(refund)} of invoice ${invoice.number}`, money(amountMinor, payment.currency), {
+    paymentRefunded(today, `${WORDS[refund.kind]} of invoice ${invoice.number}`, money(amountMinor, payment.currency), {
       by: refund.method,
       tipMinor: refund.tipMinor,
       ...took,
@@ -121,7 +135,7 @@ async function refundOfOrder(
     orderRefunded(
       {
         on: dateInZone(tx.now, business.zone),
-        words: `${wordsOf(refund)} of order ${order.reference}`,
+        words: `${WORDS[refund.kind]} of order ${order.reference}`,
         currency: payment.currency,
       },
       { totalMinor, taxMinor: taxOf(credited), tipMinor: refund.tipMinor },
@@ -158,7 +172,7 @@ async function tellPayer(
       minor: jsonMinor(refund.amountMinor),
       text: refund.reason,
       ...(creditId ? { creditId } : {}),
-      ...(refund.method === 'card' ? {} : { byHand: refund.method }),
+      ...(isAtProcessor(refund.method) ? {} : { byHand: refund.method }),
     },
   });
 }

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { money } from '@/core/money/money';
-import type { PaymentMethod } from '@/core/payment/methods';
+import { isAtProcessor, type PaymentMethod } from '@/core/payment/methods';
 import type { Aside } from '@/core/refund/aside';
 import { keptStep } from '@/core/refund/printed-document';
 import { type RefundWish, refundableLeft, refundParts } from '@/core/refund/refund';
@@ -23,7 +23,7 @@ const ASK_AFTER_SECONDS = 20;
 /** What a person gives back, how, and what else hangs on it. */
 export type RefundAsk = {
   readonly wish: RefundWish;
-  /** To the card, or another way by hand. */
+  /** To the card or the bank account that paid, or another way by hand. */
   readonly method: PaymentMethod;
   /** Of the cheque or transfer. */
   readonly reference: string;
@@ -70,7 +70,7 @@ async function writeDown(tx: Writing, paymentId: string, ask: RefundAsk): Promis
     paymentId,
     kind: wish.by === 'void' ? 'void' : 'refund',
     method,
-    reference: method === 'card' ? '' : ask.reference.trim(),
+    reference: isAtProcessor(method) ? '' : ask.reference.trim(),
     amountMinor: parts.totalMinor,
     tipMinor: parts.tipMinor,
     step: parts.step && keptStep(parts.step),
@@ -79,7 +79,7 @@ async function writeDown(tx: Writing, paymentId: string, ask: RefundAsk): Promis
     requestKey,
     byName: tx.name,
   });
-  if (method === 'card') await askLater(tx, id);
+  if (isAtProcessor(method)) await askLater(tx, id);
   else {
     await updateRefund(tx, id, 'done');
     await recordRefund(tx, subject, found(await refundById(tx, id)));
@@ -100,7 +100,8 @@ async function requireRefundable(
   if (payment.state !== 'paid') throw new Refusal('nothing-to-refund');
   // The holder's bank has the money: given back beside it, it would be gone twice.
   if (payment.dispute === 'open' || payment.dispute === 'lost') throw new Refusal('disputed');
-  if (method === 'account' || (method === 'card' && !payment.saleId)) throw new Refusal('not-by-card');
+  if (method === 'account' || (isAtProcessor(method) && (!payment.saleId || method !== payment.method)))
+    throw new Refusal('not-by-card');
   const pending = invoice ? await pendingRefundsOf(tx, invoice.id) : refunds.filter(({ state }) => state === 'pending');
   if (pending.length > 0) throw new Refusal('refund-under-way');
   if (invoice && (await heldByPending(tx, invoice.id)) > 0n) throw new Refusal('payment-under-way');

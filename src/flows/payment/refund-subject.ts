@@ -85,9 +85,9 @@ export const payerOf = ({ invoice, order }: Pick<RefundSubject, 'invoice' | 'ord
 export const creditingOfSubject = ({ printed, steps }: Pick<RefundSubject, 'printed' | 'steps'>) =>
   creditedSoFar(printed, steps);
 
-/** Whether a card payment can still be voided: nothing of it went back, and its day is not closed. */
-export async function mayVoid(db: Db, { saleId, state, settledAt, refundedMinor }: Payment): Promise<boolean> {
-  if (!saleId || state !== 'paid' || !settledAt || refundedMinor > 0n) return false;
+/** Whether a card payment can still be voided: nothing of it went back, and its day is not closed. A bank debit cannot. */
+export async function mayVoid(db: Db, { method, saleId, state, settledAt, refundedMinor }: Payment): Promise<boolean> {
+  if (method !== 'card' || !saleId || state !== 'paid' || !settledAt || refundedMinor > 0n) return false;
   const closed = await closedTo(db);
   const { zone } = await businessById(db);
   return closed === null || dateInZone(settledAt, zone) > closed;

@@ -1,7 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { smallestPayment } from '@/core/business/business';
+import type { CalendarDate } from '@/core/dates/calendar-date';
+import { dateInZone } from '@/core/dates/zone';
+import { takenBy } from '@/core/invoice/printed';
 import { money } from '@/core/money/money';
-import { REFUSAL_WORDS, type RefusalReason } from '@/core/payment/outcome';
+import { cardText, REFUSAL_WORDS, type RefusalReason } from '@/core/payment/outcome';
 import { isAllowed, payable } from '@/core/payment/part-payment';
 import { businessById } from '@/db/businesses';
 import { lockedInvoice } from '@/db/invoices';
@@ -23,6 +26,7 @@ import { found } from '@/flows/door/rights';
 import { isFreshWork, type Work } from '@/flows/door/work';
 import { requireConsent } from '@/flows/invoice/consent';
 import { askAboutLater } from '@/flows/payment/ask-later';
+import type { Takes } from '@/outside/cards';
 import { services } from '@/outside/services';
 import { perHour } from './attempt-limits';
 import { noteRefusal, requireFewRefusals, whenThere } from './card-testing';
@@ -34,6 +38,8 @@ export type PaymentStatus =
   | { readonly state: 'paid'; readonly receipt: string }
   | { readonly state: 'refused'; readonly words: string; readonly reason: RefusalReason }
   | { readonly state: 'approval'; readonly url: string }
+  /** A bank debit: known on that day, of that account. */
+  | { readonly state: 'collecting'; readonly on: CalendarDate; readonly account: string }
   | { readonly state: 'checking' };
 
 /** The key under which the processor knows a payment: it names the business too, so that an event finds its way back. */
@@ -54,6 +60,11 @@ export async function statusOf(ctx: Context, payment: Payment): Promise<PaymentS
   if (payment.state === 'refused') {
     const reason = payment.reason ?? 'refused';
     return { state: 'refused', words: REFUSAL_WORDS[reason], reason };
+  }
+  if (payment.expectedAt) {
+    const { zone } = await ctx.read(businessById);
+    const account = cardText({ scheme: payment.cardScheme ?? '', last4: payment.cardLast4 ?? '' });
+    return { state: 'collecting', on: dateInZone(payment.expectedAt, zone), account };
   }
   return payment.approvalUrl ? { state: 'approval', url: payment.approvalUrl } : { state: 'checking' };
 }
@@ -91,6 +102,7 @@ async function payInvoice(
     key: saleKey(ctx.businessId, payment.id),
     amount: money(payment.amountMinor + payment.tipMinor, payment.currency),
     token: attempt.cardToken,
+    take: claim.take,
     reference: claim.reference,
     returnUrl: `${publicUrl}/i/${claim.link}/back`,
   });
@@ -139,7 +151,9 @@ export type PayAttempt = {
 /** A tip of more than this many times the payment is a slip of the finger. */
 const MOST_TIPS = 2n;
 
-type Claim = { mine: true; payment: Payment; reference: string; link: string } | { mine: false; payment: Payment };
+type Claim =
+  | { mine: true; payment: Payment; reference: string; link: string; take: Takes }
+  | { mine: false; payment: Payment };
 
 async function claimPayment(tx: Tx, invoiceId: string, attempt: PayAttempt): Promise<Claim> {
   const { attemptKey, amountMinor, tipMinor = 0n } = attempt;
@@ -152,7 +166,8 @@ async function claimPayment(tx: Tx, invoiceId: string, attempt: PayAttempt): Pro
   // The whole is paid by one; parts by several people may be under way together, each within what the others leave.
   const open = ways.parts ? null : await pendingPayment(tx, invoiceId);
   if (open) return { mine: false, payment: open };
-  if (!ways.card) throw new Refusal('invoice-not-payable');
+  const take = takenBy(ways);
+  if (!take) throw new Refusal('invoice-not-payable');
   await requireConsent(tx, invoice, attempt.acceptsTerms === true);
   const business = await businessById(tx);
   const terms = payable({
@@ -189,5 +204,5 @@ async function claimPayment(tx: Tx, invoiceId: string, attempt: PayAttempt): Pro
   ]);
   await askAboutLater(tx, [id]);
   const reference = `${business.name}, invoice ${invoice.printed.number}`;
-  return { mine: true, payment: found(await paymentById(tx, id)), reference, link: invoice.linkToken };
+  return { mine: true, payment: found(await paymentById(tx, id)), reference, link: invoice.linkToken, take };
 }

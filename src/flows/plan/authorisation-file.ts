@@ -1,13 +1,13 @@
 import { type Business, sellerOf } from '@/core/business/business';
 import type { Customer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
-import { longDate, monthText } from '@/core/dates/date-text';
+import { longDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
-import { cardText } from '@/core/payment/outcome';
 import type { AuthorisationPaper } from '@/core/plan/authorisation-paper';
 import { todayOf } from '@/core/plan/days';
 import { firstCharges } from '@/core/plan/plan';
+import { heldText } from '@/core/plan/shown-card';
 import { wordsOf } from '@/core/words/words';
 import { authorisationById } from '@/db/authorisations';
 import { businessById } from '@/db/businesses';
@@ -88,11 +88,7 @@ export async function authorisationPaper(ctx: Context, id: string): Promise<File
         ...base,
         given: [
           words.givenOn(day(given.givenAt), given.givenBy, words.how[given.how]),
-          ...(card
-            ? [
-                `${words.yourCard}: ${cardText(card)}, ${words.until(monthText(card.expires, localeOf(business, customer)))}`,
-              ]
-            : []),
+          ...(card ? [`${words.yourCard}: ${heldText(card, localeOf(business, customer), words)}`] : []),
           [given.takenBy, given.givenFrom, `v${given.textVersion}`].filter(Boolean).join(' · '),
         ],
         withdrawn: given.withdrawnAt ? words.withdrawnOn(day(given.withdrawnAt)) : '',

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
-import { REFUSAL_BRIEF } from '@/core/payment/outcome';
-import type { KeptCard, ShownCard } from '@/core/plan/shown-card';
+import { cardText, REFUSAL_BRIEF } from '@/core/payment/outcome';
+import { type KeptCard, NO_END, type ShownCard } from '@/core/plan/shown-card';
 import { type Business, businessById } from '@/db/businesses';
 import { closeClaims } from '@/db/card-claims';
 import { type CardOnFile, cardById, cardsOf, insertCard, updateCard } from '@/db/cards';
@@ -82,7 +82,10 @@ export function shownCard(card: CardOnFile, business: Business, now: Date): Show
   const soon = addDays(dateInZone(now, business.zone), business.charging.expiryDays).slice(0, 7);
   return {
     id: card.id,
-    words: `${card.scheme} ·${card.last4}, good until ${card.expires.slice(5)}/${card.expires.slice(2, 4)}`,
+    words: [
+      cardText(card),
+      ...(card.expires === NO_END ? [] : [`good until ${card.expires.slice(5)}/${card.expires.slice(2, 4)}`]),
+    ].join(', '),
     state: card.state === 'good' ? 'good' : 'refusing',
     trouble: card.trouble ? REFUSAL_BRIEF[card.trouble] : '',
     ending: card.expires <= soon,

@@ -118,13 +118,18 @@ const planIds = (charges: readonly Charge[]): string[] => [...new Set(charges.ma
 
 /**
  * Money by hand was taken back: the charges of its invoice that it paid are open again, the latest first, as many as are not paid
- * any more. @param invoice as it is afterwards
+ * any more. @param invoice as it is afterwards @param paymentId the debit that came back and had paid some, where it is one
  */
-export async function followTakenBack(tx: Tx, business: Business, invoice: Invoice): Promise<void> {
+export async function followTakenBack(
+  tx: Tx,
+  business: Business,
+  invoice: Invoice,
+  paymentId: string | null = null,
+): Promise<void> {
   const paid = invoice.paidMinor - invoice.refundedMinor;
   let counted = (await paidByCharges(tx, [invoice.id])).get(invoice.id) ?? 0n;
   const open: ChangedCharge[] = [];
-  for (const charge of await chargesPaidByHand(tx, invoice.id)) {
+  for (const charge of await chargesPaidByHand(tx, invoice.id, paymentId)) {
     if (counted <= paid) break;
     counted -= charge.amountMinor;
     open.push(after(charge, { kind: 'taken-back' }));

@@ -6,6 +6,7 @@ import { after, type Charge, type NextTry } from '@/core/plan/charge';
 import { todayOf } from '@/core/plan/days';
 import { refusalClass } from '@/core/plan/dunning';
 import { nextTry } from '@/core/plan/next-try';
+import { RUNNING_STATES } from '@/core/plan/state';
 import type { NextTold } from '@/core/timeline/timeline';
 import { type CardOnFile, cardsOfCustomers, updateCard } from '@/db/cards';
 import { updateCharges } from '@/db/charges';
@@ -30,14 +31,17 @@ export const isUsable = ({ state }: Pick<CardOnFile, 'state'>): boolean => state
 const told = (business: Business, next: NextTry): NextTold =>
   next.kind === 'retry' ? { kind: 'retry', on: todayOf(business, next.at) } : next;
 
-/** Writes refusals down, and what follows them by the business's policy. */
+/** Writes refusals down, and what follows them by the business's policy; a charge that is made is one whose debit came back. */
 export async function refuseCharges(tx: Tx, business: Business, refused: readonly RefusedCharge[]): Promise<void> {
   if (refused.length === 0) return;
   const usable = await usableCards(tx, refused);
   const decided = refused.map((one) => {
     const { charge, reason } = one;
-    const next = nextTry(charge, reason, business, { usable: usable(charge.planId), now: tx.now });
-    return { ...one, next, changed: after(charge, { kind: 'refused', reason, next }) };
+    // The days for trying again count anew from the day on which a debit came back.
+    const from = charge.state === 'charged' ? { ...charge, chargedOn: todayOf(business, tx.now), round: 0 } : charge;
+    const next = nextTry(from, reason, business, { usable: usable(charge.planId), now: tx.now });
+    const kind = charge.state === 'charged' ? ('came-back' as const) : ('refused' as const);
+    return { ...one, next, changed: after(charge, { kind, reason, next }) };
   });
   await updateCharges(
     tx,
@@ -95,7 +99,7 @@ async function tellCustomers(tx: Tx, decided: readonly Decided[]): Promise<void>
       return [
         {
           kind: 'charge-refused',
-          key: `charge-refused:${charge.id}:${which}`,
+          key: `charge-refused:${charge.id}:${which}${charge.state === 'charged' ? `:${charge.paymentId}` : ''}`,
           planId: charge.planId,
           customerId: customer.id,
           toName: customer.name,
@@ -115,6 +119,8 @@ async function followUp(tx: Tx, business: Business, decided: readonly Decided[])
   const goOn: Plan[] = [];
   for (const plan of await plansByIds(tx, ids, true)) {
     const next = given.get(plan.id);
+    // A debit is told days later, or weeks: the plan may have ended meanwhile.
+    if (!RUNNING_STATES.some((state) => state === plan.state)) continue;
     const afterwards = next?.kind === 'give-up' ? next.afterwards : 'carry-on';
     if (afterwards === 'cancel') await endPlan(tx, plan, 'cancelled', { why: 'refused', byName: 'Dahlia' });
     else if (afterwards === 'pause') goOn.push(await pausePlanNow(tx, plan, { why: 'refused', byName: 'Dahlia' }));

@@ -3,6 +3,7 @@ import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { filesByApprover } from '@/core/paper/approval';
+import type { RefusalReason } from '@/core/payment/outcome';
 import { wordsOf } from '@/core/words/words';
 import {
   answerLetter,
@@ -14,7 +15,13 @@ import {
   remindersLetter,
 } from '@/documents/mail/invoice-letters';
 import { notice } from '@/documents/mail/letter';
-import { paymentNotice, receiptLetter, refundLetter, takenBackLetter } from '@/documents/mail/receipt-letters';
+import {
+  debitBackLetter,
+  paymentNotice,
+  receiptLetter,
+  refundLetter,
+  takenBackLetter,
+} from '@/documents/mail/receipt-letters';
 import { found } from '@/flows/door/rights';
 import { keptCreditPdf, keptInvoicePdf, keptReceiptPdf } from '@/flows/file/kept-files';
 import { approverSign } from '@/flows/invoice/approvers';
@@ -117,6 +124,17 @@ export async function takenBackMail(subject: Subject): Promise<Written | null> {
   const due = jsonMinor(found(subject.invoice).dueMinor);
   const { text = '' } = subject.message.details;
   return due === 0 ? null : { ...takenBackLetter(printed, text, due, customerLink(subject)), files: [] };
+}
+
+export async function debitBackMail(subject: Subject): Promise<Written | null> {
+  const invoice = found(subject.invoice);
+  const printed = found(invoice.printed);
+  const { minor = 0, text = '' } = subject.message.details;
+  const why = wordsOf(printed.locale).refusals[text as RefusalReason] ?? '';
+  const dueMinor = jsonMinor(invoice.dueMinor);
+  // What was paid again meanwhile, or credited, needs no letter.
+  if (dueMinor === 0) return null;
+  return { ...debitBackLetter(printed, { minor, why, dueMinor }, customerLink(subject)), files: [] };
 }
 
 export async function refundMail(subject: Subject): Promise<Written> {

@@ -1,5 +1,6 @@
 import { lookForDisputes } from '@/flows/dispute/hear-disputes';
 import { anybody } from '@/flows/door/operation';
+import { lookForDebits } from '@/flows/payment/hear-debits';
 import { hearOfSale } from '@/flows/payment/settle-payment';
 import { ofSaleKey } from '@/flows/payment/take-payment';
 import { services } from '@/outside/services';
@@ -13,8 +14,9 @@ export const hearCardEvent = anybody().run(
     if (typeof said.key !== 'string') return true;
     await hearOfSale(house, said.key);
     const businessId = ofSaleKey(said.key)?.businessId;
-    // What is disputed is asked for, never taken from the event.
+    // What is disputed or came back is asked for, never taken from the event.
     if (said.event === 'dispute-changed' && businessId) await lookForDisputes(house.within(businessId));
+    if (said.event === 'debit-returned' && businessId) await lookForDebits(house.within(businessId));
     return true;
   },
 );

@@ -44,6 +44,7 @@ const HEADINGS = [
   'for',
   'order',
   'card',
+  'debit',
   'reference',
   'currency',
   'amount',

@@ -26,6 +26,12 @@ export function WaysToPay({
       <legend className="label mb-1">Ways to pay</legend>
       <TickField label="By card" checked={ways.card} onChange={(event) => setWays({ card: event.target.checked })} />
       <TickField
+        label="By bank debit"
+        hint="From their account; known after some banking days."
+        checked={ways.debit ?? false}
+        onChange={(event) => setWays({ debit: event.target.checked })}
+      />
+      <TickField
         label="By bank transfer"
         {...(hasAccount ? {} : { hint: 'Your account is not in the profile yet.' })}
         checked={ways.transfer}

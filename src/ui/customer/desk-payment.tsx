@@ -2,6 +2,8 @@
 import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
+import type { CalendarDate } from '@/core/dates/calendar-date';
+import { longDate } from '@/core/dates/date-text';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import type { ShownCard } from '@/core/plan/shown-card';
@@ -12,7 +14,7 @@ import { send, troubleOf } from '../kit/send';
 import { say, sayTrouble } from '../kit/toasts';
 import { CardChoice, type CardChoiceHandle } from '../plan/card-choice';
 
-type AttemptStatus = { state: string; words?: string; invoiceId: string; url?: string };
+type AttemptStatus = { state: string; words?: string; invoiceId: string; url?: string; on?: CalendarDate };
 
 /** A single card payment at the desk, whose sum with tax is said before it is charged. */
 export function DeskPayment({
@@ -82,7 +84,13 @@ export function DeskPayment({
       sayTrouble(answer.value.words ?? 'The card was refused.');
       return '';
     }
-    say(answer.value.state === 'paid' ? 'Paid; the receipt is on its way' : 'The card processor is being asked');
+    say(
+      answer.value.state === 'collecting'
+        ? `The bank debit is under way; it is known by ${answer.value.on ? longDate(answer.value.on, locale) : 'then'} whether it is paid`
+        : answer.value.state === 'paid'
+          ? 'Paid; the receipt is on its way'
+          : 'The card processor is being asked',
+    );
     router.push(`/ask/invoices/${answer.value.invoiceId}` as Route);
     router.refresh();
     return '';

@@ -1,5 +1,9 @@
 import type { PayWords } from './pay-words';
 
+/** How high the frame is: with the choice between a card and an account it needs a line more. */
+export const fieldsClass = (fieldsUrl: string): string =>
+  fieldsUrl.includes('take=both') ? 'card-fields with-choice' : 'card-fields';
+
 /** Asks the frame of card fields for a token; null where the holder has to complete something first. */
 export function tokenise(
   frame: HTMLIFrameElement,

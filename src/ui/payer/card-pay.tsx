@@ -1,8 +1,9 @@
 'use client';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
+import { ACCOUNT_SCHEME } from '@/core/payment/outcome';
 import { Button } from '../kit/button';
 import { send } from '../kit/send';
-import { tokenise } from './card-fields';
+import { fieldsClass, tokenise } from './card-fields';
 import { CardPayment, type PayDoor } from './card-payment';
 import type { PayWords } from './pay-words';
 import { troubleWords } from './trouble-words';
@@ -12,6 +13,8 @@ export type PayOpen = {
   readonly fieldsUrl: string;
   readonly pending: string | null;
   readonly refused: string | null;
+  /** What is said of a bank debit that is under way; empty for none. */
+  readonly collecting?: string;
   /** An attempt of this page that began before a reload or the bank; empty for none. */
   readonly begun?: string;
 };
@@ -23,6 +26,7 @@ function useCardPayment({
   fieldsUrl,
   pending,
   refused,
+  collecting = '',
   begun = '',
   door,
   words,
@@ -34,24 +38,35 @@ function useCardPayment({
   const origin = new URL(fieldsUrl).origin;
   const [payment] = useState(
     () =>
-      new CardPayment(pending, refused, {
-        door: () => latest.current,
-        ask: (path) => send('GET', path),
-        post: (path, body) => send('POST', path, body),
-        tokenise: async () =>
-          frame.current ? tokenise(frame.current, origin, words) : { trouble: words.processorAway },
-        toBank: (status) => {
-          latest.current.onApproval?.(status);
-          if (!latest.current.framed) location.assign(status.url);
+      new CardPayment(
+        pending,
+        refused,
+        {
+          door: () => latest.current,
+          ask: (path) => send('GET', path),
+          post: (path, body) => send('POST', path, body),
+          tokenise: async () =>
+            frame.current ? tokenise(frame.current, origin, words) : { trouble: words.processorAway },
+          toBank: (status) => {
+            latest.current.onApproval?.(status);
+            if (!latest.current.framed) location.assign(status.url);
+          },
+          newKey: () => crypto.randomUUID(),
+          words: {
+            refused: (reason) => words.refusals[reason],
+            trouble: (answer) => troubleWords(words.troubles, answer),
+            processorAway: words.processorAway,
+            collecting: (account, on) =>
+              words.collecting
+                .replace('{account}', account.replace(ACCOUNT_SCHEME, words.bankAccount))
+                .replace('{date}', latest.current.day?.(on) ?? on),
+          },
         },
-        newKey: () => crypto.randomUUID(),
-        words: {
-          refused: (reason) => words.refusals[reason],
-          trouble: (answer) => troubleWords(words.troubles, answer),
-          processorAway: words.processorAway,
-        },
-      }),
+        collecting,
+      ),
   );
+  // Whether the payer fills in a bank account in the processor's fields.
+  const [byAccount, setByAccount] = useState(false);
   const view = useSyncExternalStore(payment.subscribe, payment.view, payment.view);
 
   // A fresh picture from the server may bring the reason of an attempt that ended while this page asked.
@@ -87,8 +102,9 @@ function useCardPayment({
   // Enter inside the frame is the button.
   useEffect(() => {
     const hear = (event: MessageEvent) => {
-      if (event.origin === origin && event.data?.from === 'card-fields' && event.data.kind === 'enter')
-        void payment.pay();
+      if (event.origin !== origin || event.data?.from !== 'card-fields') return;
+      if (event.data.kind === 'enter') void payment.pay();
+      if (event.data.kind === 'way') setByAccount(event.data.way === 'account');
     };
     window.addEventListener('message', hear);
     return () => window.removeEventListener('message', hear);
@@ -98,13 +114,13 @@ function useCardPayment({
   useEffect(() => {
     if (paidMore) payment.again();
   }, [paidMore, payment]);
-  return { payment, frame, ...view };
+  return { payment, frame, byAccount, ...view };
 }
 
 /** The processor's card fields and the button; whatever happens to this page, an attempt is made once and found again. */
 export function CardPay(props: PayOpen & { door: PayDoor; words: PayWords }) {
   const { fieldsUrl, door, words } = props;
-  const { payment, frame, stage, trouble, bank } = useCardPayment(props);
+  const { payment, frame, byAccount, stage, trouble, bank, collecting } = useCardPayment(props);
   const place = useRef<HTMLDivElement>(null);
   const [isBelow, setBelow] = useState(false);
 
@@ -118,11 +134,11 @@ export function CardPay(props: PayOpen & { door: PayDoor; words: PayWords }) {
     return () => watch.disconnect();
   }, []);
 
-  const waiting = stage === 'checking' || stage === 'approval' || stage === 'paid';
+  const waiting = stage === 'checking' || stage === 'approval' || stage === 'collecting' || stage === 'paid';
   return (
     <div>
       <div className={waiting || door.free ? 'hidden' : ''}>
-        <iframe ref={frame} title="Card fields" src={fieldsUrl} className="card-fields" />
+        <iframe ref={frame} title="Card fields" src={fieldsUrl} className={fieldsClass(fieldsUrl)} />
       </div>
       <div aria-live="polite" className="text-[15px]/[22px]">
         {trouble && stage === 'ready' ? (
@@ -140,6 +156,7 @@ export function CardPay(props: PayOpen & { door: PayDoor; words: PayWords }) {
             <b className="font-semibold text-ochre">{words.approval}</b> {words.approvalMore}
           </p>
         ) : null}
+        {stage === 'collecting' ? <p className="border border-ochre px-3.5 py-2.5">{collecting}</p> : null}
         {stage === 'paid' ? <p className="font-semibold text-leaf">{words.paidThanks}</p> : null}
       </div>
       {stage === 'approval' ? (
@@ -159,6 +176,9 @@ export function CardPay(props: PayOpen & { door: PayDoor; words: PayWords }) {
       ) : null}
       {waiting ? null : (
         <div ref={place}>
+          {byAccount && door.agreement ? (
+            <p className="mb-3 border-l-2 border-rule pl-3 text-[15px]/[22px]">{door.agreement}</p>
+          ) : null}
           <Button look="go" size="tall" disabled={stage === 'sending'} onClick={() => void payment.pay()}>
             {stage === 'sending' ? words.paying : door.free || words.pay.replace('{sum}', door.sum)}
           </Button>
@@ -172,7 +192,9 @@ export function CardPay(props: PayOpen & { door: PayDoor; words: PayWords }) {
           {door.sum} <span className="link text-[15px]">{words.toPayment}</span>
         </a>
       )}
-      {waiting || door.free ? null : <p className="mt-2 text-center text-[13px]/5 text-soft">{words.cardGoes}</p>}
+      {waiting || door.free || byAccount ? null : (
+        <p className="mt-2 text-center text-[13px]/5 text-soft">{words.cardGoes}</p>
+      )}
       <noscript>
         <p className="mt-3 text-[15px]/[22px]">{words.noScript}</p>
       </noscript>

@@ -63,7 +63,12 @@ function page(till: Till, part: Partial<PayDoor> = {}, pending: string | null = 
       seen.went = url;
     },
     newKey: () => `key-${++keys}`,
-    words: { refused: (reason) => reason, trouble: (answer) => answer.code, processorAway: 'away' },
+    words: {
+      refused: (reason) => reason,
+      trouble: (answer) => answer.code,
+      processorAway: 'away',
+      collecting: (account, on) => `${account} ${on}`,
+    },
   });
   return { payment, seen, setCard: (next: typeof card) => (card = next), keys: () => keys };
 }

@@ -1,3 +1,4 @@
+import type { CalendarDate } from '@/core/dates/calendar-date';
 import type { RefusalReason } from '@/core/payment/outcome';
 import type { Answer } from '../kit/send';
 import { Shown } from '../kit/shown';
@@ -8,6 +9,8 @@ export type AttemptStatus =
   | { state: 'refused'; words: string; reason: RefusalReason }
   | { state: 'approval'; url: string; order?: string }
   | { state: 'checking' }
+  /** A bank debit is under way: known on that day, of that account. */
+  | { state: 'collecting'; on: CalendarDate; account: string }
   | { state: 'none' };
 
 /** Where a payment is sent, asked about and withdrawn, and what this press would pay. */
@@ -27,6 +30,10 @@ export type PayDoor = {
   readonly free?: string;
   /** The sum, written out. */
   readonly sum: string;
+  /** What whoever pays from a bank account agrees to; none where no account is taken. */
+  readonly agreement?: string;
+  /** A day, written out as its reader writes days. */
+  readonly day?: (on: CalendarDate) => string;
   /** Whether more is due after what was paid. */
   readonly rest?: boolean;
   /** Why it cannot be paid like this, or null. */
@@ -46,10 +53,15 @@ export type PayDoor = {
   readonly onChanged: (refusal?: Extract<Answer<unknown>, { ok: false }>) => void;
 };
 
-export type Stage = 'ready' | 'sending' | 'checking' | 'approval' | 'paid';
+export type Stage = 'ready' | 'sending' | 'checking' | 'approval' | 'collecting' | 'paid';
 
-/** What is shown of a payment: how far it is, what went wrong last, and the bank's address while it is asked. */
-export type PaymentView = { readonly stage: Stage; readonly trouble: string | null; readonly bank: string };
+/** What is shown of a payment: how far it is, what went wrong last, the bank's address while it is asked, and what is said of a debit. */
+export type PaymentView = {
+  readonly stage: Stage;
+  readonly trouble: string | null;
+  readonly bank: string;
+  readonly collecting: string;
+};
 
 /** What a payment reaches. */
 export type PaymentReach = {
@@ -66,6 +78,7 @@ export type PaymentReach = {
     readonly refused: (reason: RefusalReason) => string;
     readonly trouble: (answer: Extract<Answer<unknown>, { ok: false }>) => string;
     readonly processorAway: string;
+    readonly collecting: (account: string, on: CalendarDate) => string;
   };
 };
 
@@ -79,14 +92,19 @@ export class CardPayment extends Shown<PaymentView> {
   #attempt = '';
   #hindrance: string | null = null;
 
-  /** @param pending the bank's address, or `checking`, where an attempt of before is still open */
+  /**
+   * @param pending the bank's address, or `checking`, where an attempt of before is still open
+   * @param collecting what is said of it where it is a bank debit; empty for none
+   */
   constructor(
     pending: string | null,
     refused: string | null,
     readonly reach: PaymentReach,
+    collecting = '',
   ) {
     super({
-      stage: pending === null ? 'ready' : pending === 'checking' ? 'checking' : 'approval',
+      collecting,
+      stage: collecting ? 'collecting' : pending === null ? 'ready' : pending === 'checking' ? 'checking' : 'approval',
       trouble: pending === null ? refused : null,
       bank: pending && pending !== 'checking' ? pending : '',
     });
@@ -142,6 +160,10 @@ export class CardPayment extends Shown<PaymentView> {
     } else if (status.state === 'refused') {
       this.#attempt = '';
       this.show({ stage: 'ready', trouble: this.reach.words.refused(status.reason) });
+    } else if (status.state === 'collecting') {
+      this.#attempt = '';
+      this.show({ stage: 'collecting', collecting: this.reach.words.collecting(status.account, status.on) });
+      this.reach.door().onChanged();
     } else if (status.state === 'approval') this.show({ stage: 'approval', bank: status.url });
     else if (status.state === 'checking') this.show({ stage: 'checking' });
     else {

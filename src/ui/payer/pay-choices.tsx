@@ -12,6 +12,8 @@ import type { PayWords } from './pay-words';
 
 /** What may be paid, and what is asked before; amounts in minor units. */
 export type PayTerms = {
+  /** Who is paid, by name. */
+  readonly house: string;
   readonly currency: string;
   readonly locale: string;
   /** Due and not spoken for by somebody else's open attempt. */

@@ -1,6 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState, useTransition } from 'react';
+import { longDate } from '@/core/dates/date-text';
 import { jsonMinor } from '@/core/money/money';
 import { windowMemory } from '../kit/memory';
 import { NumberReaderProvider } from '../kit/number-input';
@@ -70,6 +71,10 @@ export function PayPanel({
             onUnderWay: setUnderWay,
             sum: allowed ? text((amount ?? 0n) + tipMinor) : '…',
             hindrance,
+            agreement: words.debitAgreed
+              .replace('{house}', terms.house)
+              .replace('{sum}', allowed ? text((amount ?? 0n) + tipMinor) : '…'),
+            day: (on) => longDate(on, terms.locale),
             onPaid: ({ receipt }) => {
               setThanked(receipt);
               choices.begin();

@@ -149,7 +149,12 @@ export function PayerInvoice({
     readonly dueMinor: number;
   };
   /** What is being paid just now, and not paid yet; in minor units. */
-  underWay?: readonly { readonly amountMinor: number; readonly tipMinor: number; readonly approval: boolean }[];
+  underWay?: readonly {
+    readonly amountMinor: number;
+    readonly tipMinor: number;
+    readonly approval: boolean;
+    readonly expected: string;
+  }[];
   receipts: readonly PayerReceipt[];
   files: readonly PayerFile[];
   /** The link's own sign; null in the proof. */
@@ -258,7 +263,7 @@ export function PayerInvoice({
               ? null
               : underWay.map((attempt, at) => (
                   <p key={at} className="mt-1.5 flex items-baseline justify-between gap-4 text-[15px] text-ochre">
-                    <span>{attempt.approval ? words.underWayBank : words.underWay}</span>
+                    <span>{attempt.expected || (attempt.approval ? words.underWayBank : words.underWay)}</span>
                     <span className="font-serif">
                       <Amount minor={attempt.amountMinor + attempt.tipMinor} currency={currency} locale={locale} />
                     </span>

@@ -1,6 +1,7 @@
 'use client';
 import { Button } from '../kit/button';
 import { NumberReaderProvider } from '../kit/number-input';
+import { fieldsClass } from './card-fields';
 import { PayChoices, type PayTerms, usePayChoices } from './pay-choices';
 import type { PayWords } from './pay-words';
 
@@ -13,7 +14,7 @@ export function ProofPay({ fieldsUrl, terms, words }: { fieldsUrl: string; terms
       <div className="grid gap-5">
         <PayChoices of={choices} />
         <div>
-          <iframe title="Card fields" src={fieldsUrl} className="card-fields" tabIndex={-1} />
+          <iframe title="Card fields" src={fieldsUrl} className={fieldsClass(fieldsUrl)} tabIndex={-1} />
           <Button size="tall" className="mt-2" disabled>
             {words.pay.replace('{sum}', allowed ? text((amount ?? 0n) + tipMinor) : '…')}
           </Button>

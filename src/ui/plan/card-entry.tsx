@@ -1,6 +1,6 @@
 'use client';
 import { type Ref, useImperativeHandle, useRef } from 'react';
-import { tokenise } from '../payer/card-fields';
+import { fieldsClass, tokenise } from '../payer/card-fields';
 
 /** What a form asks of the card fields: a token, or why there is none (null where the holder has to complete something). */
 export type CardEntryHandle = { readonly token: () => Promise<{ token: string } | { trouble: string | null }> };
@@ -25,5 +25,5 @@ export function CardEntry({
     token: async () =>
       frame.current ? tokenise(frame.current, new URL(fieldsUrl).origin, words) : { trouble: words.cardSilent },
   }));
-  return <iframe ref={frame} title="Card fields" src={fieldsUrl} className="card-fields" />;
+  return <iframe ref={frame} title="Card fields" src={fieldsUrl} className={fieldsClass(fieldsUrl)} />;
 }

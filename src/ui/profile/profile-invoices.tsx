@@ -35,6 +35,11 @@ export function ProfileInvoices({
           onChange={(event) => set({ ways: { ...ways, card: event.target.checked } })}
         />
         <TickField
+          label="Can be paid by bank debit"
+          checked={ways.debit ?? false}
+          onChange={(event) => set({ ways: { ...ways, debit: event.target.checked } })}
+        />
+        <TickField
           label="Can be paid by bank transfer"
           checked={ways.transfer}
           onChange={(event) => set({ ways: { ...ways, transfer: event.target.checked } })}

@@ -1,4 +1,5 @@
 import { type ReactNode, useState } from 'react';
+import { isAtProcessor } from '@/core/payment/methods';
 import {
   isSameFigure,
   type PaymentFigure,
@@ -132,10 +133,10 @@ export function Becomes({
       {payment.refunded > 0 || parts ? row('Refunded', BigInt(-payment.refunded), parts?.totalMinor ?? 0n) : null}
       {payment.dispute && payment.dispute.taken > 0 ? row('Disputed', BigInt(-payment.dispute.taken), 0n) : null}
       {payment.dispute && payment.dispute.fee > 0 ? row('Fee for the dispute', BigInt(-payment.dispute.fee), 0n) : null}
-      {payment.method === 'card'
+      {isAtProcessor(payment.method)
         ? row(
             <>
-              Card fee
+              {payment.method === 'debit' ? 'Debit fee' : 'Card fee'}
               {differs && payment.agreed !== null ? (
                 <span className="small ml-1.5 font-sans text-ochre">
                   agreed {payment.agreedLine?.text} = {figure(payment.agreed)}; this is{' '}

@@ -1,6 +1,5 @@
 'use client';
-import type { PaymentMethod } from '@/core/payment/methods';
-import { METHOD_WORDS } from '@/core/payment/methods';
+import { isAtProcessor, METHOD_WORDS, type PaymentMethod } from '@/core/payment/methods';
 import type { RefundWish } from '@/core/refund/refund';
 import { TickField } from '../kit/check';
 import { Field } from '../kit/field';
@@ -33,7 +32,7 @@ export function RefundForm({
     ['all', 'Everything'] as const,
     ...(payment.mayVoid ? ([['void', 'Void']] as const) : []),
   ] satisfies readonly (readonly [RefundWish['by'], string])[];
-  const methods = payment.method === 'card' ? (['card', ...BY_HAND] as const) : BY_HAND;
+  const methods = isAtProcessor(payment.method) ? ([payment.method, ...BY_HAND] as const) : BY_HAND;
   return (
     <div className="grid gap-3.5">
       <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
@@ -61,13 +60,13 @@ export function RefundForm({
             >
               {methods.map((method) => (
                 <option key={method} value={method}>
-                  {method === 'card' ? `to ${payment.how}` : METHOD_WORDS[method]}
+                  {isAtProcessor(method) ? `to ${payment.how}` : METHOD_WORDS[method]}
                 </option>
               ))}
             </SelectField>
           </div>
         )}
-        {typed.method === 'card' || typed.method === 'cash' ? null : (
+        {isAtProcessor(typed.method) || typed.method === 'cash' ? null : (
           <div className="w-40">
             <Field
               label="Reference"

@@ -1,6 +1,6 @@
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
-import { METHOD_WORDS } from '@/core/payment/methods';
+import { isAtProcessor, METHOD_WORDS } from '@/core/payment/methods';
 import { ownLossMinor, type RefundParts, taxOf } from '@/core/refund/refund';
 import type { JsonPayment } from './json-payment';
 import type { TypedRefund } from './wish';
@@ -16,15 +16,14 @@ export function whatItTakes(payment: JsonPayment, typed: TypedRefund, parts: Ref
   const isVoid = typed.by === 'void';
   const own = -ownLossMinor(parts);
   const taken = parts.partners.flatMap((minor, at) => (minor === 0n ? [] : [{ minor, name: shares[at]?.name ?? '' }]));
-  const how =
-    typed.method === 'card'
-      ? isVoid
-        ? `The payment on ${payment.how} is undone, and ${name} is never charged ${text(parts.totalMinor)}.`
-        : `${name} gets ${text(parts.totalMinor)} on ${payment.how} in a few days.`
-      : `${name} gets ${text(parts.totalMinor)} ${METHOD_WORDS[typed.method]}${typed.method === 'transfer' && typed.iban.trim() ? ', by the next file for your bank.' : ': you see to it, and it is written down here.'}`;
+  const how = isAtProcessor(typed.method)
+    ? isVoid
+      ? `The payment on ${payment.how} is undone, and ${name} is never charged ${text(parts.totalMinor)}.`
+      : `${name} gets ${text(parts.totalMinor)} on ${payment.how} in a few days.`
+    : `${name} gets ${text(parts.totalMinor)} ${METHOD_WORDS[typed.method]}${typed.method === 'transfer' && typed.iban.trim() ? ', by the next file for your bank.' : ': you see to it, and it is written down here.'}`;
   const from =
     taken.length === 0
-      ? typed.method === 'card'
+      ? isAtProcessor(typed.method)
         ? 'It comes out of your next payout.'
         : ''
       : `${text(own)} of it is yours, ${list(taken.map((one) => `${text(one.minor)} comes out of ${one.name}’s part`))}.`;
@@ -37,7 +36,7 @@ export function whatItTakes(payment: JsonPayment, typed: TypedRefund, parts: Ref
         ? `Invoice ${payment.invoiceNumber} asks for ${text(parts.amountMinor)} again.`
         : 'It is the customer’s credit that goes back, so no credit note is needed.';
   const fee =
-    payment.method !== 'card' || payment.fee === 0
+    !isAtProcessor(payment.method) || payment.fee === 0
       ? ''
       : isVoid
         ? `The fee of ${text(BigInt(payment.fee))} comes back.`

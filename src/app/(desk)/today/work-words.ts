@@ -9,6 +9,7 @@ import { moneyText } from '@/core/money/money-text';
 import { cardText, REFUSAL_BRIEF } from '@/core/payment/outcome';
 import { returnWords } from '@/core/payout/return-reasons';
 import { chargeNoteText } from '@/core/plan/charge-words';
+import { NO_END } from '@/core/plan/shown-card';
 import { stuckWords } from '@/core/today/stuck-words';
 import type { WorkRow } from '@/core/today/work';
 import type { QueueItem, TodayView } from '@/flows/day/today';
@@ -67,8 +68,20 @@ function told(item: QueueItem, { business, today }: TodayView): Told {
         key: payment.id,
         mark: { rosette: 'Refused', share: 0 },
         who: payment.customer,
-        about: `Invoice ${payment.subject}: the card was refused, ${when}. ${payment.cardScheme ?? 'Card'} ·${payment.cardLast4 ?? ''}, ${why}.${asked}`,
+        about: `Invoice ${payment.subject}: ${payment.method === 'debit' ? 'the bank debit was not paid' : 'the card was refused'}, ${when}. ${payment.cardScheme ?? 'Card'} ·${payment.cardLast4 ?? ''}, ${why}.${asked}`,
         href,
+        sum: sum(payment.amountMinor, payment.currency),
+        act: { do: 'remind', invoiceIds: [payment.invoiceId ?? ''], planIds: [], to: payment.customer },
+      };
+    }
+    case 'came-back': {
+      const { payment } = item;
+      return {
+        key: `back ${payment.id}`,
+        mark: { rosette: 'Refused', share: 0 },
+        who: payment.customer,
+        about: `Invoice ${payment.subject}: the bank debit came back, ${day(payment.cameBackAt)}: ${REFUSAL_BRIEF[payment.why]}.${asked}`,
+        href: `/ask/invoices/${payment.invoiceId}`,
         sum: sum(payment.amountMinor, payment.currency),
         act: { do: 'remind', invoiceIds: [payment.invoiceId ?? ''], planIds: [], to: payment.customer },
       };
@@ -122,7 +135,9 @@ function told(item: QueueItem, { business, today }: TodayView): Told {
       const { failing } = item;
       const href = `/ask/plans/${failing.planId}`;
       const best = failing.card
-        ? `${cardText(failing.card)} is good until ${monthText(failing.card.expires, locale)}.`
+        ? failing.card.expires === NO_END
+          ? `${cardText(failing.card)} cannot be charged any more.`
+          : `${cardText(failing.card)} is good until ${monthText(failing.card.expires, locale)}.`
         : 'There is no card on file.';
       return {
         key: `card ${failing.planId}`,
@@ -141,7 +156,7 @@ function told(item: QueueItem, { business, today }: TodayView): Told {
         key: payment.id,
         mark: { icon: 'help' },
         who: payment.customer,
-        about: `${CHANNEL_WORDS[payment.channel]} ${payment.subject}: no answer about the card yet. Dahlia keeps asking; it is charged once at most.`,
+        about: `${CHANNEL_WORDS[payment.channel]} ${payment.subject}: no answer about the ${payment.method === 'debit' ? 'bank debit' : 'card'} yet. Dahlia keeps asking; it is charged once at most.`,
         href,
         sum: sum(payment.amountMinor, payment.currency),
         act: { do: 'open', href, words: 'Open' },

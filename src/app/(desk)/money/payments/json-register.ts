@@ -2,7 +2,7 @@ import type { CalendarDate } from '@/core/dates/calendar-date';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
-import { METHOD_WORDS } from '@/core/payment/methods';
+import { isAtProcessor, METHOD_WORDS } from '@/core/payment/methods';
 import type { RegisterRow, RegisterSum } from '@/flows/register/register';
 import type { ListRow } from '@/ui/list/list-row';
 import type { JsonSum } from '@/ui/register/register-sums';
@@ -18,7 +18,7 @@ const REFUND_STATES: Readonly<Record<'done' | 'pending' | 'refused', { words: st
 
 /** Which card, or by which way with which reference. */
 const howOf = ({ method, cardScheme, cardLast4, reference }: RegisterRow): string =>
-  method === 'card' && cardLast4
+  isAtProcessor(method) && cardLast4
     ? `${cardScheme} ·${cardLast4}`
     : [METHOD_WORDS[method], reference].filter(Boolean).join(' ');
 

@@ -53,6 +53,8 @@ function disputeSteps(
   ];
 }
 
+const BACK_WORDS = { refund: 'Refunded', void: 'Voided', return: 'Came back:' } as const;
+
 /** The steps of the money, first to last. */
 export function stepsOf(
   { row, refunds, day, isDayClosed, payout, onStatement, creditNumbers, dispute }: PaymentWay,
@@ -67,6 +69,17 @@ export function stepsOf(
   if (row.state === 'pending' || row.state === 'refused')
     return [
       { key: 'asked', when: on(at), what: row.state === 'pending' ? 'Asked for' : 'Refused', more: how, open: true },
+      ...(row.state === 'pending' && row.expectedAt
+        ? [
+            {
+              key: 'expected',
+              when: shortDate(dateInZone(row.expectedAt, zone), locale, { weekday: true }),
+              what: 'Known whether it is paid',
+              more: 'the bank collects it by then',
+              open: true,
+            },
+          ]
+        : []),
     ];
   const isCard = row.saleId !== null;
   return [
@@ -115,12 +128,13 @@ export function stepsOf(
         return {
           key: refund.id,
           when: on(refund.settledAt ?? refund.startedAt),
-          what: `${refund.kind === 'void' ? 'Voided' : 'Refunded'} ${text(refund.amountMinor)}`,
+          what: `${BACK_WORDS[refund.kind]} ${text(refund.amountMinor)}`,
           more: [
             refund.state === 'pending' ? 'being asked for' : '',
             refund.method === row.method ? '' : METHOD_WORDS[refund.method],
             credit ? `credit note ${credit}` : '',
             refund.reason,
+            refund.feeMinor > 0n ? `the bank’s fee ${text(refund.feeMinor)}` : '',
           ]
             .filter(Boolean)
             .join(', '),

@@ -46,7 +46,7 @@ export default async function AcceptPlanPage(props: Props) {
       path={`/api/plan/${token}`}
       lang={locale.slice(0, 2)}
       agreement={found.agreement}
-      fieldsUrl={cardFieldsUrl()}
+      fieldsUrl={cardFieldsUrl({ take: 'both' })}
       words={acceptWords(all)}
     />
   );

@@ -3,10 +3,11 @@ import { notFound } from 'next/navigation';
 import { cache } from 'react';
 import { longDate, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
+import { takenBy } from '@/core/invoice/printed';
 import { jsonMinor } from '@/core/money/money';
 import { fileStanding } from '@/core/paper/approval';
 import { transferCode } from '@/core/words/invoice-wording';
-import { isLanguage, localeFor, wordsOf } from '@/core/words/words';
+import { accountText, isLanguage, localeFor, wordsOf } from '@/core/words/words';
 import { approverOf } from '@/flows/invoice/approvers';
 import { cardFieldsUrl, partAskedNow, payableNow, viewByLink } from '@/flows/invoice/payer-page';
 import { PayerInvoice } from '@/ui/payer/payer-invoice';
@@ -81,7 +82,10 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
     <PayerInvoice
       invoice={printed}
       stage={found.stage}
-      underWay={found.underWay}
+      underWay={found.underWay.map(({ expectedAt, ...attempt }) => ({
+        ...attempt,
+        expected: expectedAt ? words.underWayDebit(longDate(on(expectedAt), locale)) : '',
+      }))}
       balance={{
         paidMinor: jsonMinor(found.paidMinor),
         creditedMinor: jsonMinor(found.creditedMinor),
@@ -91,7 +95,10 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
       receipts={found.receipts.map((receipt) => ({
         id: receipt.number,
         number: receipt.number,
-        label: words.paid(shortDate(on(receipt.at), locale), receipt.card || words.methods[receipt.method]),
+        label: words.paid(
+          shortDate(on(receipt.at), locale),
+          accountText(receipt.card, words) || words.methods[receipt.method],
+        ),
         minor: receipt.amountMinor,
         href: `/i/${token}/receipts/${receipt.number}`,
       }))}
@@ -104,15 +111,22 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
         open
           ? {
               kind: 'open',
-              card: printed.ways.card,
+              card: takenBy(printed.ways) !== null,
               open: {
-                fieldsUrl: cardFieldsUrl(),
+                fieldsUrl: cardFieldsUrl({ take: takenBy(printed.ways) ?? 'card' }),
                 pending: found.pending ? (found.pending.approvalUrl ?? 'checking') : null,
+                collecting: found.pending?.expectedAt
+                  ? words.collecting(
+                      accountText(found.pending.card ?? '', words),
+                      longDate(on(found.pending.expectedAt), locale),
+                    )
+                  : '',
                 refused: found.refused ? words.refusals[found.refused.reason] : null,
               },
               terms: {
                 currency: printed.currency,
                 locale,
+                house: printed.seller.name,
                 dueMinor: jsonMinor(payable.due),
                 leastMinor: jsonMinor(payable.least),
                 askedMinor: part === null ? null : jsonMinor(part),

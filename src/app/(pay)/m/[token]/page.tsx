@@ -3,9 +3,10 @@ import { notFound } from 'next/navigation';
 import { type ReactNode } from 'react';
 import { acceptWords } from '@/app/accept-words';
 import type { CalendarDate } from '@/core/dates/calendar-date';
-import { monthText, shortDate } from '@/core/dates/date-text';
+import { shortDate } from '@/core/dates/date-text';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
+import { heldText } from '@/core/plan/shown-card';
 import { isLanguage, localeFor, wordsOf } from '@/core/words/words';
 import { cardFieldsUrl } from '@/flows/invoice/payer-page';
 import { ownPage } from '@/flows/plan/own-page';
@@ -130,7 +131,7 @@ export default async function OwnPage({ params, searchParams }: Props) {
                 {found.cards.map((card) => (
                   <li key={card.id} className="flex flex-wrap items-center gap-3 border-b border-rule py-2 text-[15px]">
                     <span className="flex-1">
-                      {card.scheme} ·{card.last4}, {words.until(monthText(card.expires, locale))}
+                      {heldText(card, locale, words)}
                       {card.state === 'refusing' ? (
                         <b className="block font-medium text-brick">{words.refusing}</b>
                       ) : null}
@@ -161,7 +162,7 @@ export default async function OwnPage({ params, searchParams }: Props) {
                 path={path}
                 action="card"
                 agreement={found.agreement}
-                fieldsUrl={cardFieldsUrl()}
+                fieldsUrl={cardFieldsUrl({ take: 'both' })}
                 words={acceptWords(all, words.keepIt)}
               />
             </Part>

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
+import { takenBy } from '@/core/invoice/printed';
 import { jsonMinor } from '@/core/money/money';
 import { transferCode } from '@/core/words/invoice-wording';
 import { wordsOf } from '@/core/words/words';
@@ -37,9 +38,10 @@ export default async function ProofPage({ params }: { params: Promise<{ id: stri
       code={transferCode(invoice, dueMinor) ? `/proof/${id}/pay-code` : null}
       pay={{
         kind: 'proof',
-        fieldsUrl: cardFieldsUrl(),
-        card: invoice.ways.card,
+        fieldsUrl: cardFieldsUrl({ take: takenBy(invoice.ways) ?? 'card' }),
+        card: takenBy(invoice.ways) !== null,
         terms: {
+          house: invoice.seller.name,
           currency: invoice.currency,
           locale: invoice.locale,
           dueMinor: jsonMinor(payable.due),

@@ -66,6 +66,7 @@ function Sum({
 const BACK_WORDS = {
   refund: 'refunded',
   void: 'voided',
+  return: 'came back',
   disputed: 'disputed',
   'dispute-won': 'dispute won',
 } as const;

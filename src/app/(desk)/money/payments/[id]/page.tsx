@@ -32,7 +32,7 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
   const state = paymentState(row);
   const why = row.reason ? `: ${REFUSAL_BRIEF[row.reason]}` : '';
   const how = row.cardScheme
-    ? ` by card, ${row.cardScheme} ·${row.cardLast4}`
+    ? ` ${METHOD_WORDS[row.method]}, ${row.cardScheme} ·${row.cardLast4}`
     : row.method === 'card'
       ? ''
       : ` ${[METHOD_WORDS[row.method], row.reference].filter(Boolean).join(', ')}`;

@@ -97,7 +97,7 @@ export default async function CustomerPage({ params }: Props) {
           withdrawn: one.withdrawnAt ? day(one.withdrawnAt) : '',
         }))}
         ownPage={plans.ownPage}
-        fieldsUrl={cardFieldsUrl()}
+        fieldsUrl={cardFieldsUrl({ take: 'both' })}
         pricesIncludeTax={business.pricesIncludeTax}
         locale={locale}
         mayAsk={mayDo(actor.role, 'take')}

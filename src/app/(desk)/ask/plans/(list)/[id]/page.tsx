@@ -100,7 +100,7 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
       link={sheet.link}
       locale={business.locale}
       today={sheet.today}
-      fieldsUrl={cardFieldsUrl()}
+      fieldsUrl={cardFieldsUrl({ take: 'both' })}
       mayAsk={mayDo(actor.role, 'ask')}
       timeline={
         <>
