@@ -39,6 +39,19 @@ export const remindersOf = (db: Db, invoiceId: string): Promise<Reminder[]> =>
         where business_id = ${db.businessId} and invoice_id = ${invoiceId} order by remind_on, days_from_due`,
   );
 
+/** While a bank debit is under way nobody is reminded: those reminders wait until the day after its outcome is known. */
+export const postponeReminders = (tx: Tx, today: CalendarDate, zone: string): Promise<number> =>
+  run(
+    tx,
+    sql`update reminders set remind_on = (under_way.expected_at at time zone ${zone})::date + 1
+        from (
+          select invoice_id, max(expected_at) as expected_at from payments
+          where business_id = ${tx.businessId} and state = 'pending' and expected_at >= ${tx.now} group by invoice_id
+        ) as under_way
+        where reminders.business_id = ${tx.businessId} and reminders.invoice_id = under_way.invoice_id
+          and reminders.state = 'waiting' and remind_on <= ${today}`,
+  );
+
 /** Invoices with a reminder waiting for this day or an earlier one, locked; others who ask at the same time get others. */
 export const claimReminders = (
   tx: Tx,

@@ -23,7 +23,7 @@ export function debitPages(processor: Processor): Hono {
         'Stand-in processor: bank debits',
         html`<p><a href="/">Stand-ins</a></p>
           <h1>Bank debits</h1>
-          <p class="soft">The latest. A debit is collected in the morning of the third banking day, by the clock.</p>
+          <p class="soft">The latest. A debit is collected on the third banking day, by the clock.</p>
           ${debits.map(
             ({
               id,

@@ -36,10 +36,10 @@ const MOST_FEE = 500;
 export const debitFee = (amount: number): number =>
   Math.min(amount, MOST_FEE, Number(roundedQuotient(BigInt(amount) * 5n, 1000n)) + 20);
 
-/** A debit asked for now: banks collect it in the morning of the third banking day after. */
+/** A debit asked for now: banks collect it on the third banking day after, at noon (UTC). */
 export function debitFrom(collected: Collected, now: number): Debit {
   const day = new Date(now).toISOString().slice(0, 10) as CalendarDate;
-  return { ...collected, collectsAt: `${bankingDays({}).after(day, BANKING_DAYS)}T06:00:00.000Z` };
+  return { ...collected, collectsAt: `${bankingDays({}).after(day, BANKING_DAYS)}T12:00:00.000Z` };
 }
 
 /** What the payer's bank gives back of a paid debit: all that is left; null where that is nothing, or went back before. */

@@ -23,6 +23,7 @@ import type { Work } from '@/flows/door/work';
 import { saveDraft, startInvoice } from '@/flows/invoice/draft';
 import { sendInvoice } from '@/flows/invoice/send-invoice';
 import { checkoutWork } from '@/flows/payment/card-testing';
+import { PRETEND_ACCOUNTS } from '../../standins/cards/pretend-accounts';
 import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
 import { startStandIns } from '../../standins/server';
 import { ownDatabase } from './database';
@@ -218,18 +219,24 @@ export async function sentInvoice(
   return { id, link: invoice.linkToken, number };
 }
 
-/** A token for a pretend card, as the processor's frame would get it. */
+/** A token for a pretend card or bank account, as the processor's frame would get it. */
 export async function cardToken(standIns: string, name: string): Promise<string> {
+  const account = PRETEND_ACCOUNTS.find((known) => known.name === name);
+  if (account) return tokenFor(standIns, { account: account.number, holder: 'Otto Reed' });
   return tokenOf(standIns, PRETEND_CARDS.find((card) => card.name === name)?.number ?? '');
 }
 
 /** The same for a number. */
 export async function tokenOf(standIns: string, number: string): Promise<string> {
   const expiry = `08/${String(new Date().getUTCFullYear() + 2).slice(2)}`;
+  return tokenFor(standIns, { number, expiry, code: '123' });
+}
+
+async function tokenFor(standIns: string, typed: Readonly<Record<string, string>>): Promise<string> {
   const answer = await fetch(`${standIns}/cards/tokens`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ number, expiry, code: '123' }),
+    body: JSON.stringify(typed),
   });
   return ((await answer.json()) as { token: string }).token;
 }

@@ -54,6 +54,15 @@ export function payable(terms: PaymentTerms): Payable {
 }
 
 /**
+ * An invoice's sums as `payable` takes them, minor units. Where a bank took a debit back of which some had gone back another way before,
+ * more went out than ever came in: that is owed like more of the invoice.
+ */
+export function evened({ total, paid, refunded }: { total: bigint; paid: bigint; refunded: bigint }) {
+  const beyond = refunded > paid ? refunded - paid : 0n;
+  return { total: total + beyond, paid, refunded: refunded - beyond };
+}
+
+/**
  * What a plan asks for now of an invoice that it pays in parts, in minor units: what stands asked for and is not covered by what
  * was paid beyond the parts counted so far. Null where that is nothing, the whole, or no payment that may be made.
  *

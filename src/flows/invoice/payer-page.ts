@@ -1,4 +1,4 @@
-import { askedNow, type Payable, payable } from '@/core/payment/part-payment';
+import { askedNow, evened, type Payable, payable } from '@/core/payment/part-payment';
 import { updateSeen } from '@/db/invoices';
 import { type PayerView, payerView } from '@/db/payer-view';
 import { addToTimeline } from '@/db/timeline';
@@ -17,10 +17,10 @@ export function payableNow(view: PayerView): Payable {
   const { ways } = view.printed;
   // An exclusive attempt is the payer's own: the page asks about it and holds nothing back.
   const held = view.pending ? 0n : view.heldMinor;
+  const sums = evened({ total: view.totalMinor, paid: view.paidMinor, refunded: view.refundedMinor });
   return payable({
-    total: view.totalMinor,
-    paid: view.paidMinor + held,
-    refunded: view.refundedMinor,
+    ...sums,
+    paid: sums.paid + held,
     credited: view.creditedMinor,
     parts: ways.parts,
     ...(ways.parts && ways.firstMinor > 0 ? { firstPayment: { amount: BigInt(ways.firstMinor) } } : {}),

@@ -10,7 +10,7 @@ import { customerById, customersByIds } from '@/db/customers';
 import { type Invoice, invoicesByIds, lockedInvoice } from '@/db/invoices';
 import { lastReminded } from '@/db/messages';
 import type { Tx } from '@/db/pool';
-import { claimOthers, claimReminders, updateReminders } from '@/db/reminders';
+import { claimOthers, claimReminders, postponeReminders, updateReminders } from '@/db/reminders';
 import { addLines, addToTimeline } from '@/db/timeline';
 import { type Context, desk, type Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
@@ -157,6 +157,7 @@ async function remindSome(tx: Tx): Promise<{ claimed: number; sent: number } | n
   const business = await businessById(tx);
   if (isQuiet(business, clockTime(tx.now, business.zone))) return null;
   const today = dateInZone(tx.now, business.zone);
+  await postponeReminders(tx, today, business.zone);
   const some = await claimReminders(tx, today, AT_ONCE);
   if (some.length === 0) return { claimed: 0, sent: 0 };
   const others = await claimOthers(

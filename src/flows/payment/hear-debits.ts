@@ -17,8 +17,9 @@ const MOST = 2000;
  * processor does not answer nothing is lost: it is asked again.
  */
 export async function lookForDebits(ctx: Context): Promise<void> {
-  const due = await ctx.read((db) => debitsToAskAbout(db, MOST));
-  await atMost(ASKED_AT_ONCE, due, (payment) => askAbout(ctx, payment).then(() => undefined));
+  const current = await ctx.later();
+  const due = await current.read((db) => debitsToAskAbout(db, MOST));
+  await atMost(ASKED_AT_ONCE, due, (payment) => askAbout(current, payment).then(() => undefined));
   const told = await services().cards.returns(`${ctx.businessId}.`);
   if (!told || told.length === 0) return;
   const later = await ctx.later();

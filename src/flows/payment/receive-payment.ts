@@ -3,7 +3,7 @@ import { isCalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone, instantInZone } from '@/core/dates/zone';
 import { moneyReceived, type ReceivedBy } from '@/core/ledger/movements';
 import { money } from '@/core/money/money';
-import { payable } from '@/core/payment/part-payment';
+import { evened, payable } from '@/core/payment/part-payment';
 import { wordsOf } from '@/core/words/words';
 import { businessById } from '@/db/businesses';
 import { addOverpaid, invoiceById, lockedInvoice, updatePaid } from '@/db/invoices';
@@ -45,9 +45,7 @@ export async function receiveNow(tx: Writing, id: string, received: Received): P
   if (invoice.dueMinor === 0n && !received.more) throw new Refusal('already-paid');
   if ((await heldByPending(tx, id)) > 0n) throw new Refusal('payment-under-way');
   const { due } = payable({
-    total: invoice.totalMinor,
-    paid: invoice.paidMinor,
-    refunded: invoice.refundedMinor,
+    ...evened({ total: invoice.totalMinor, paid: invoice.paidMinor, refunded: invoice.refundedMinor }),
     credited: invoice.creditedMinor,
     parts: true,
     smallest: 1n,

@@ -5,7 +5,7 @@ import { dateInZone } from '@/core/dates/zone';
 import { takenBy } from '@/core/invoice/printed';
 import { money } from '@/core/money/money';
 import { cardText, REFUSAL_WORDS, type RefusalReason } from '@/core/payment/outcome';
-import { isAllowed, payable } from '@/core/payment/part-payment';
+import { evened, isAllowed, payable } from '@/core/payment/part-payment';
 import { businessById } from '@/db/businesses';
 import { lockedInvoice } from '@/db/invoices';
 import { countAttempt } from '@/db/limits';
@@ -170,11 +170,11 @@ async function claimPayment(tx: Tx, invoiceId: string, attempt: PayAttempt): Pro
   if (!take) throw new Refusal('invoice-not-payable');
   await requireConsent(tx, invoice, attempt.acceptsTerms === true);
   const business = await businessById(tx);
+  const sums = evened({ total: invoice.totalMinor, paid: invoice.paidMinor, refunded: invoice.refundedMinor });
   const terms = payable({
-    total: invoice.totalMinor,
+    ...sums,
     // What others are just paying is spoken for.
-    paid: invoice.paidMinor + held,
-    refunded: invoice.refundedMinor,
+    paid: sums.paid + held,
     credited: invoice.creditedMinor,
     parts: ways.parts,
     ...(ways.parts && ways.firstMinor > 0 ? { firstPayment: { amount: BigInt(ways.firstMinor) } } : {}),
