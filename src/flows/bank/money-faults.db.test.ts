@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterEach, expect, test, vi } from 'vitest';
 import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
+import { USUAL_WAYS } from '@/core/paper/paper';
 import { bankAccounts } from '@/db/bank-accounts';
 import { accountBalances, ledgerTroubles } from '@/db/ledger';
 import { inBusiness } from '@/db/transaction';
@@ -11,6 +12,7 @@ import { disputeList } from '@/flows/dispute/dispute-sheet';
 import { lookForDisputes } from '@/flows/dispute/hear-disputes';
 import { programContext } from '@/flows/door/program';
 import { Refusal } from '@/flows/door/refusal';
+import { lookForDebits } from '@/flows/payment/hear-debits';
 import { refundPayment } from '@/flows/payment/refund-payment';
 import { takePayment } from '@/flows/payment/take-payment';
 import { paidByHand, payAgain } from '@/flows/payout/pay-again';
@@ -20,13 +22,21 @@ import { keepPayoutPolicy } from '@/flows/payout/policy';
 import { storePartner } from '@/flows/records/partners';
 import { services } from '@/outside/services';
 import { asSuperuser } from '../../../tests/support/database';
+import { decideDebit } from '../../../tests/support/debits';
 import { decideDispute, disputePayment } from '../../../tests/support/disputes';
 import { underTheKnife } from '../../../tests/support/knife';
 import { paidOrder, placedOffer } from '../../../tests/support/offers';
 import { bookOf, clockAt, closeAccount, confirmedAccount, playDays } from '../../../tests/support/payouts';
 import { back, backOf } from '../../../tests/support/refunds';
 import { seeded } from '../../../tests/support/seeded';
-import { cardToken, foundHouse, type House, sentInvoice, sharedWorkshop } from '../../../tests/support/workshop';
+import {
+  cardToken,
+  foundHouse,
+  type House,
+  plainPaper,
+  sentInvoice,
+  sharedWorkshop,
+} from '../../../tests/support/workshop';
 import { bankPage } from './bank-page';
 import { fetchStatements, importStatement } from './import-statement';
 import { takeMatch, undoMatch } from './take-match';
@@ -126,6 +136,30 @@ test.each([3, 11])(
         await takePayment(link, { attemptKey: randomUUID(), cardToken: card, amountMinor: 11_000n }, randomUUID());
       },
       async () => {
+        const ways = { ...USUAL_WAYS, debit: true, tip: ['10'] };
+        const { link } = await sentInvoice(house, plainPaper(house, { ways, currency: pick(chance, CURRENCIES) }));
+        const account = await cardToken(workshop.standIns, pick(chance, ['account-good', 'account-short']));
+        const asked = { attemptKey: randomUUID(), cardToken: account, amountMinor: 11_000n };
+        await takePayment(link, chance() < 0.5 ? { ...asked, tipMinor: 1_100n } : asked, randomUUID());
+      },
+      async () => {
+        const debits = await asSuperuser<{ id: string; state: string }>(
+          workshop.admin,
+          `select id, state from payments where business_id = $1 and method = 'debit' order by id`,
+          [house.business.id],
+        );
+        const one = pick(chance, debits);
+        if (!one) return;
+        if (one.state === 'paid' && chance() < 0.3)
+          await refundPayment(
+            house.owner,
+            one.id,
+            backOf(2_000n, { method: pick(chance, ['debit', 'cash'] as const) }),
+          );
+        await decideDebit(workshop, one.id, pick(chance, ['', 'AM04', 'MD06', 'MD01']));
+        await lookForDebits(programContext(house.business.id));
+      },
+      async () => {
         if (paid.length > 0)
           await refundPayment(
             house.owner,
@@ -190,13 +224,14 @@ test.each([3, 11])(
     await clockAt(workshop, house, day, '11:00');
     for (const currency of CURRENCIES) for (let at = 0; at < 8; at++) await paidOrder(workshop, called, { currency });
     for (let round = 0; round < 4; round++) {
-      const { accounts } = await payoutList(house.owner);
+      const { accounts, returned } = await payoutList(house.owner);
       for (const whose of ['own', 'partner'] as const)
         for (const currency of CURRENCIES) {
           const isOf = (one: (typeof accounts)[number]) =>
             (one.partnerId === null) === (whose === 'own') && one.currency === currency;
           if (!accounts.some((one) => isOf(one) && one.state === 'checked')) await give(whose, currency);
         }
+      for (const { id } of returned) await orRefused(payAgain(house.owner, id));
       expect(await playOut(house, addDays(day, 1), 5)).toEqual([]);
       day = addDays(day, 5);
     }

@@ -74,8 +74,16 @@ const payments = (): Promise<Paid[]> =>
 
 /** An invoice of 110.00 that can be paid by bank debit, and how it is paid from an account. */
 async function debitable(ways: Partial<typeof USUAL_WAYS> = {}) {
-  const sent = await sentInvoice(house, plainPaper(house, { ways: { ...USUAL_WAYS, debit: true, ...ways }, reminders: [1] }));
-  const pay = async (account: string, amountMinor = 11000n, more: { tipMinor?: bigint } = {}, attemptKey = randomUUID()) =>
+  const sent = await sentInvoice(
+    house,
+    plainPaper(house, { ways: { ...USUAL_WAYS, debit: true, ...ways }, reminders: [1] }),
+  );
+  const pay = async (
+    account: string,
+    amountMinor = 11000n,
+    more: { tipMinor?: bigint } = {},
+    attemptKey = randomUUID(),
+  ) =>
     takePayment(
       sent.link,
       { attemptKey, cardToken: await cardToken(workshop.standIns, account), amountMinor, ...more },
@@ -105,7 +113,13 @@ test('a plan charges an account: nothing moves for three banking days, then it i
   ]);
   expect(await rowsOf({ way: 'card' })).toEqual([]);
   await sound();
-  expect(await playDays(workshop, house, [1, 2, 3, 4, 5].map((days) => addDays(THURSDAY, days)))).toEqual([]);
+  expect(
+    await playDays(
+      workshop,
+      house,
+      [1, 2, 3, 4, 5].map((days) => addDays(THURSDAY, days)),
+    ),
+  ).toEqual([]);
   const { batch } = await batchSheet(house.reader, THURSDAY);
   expect([batch.sums.map(({ netMinor }) => netMinor), batch.differences]).toEqual([[2169n], []]);
   expect((await payoutList(house.reader)).rows.map(({ amountMinor, state }) => [amountMinor, state])).toEqual([
@@ -125,7 +139,10 @@ test('not enough money: told on its day, tried again by the policy, and another 
   expect(charge).toMatchObject({ lastReason: 'account-short', round: 1 });
   expect((await todayView(house.reader)).work.waits.map(({ first }) => first.kind)).toEqual(['charge']);
   await plans.policy(USUAL_POLICY);
-  const two = await runningPlan(house, workshop.standIns, planTerms(house, THURSDAY), ['account-closed', 'corvid-good']);
+  const two = await runningPlan(house, workshop.standIns, planTerms(house, THURSDAY), [
+    'account-closed',
+    'corvid-good',
+  ]);
   await plans.due();
   await at('2027-03-09' as CalendarDate, '10:00');
   await look();
@@ -142,7 +159,10 @@ test('not enough money: told on its day, tried again by the policy, and another 
 test('taken back after twenty days: owed again with the bank’s fee, a refusal to the plan, told once by whoever hears of it', async () => {
   await plans.policy({ ...USUAL_POLICY, secondCard: false, afterwards: 'carry-on' });
   const terms = planTerms(house, DAY, { kind: 'instalments', price: '90.00', schedule: { ends: { after: 3 } } });
-  const { id, customerId, email } = await runningPlan(house, workshop.standIns, terms, ['account-objects', 'corvid-good']);
+  const { id, customerId, email } = await runningPlan(house, workshop.standIns, terms, [
+    'account-objects',
+    'corvid-good',
+  ]);
   await plans.due();
   await at(THURSDAY, '10:00');
   await look();
@@ -164,7 +184,11 @@ test('taken back after twenty days: owed again with the bank’s fee, a refusal 
     [house.business.id, email],
   );
   expect(mails).toEqual([{ kind: 'charge-refused' }]);
-  const returned = (await rowsOf({ show: 'refunds' })).map(({ amountMinor, method, why }) => [amountMinor, method, why]);
+  const returned = (await rowsOf({ show: 'refunds' })).map(({ amountMinor, method, why }) => [
+    amountMinor,
+    method,
+    why,
+  ]);
   expect(returned).toEqual([[3300n, 'debit', 'MD06: the payer asked their bank for it back']]);
   await sound();
   // With the card it is charged anew, and what is paid of the balance is what was.
@@ -196,9 +220,11 @@ test('a debit that comes back when its plan has ended: the invoice is owed, and 
   await look();
   await plans.due();
   expect([(await plans.plan(id)).state, await plans.told(id)]).toEqual(['finished', ['refused 2027-03-01 3300']]);
-  const [row] = await asSuperuser<{ due: string }>(workshop.admin, 'select due_minor::text as due from invoices where business_id = $1', [
-    house.business.id,
-  ]);
+  const [row] = await asSuperuser<{ due: string }>(
+    workshop.admin,
+    'select due_minor::text as due from invoices where business_id = $1',
+    [house.business.id],
+  );
   expect(row?.due).toBe('3300');
   await sound();
 });
@@ -218,7 +244,10 @@ test('an invoice from an account: once however often it is pressed, nobody else 
   expect(view?.pending?.expectedAt).toBeTruthy();
   expect(view?.heldMinor).toBe(11000n);
   // A reminder whose day comes now waits until the day after.
-  await asSuperuser(workshop.admin, `update reminders set remind_on = $2 where business_id = $1`, [house.business.id, DAY]);
+  await asSuperuser(workshop.admin, `update reminders set remind_on = $2 where business_id = $1`, [
+    house.business.id,
+    DAY,
+  ]);
   await remindDue(await programContext(house.business.id).later());
   const waiting = await asSuperuser<{ state: string; on: string }>(
     workshop.admin,
@@ -292,7 +321,14 @@ test('what is told wrongly changes nothing: another currency, more than was paid
   const card = await debitable();
   await card.pay('corvid-good');
   const [debit, sale] = await payments();
-  const told = { id: randomUUID(), paymentId: debit?.id ?? '', currency: 'USD', amountMinor: 11000n, feeMinor: 300n, code: 'MD06' };
+  const told = {
+    id: randomUUID(),
+    paymentId: debit?.id ?? '',
+    currency: 'USD',
+    amountMinor: 11000n,
+    feeMinor: 300n,
+    code: 'MD06',
+  };
   vi.spyOn(services().cards, 'returns').mockResolvedValue([
     { ...told, currency: 'EUR' },
     { ...told, amountMinor: 11001n },
@@ -332,7 +368,13 @@ test('killed at any step of collecting and of hearing that it came back, it is b
   expect(await rowsOf({ show: 'refunds' })).toHaveLength(6);
   for (const invoice of invoices) expect((await invoice.sheet()).invoice.dueMinor).toBe(11000n);
   await sound();
-  expect(await playDays(workshop, house, [1, 2, 3].map((days) => addDays(THURSDAY, days)))).toEqual([]);
+  expect(
+    await playDays(
+      workshop,
+      house,
+      [1, 2, 3].map((days) => addDays(THURSDAY, days)),
+    ),
+  ).toEqual([]);
   expect((await batchSheet(house.reader, THURSDAY)).batch.differences).toEqual([]);
   expect(await playMinute()).toEqual([]);
 });
