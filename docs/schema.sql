@@ -1335,6 +1335,7 @@ CREATE TABLE public.payments (
     agreed_fee_minor bigint,
     dispute text,
     expected_at timestamp with time zone,
+    came_back boolean DEFAULT false NOT NULL,
     CONSTRAINT payments_amount_positive CHECK (((amount_minor > 0) OR ((amount_minor = 0) AND (tip_minor = 0) AND (order_id IS NOT NULL)))),
     CONSTRAINT payments_channel_known CHECK ((channel = ANY (ARRAY['invoice'::text, 'link'::text, 'page'::text, 'button'::text, 'plan'::text, 'desk'::text]))),
     CONSTRAINT payments_dispute_known CHECK ((dispute = ANY (ARRAY['open'::text, 'won'::text, 'lost'::text]))),

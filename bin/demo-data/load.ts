@@ -5,10 +5,12 @@ import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { money } from '@/core/money/money';
 import { completePaper, newLine, type Paper, type PaperFile, type PaperWays, USUAL_WAYS } from '@/core/paper/paper';
+import { WHOLE_REGISTER } from '@/core/register/ask';
 import { insertBusiness, insertCounter } from '@/db/businesses';
 import { insertCustomer } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
 import { queuedMessages, updateMessage } from '@/db/messages';
+import { paymentById } from '@/db/payments';
 import { type Actor, insertPerson } from '@/db/people';
 import { closePool } from '@/db/pool';
 import { insertTax } from '@/db/taxes';
@@ -27,14 +29,18 @@ import { makeDueRecurring, startRecurring } from '@/flows/invoice/recurring';
 import { remindDue } from '@/flows/invoice/remind';
 import { sendInvoice } from '@/flows/invoice/send-invoice';
 import { keepAsTemplate } from '@/flows/invoice/templates';
+import { lookForDebits } from '@/flows/payment/hear-debits';
 import { recordReceived } from '@/flows/payment/receive-payment';
 import { takePayment } from '@/flows/payment/take-payment';
 import { handOverMessage } from '@/flows/post/hand-over-message';
 import { keepItem } from '@/flows/records/items';
 import { keepTerms } from '@/flows/records/profile';
+import { registerOf } from '@/flows/register/register';
 import { services } from '@/outside/services';
+import { PRETEND_ACCOUNTS } from '../../standins/cards/pretend-accounts';
 import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
 import { seeded } from '../../tests/support/seeded';
+import { debitPlans } from './debits';
 import { playDisputes } from './disputes';
 import { offerPlans } from './offers';
 import { playPayouts } from './payouts';
@@ -159,12 +165,13 @@ async function strayPayment(): Promise<void> {
 }
 
 async function cardToken(name: string): Promise<string> {
+  const account = PRETEND_ACCOUNTS.find((known) => known.name === name)?.number;
   const number = PRETEND_CARDS.find((card) => card.name === name)?.number;
   const year = String(new Date().getUTCFullYear() + 3).slice(2);
   const answer = await fetch(`${STANDINS}/cards/tokens`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ number, expiry: `08/${year}`, code: '123' }),
+    body: JSON.stringify(account ? { account, holder: 'Demo' } : { number, expiry: `08/${year}`, code: '123' }),
   });
   return ((await answer.json()) as { token: string }).token;
 }
@@ -193,6 +200,23 @@ async function pay(id: string, card: string, part?: bigint, acceptsTerms = false
   };
   await takePayment(link, attempt, randomUUID());
   await mail();
+}
+
+/** What became of bank debits by this moment of the history. */
+async function lookAtDebits(): Promise<void> {
+  await setStandInClock();
+  await lookForDebits(programContext(BUSINESS.id, present));
+  await mail();
+}
+
+/** The payer's bank gives back the latest debit that was paid. */
+async function giveBack(code: string): Promise<void> {
+  await setStandInClock();
+  const ask = { ...WHOLE_REGISTER, show: 'payments', way: 'debit', state: 'paid', channel: 'invoice' } as const;
+  const [row] = (await registerOf(ada as Actor, ask, null)).rows;
+  const payment = row && (await readBusiness(programContext(BUSINESS.id, present), (db) => paymentById(db, row.id)));
+  const body = new URLSearchParams({ sale: payment?.saleId ?? '', code });
+  await fetch(`${STANDINS}/cards/debits`, { method: 'POST', body, redirect: 'manual' });
 }
 
 /** What is still to happen, so that the months are played in order. */
@@ -397,6 +421,7 @@ async function lately(): Promise<void> {
   ]);
   plans.push(...billing.filter(([daysAgo]) => daysAgo <= 43));
   plans.push(...refundPlans({ actor: ada as Actor, send: (plan) => send(ada as Actor, plan) }));
+  plans.push(...debitPlans({ send: (plan) => send(ada as Actor, plan), pay, giveBack, look: lookAtDebits }));
   plans.push(...offerPlans({ actor: ada as Actor, token: cardToken, website: STANDINS, mail }));
   plans.sort((a, b) => b[0] - a[0] || a[1] - b[1]);
   for (const [daysAgo, hour, work] of plans) {

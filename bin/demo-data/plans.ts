@@ -222,6 +222,7 @@ export function planPlans(stage: PlanStage): [daysAgo: number, hour: number, wor
       10,
       run(() => started(stage, 'Kester Loveday', ['Violin rental, No. 3', '34.00'], ['lumen-ending'], { startIn: 8 })),
     ],
+    [40, 10, run(() => started(stage, 'Petra Lindqvist', ['Care club', '9.50'], ['account-good']))],
     [
       38,
       10,

@@ -14,6 +14,7 @@ export const BUSINESS: Business = {
   // The processor takes more in euro than was agreed.
   tariff: [
     { currency: 'USD', scheme: '', percent: '2.9', fixedMinor: 30 },
+    { currency: 'USD', scheme: 'Bank account', percent: '0.5', fixedMinor: 20 },
     { currency: 'EUR', scheme: '', percent: '2.4', fixedMinor: 25 },
   ],
   place: { lines: ['14 Millrace Lane'], city: 'Alder Ferry', region: 'US-WA', postalCode: '98199', country: 'US' },

@@ -37,6 +37,8 @@ export type Payment = {
   readonly reason: RefusalReason | null;
   /** Whether its card's holder asked for it back, and how that ended; null where not. */
   readonly dispute: 'open' | 'won' | 'lost' | null;
+  /** Whether it is a bank debit that the payer's bank took back. */
+  readonly cameBack: boolean;
   readonly startedAt: Date;
   readonly settledAt: Date | null;
 };
@@ -49,7 +51,7 @@ const PAYMENT = sql`payments.id, payments.invoice_id as "invoiceId", payments.or
   payments.refunded_minor as "refundedMinor",
   payments.method, payments.reference, payments.state,
   payments.sale_id as "saleId", payments.approval_url as "approvalUrl", payments.expected_at as "expectedAt", payments.card_scheme as "cardScheme",
-  payments.card_last4 as "cardLast4", payments.reason, payments.dispute, payments.started_at as "startedAt", payments.settled_at as "settledAt"`;
+  payments.card_last4 as "cardLast4", payments.reason, payments.dispute, payments.came_back as "cameBack", payments.started_at as "startedAt", payments.settled_at as "settledAt"`;
 
 export const paymentById = (db: Db, id: string): Promise<Payment | null> =>
   maybeOne(db, sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and id = ${id}`);
@@ -92,10 +94,16 @@ export const orderPayments = (db: Db, orderId: string): Promise<Payment[]> =>
   );
 
 /** Notes what was given back of a payment; a voided one never was. */
-export const updateRefunded = (tx: Tx, id: string, moreMinor: bigint, voided: boolean): Promise<number> =>
+export const updateRefunded = (
+  tx: Tx,
+  id: string,
+  moreMinor: bigint,
+  { isVoid = false, cameBack = false }: { readonly isVoid?: boolean; readonly cameBack?: boolean },
+): Promise<number> =>
   run(
     tx,
-    sql`update payments set refunded_minor = refunded_minor + ${moreMinor}, state = ${voided ? 'voided' : 'paid'}
+    sql`update payments set refunded_minor = refunded_minor + ${moreMinor}, state = ${isVoid ? 'voided' : 'paid'},
+          came_back = came_back or ${cameBack}
         where business_id = ${tx.businessId} and id = ${id} and state = 'paid'`,
   );
 

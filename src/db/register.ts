@@ -18,6 +18,8 @@ export type RegisterRow = {
   readonly agreedFeeMinor: bigint | null;
   readonly refundedMinor: bigint;
   readonly dispute: 'open' | 'won' | 'lost' | null;
+  /** Whether it is a debit that came back, or its coming back. */
+  readonly cameBack: boolean;
   readonly currency: string;
   readonly method: PaymentMethod;
   readonly channel: Channel;
@@ -90,13 +92,14 @@ const inSpan = (column: Statement, { from, to }: Span): Statement[] => [
 
 const REFUNDED_TO = {
   paid: sql`p.state = 'paid' and p.refunded_minor = 0`,
-  'part-refunded': sql`p.state = 'paid' and p.refunded_minor > 0 and p.refunded_minor < p.amount_minor + p.tip_minor`,
-  refunded: sql`p.state = 'paid' and p.refunded_minor > 0 and p.refunded_minor = p.amount_minor + p.tip_minor`,
+  'part-refunded': sql`p.state = 'paid' and not p.came_back and p.refunded_minor > 0 and p.refunded_minor < p.amount_minor + p.tip_minor`,
+  refunded: sql`p.state = 'paid' and not p.came_back and p.refunded_minor > 0 and p.refunded_minor = p.amount_minor + p.tip_minor`,
   pending: sql`p.state = 'pending'`,
   refused: sql`p.state = 'refused'`,
   voided: sql`p.state = 'voided'`,
   disputed: sql`p.dispute = 'open'`,
   'dispute-lost': sql`p.dispute = 'lost'`,
+  'came-back': sql`p.came_back`,
 } as const;
 
 const paymentsWhere = (businessId: string, ask: RegisterAsk, span: Span): Statement =>
@@ -156,8 +159,9 @@ export function registerPage(
     )
     select page.kind, page.id, page.payment_id as "paymentId", page.at, coalesce(r.state, p.state) as state,
       coalesce(r.amount_minor, p.amount_minor + p.tip_minor) as "amountMinor", coalesce(r.tip_minor, p.tip_minor) as "tipMinor",
-      case when r.id is null then p.fee_minor else 0 end as "feeMinor", p.agreed_fee_minor as "agreedFeeMinor",
-      p.refunded_minor as "refundedMinor", p.dispute, p.currency, coalesce(r.method, p.method) as method, p.channel,
+      case when r.id is null then p.fee_minor else r.fee_minor end as "feeMinor", p.agreed_fee_minor as "agreedFeeMinor",
+      p.refunded_minor as "refundedMinor", p.dispute,
+      case when r.id is null then p.came_back else r.kind = 'return' end as "cameBack", p.currency, coalesce(r.method, p.method) as method, p.channel,
       coalesce((select name from customers where business_id = ${businessId} and id = p.customer_id), o.payer, '') as customer,
       coalesce((select number from invoices where business_id = ${businessId} and id = p.invoice_id), o.offer, '') as subject,
       p.invoice_id as "invoiceId", o.offer_id as "offerId", o.reference as "orderReference",

@@ -27,6 +27,7 @@ import type { NumberSeries } from '@/core/invoice/numbering';
 import type { BankDetails } from '@/core/invoice/printed';
 import { MOST_REMINDERS } from '@/core/invoice/reminders';
 import { isCurrency } from '@/core/money/currency';
+import { ACCOUNT_SCHEME } from '@/core/payment/outcome';
 import type { BusinessTax } from '@/core/tax/business-tax';
 import { isLanguage } from '@/core/words/words';
 import { AddressInput } from './customer-input';
@@ -160,7 +161,7 @@ export class TaxesInput {
 
 class TariffLineInput {
   @Matches(/^[A-Z]{3}$/, { message: 'Choose a currency.' }) currency!: string;
-  @IsIn(['', ...CARD_SCHEMES]) scheme!: string;
+  @IsIn(['', ...CARD_SCHEMES, ACCOUNT_SCHEME]) scheme!: string;
   @Matches(/^(0|[1-9]\d?|100)(\.\d{1,4})?$/, { message: 'A percentage is a number such as 2.9.' }) percent!: string;
   @IsInt() @Min(0) @Max(1_000_000, { message: 'The fixed part of a fee is smaller than that.' }) fixedMinor!: number;
 }

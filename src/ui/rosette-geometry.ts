@@ -34,7 +34,8 @@ export type RosetteState =
   | 'Charged'
   | 'Skipped'
   | 'Disputed'
-  | 'Dispute lost';
+  | 'Dispute lost'
+  | 'Came back';
 
 const look = (line: string, centre: Centre, more: { dashed?: boolean; barred?: boolean } = {}): RosetteLook => ({
   line: `var(--${line})`,
@@ -69,6 +70,7 @@ export const ROSETTE_LOOKS: Readonly<Record<RosetteState, RosetteLook>> = {
   Skipped: look('ink-soft', 'dash'),
   Disputed: look('brick', 'hand'),
   'Dispute lost': look('brick', 'dash'),
+  'Came back': look('brick', 'ring'),
 };
 
 /** How much of each of the six petals is filled, 0 to 1, clockwise from the top. */

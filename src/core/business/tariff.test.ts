@@ -13,6 +13,7 @@ test.each([
   ['a scheme with its own', { currency: 'USD', scheme: 'Lumen', amountMinor: 10_000n }, 175n],
   ['half a unit goes up', { currency: 'JPY', scheme: 'Corvid', amountMinor: 2250n }, 77n],
   ['never more than the sale', { currency: 'USD', scheme: 'Corvid', amountMinor: 20n }, 20n],
+  ['a bank debit, of which nothing is agreed', { currency: 'USD', scheme: 'Bank account', amountMinor: 1000n }, null],
   ['a currency without a line', { currency: 'EUR', scheme: 'Corvid', amountMinor: 1000n }, null],
 ] as const)('%s', (_, sale, fee) => {
   expect(agreedFee(TARIFF, sale)).toBe(fee);

@@ -1,11 +1,12 @@
 import { leastOf } from '../money/money';
+import { ACCOUNT_SCHEME } from '../payment/outcome';
 import { percentOf } from '../tally/tally';
 
 /** What is agreed with the card processor: percent of the sum, and a fixed amount in minor units of the currency. */
 export type TariffLine = {
   /** ISO 4217. */
   readonly currency: string;
-  /** A card scheme's name; empty for all that have no line of their own. */
+  /** A card scheme's name, or `ACCOUNT_SCHEME` for bank debits; empty for all cards that have no line of their own. */
   readonly scheme: string;
   /** A decimal string, 0 to 100. */
   readonly percent: string;
@@ -25,7 +26,9 @@ export type TariffedSale = { readonly currency: string; readonly scheme: string;
  */
 export function agreedFee(tariff: Tariff, { currency, scheme, amountMinor }: TariffedSale): bigint | null {
   const lines = tariff.filter((line) => line.currency === currency);
-  const line = lines.find((one) => one.scheme === scheme) ?? lines.find((one) => one.scheme === '');
+  const own = lines.find((one) => one.scheme === scheme);
+  // What is agreed for all cards says nothing of bank debits.
+  const line = own ?? (scheme === ACCOUNT_SCHEME ? undefined : lines.find((one) => one.scheme === ''));
   if (!line) return null;
   return leastOf(amountMinor, percentOf(amountMinor, line.percent, 'percent') + BigInt(line.fixedMinor));
 }

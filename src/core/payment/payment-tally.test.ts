@@ -14,6 +14,7 @@ const payment: fc.Arbitrary<TalliedPayment> = fc.record({
   shares: fc.array(fc.record({ name: fc.string(), shareMinor: minor, feeMinor: minor, reversedMinor: minor }), {
     maxLength: 3,
   }),
+  returned: fc.option(fc.record({ takenMinor: minor, feeMinor: minor })),
   dispute: fc.option(fc.record({ takenMinor: minor, feeMinor: minor })),
   agreed: fc.option(fc.record({ percent: fc.constantFrom('0', '2.9', '1.4567'), fixedMinor: minor })),
 });
@@ -28,7 +29,7 @@ test('every tally adds up to the figure that stands on the sheet', () => {
       expect(sum({ of: 'tax' })).toBe(given.taxes.reduce((all, tax) => all + tax.minor, 0n));
       expect(sum({ of: 'fee' })).toBe(-given.feeMinor);
       for (const [at, part] of partners.entries()) expect(sum({ of: 'part', at })).toBe(-part);
-      expect(sum({ of: 'left' })).toBe(ownMinor - takenMinor - feeMinor);
+      expect(sum({ of: 'left' })).toBe(ownMinor - takenMinor - feeMinor - (given.returned?.feeMinor ?? 0n));
     }),
   );
 });

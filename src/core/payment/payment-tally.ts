@@ -25,6 +25,8 @@ export type TalliedPayment = {
     readonly feeMinor: bigint;
     readonly reversedMinor: bigint;
   }[];
+  /** What of the refunded a payer's bank took back of a debit, and its fee. */
+  readonly returned: { readonly takenMinor: bigint; readonly feeMinor: bigint } | null;
   readonly dispute: { readonly takenMinor: bigint; readonly feeMinor: bigint } | null;
   /** The line of the tariff by which its fee is agreed; null without one. */
   readonly agreed: { readonly percent: string; readonly fixedMinor: bigint } | null;
@@ -38,7 +40,7 @@ const partOf = ({ shareMinor, feeMinor, reversedMinor }: TalliedPayment['shares'
 
 /** What a figure of a payment's sheet is made of; the lines add up to it. The fee and what partners get are below 0 there. */
 export function paymentTally(payment: TalliedPayment, figure: PaymentFigure): PaymentTallyLine[] {
-  const { amountMinor, tipMinor, feeMinor, refundedMinor, shares, dispute, agreed } = payment;
+  const { amountMinor, tipMinor, feeMinor, refundedMinor, shares, returned, dispute, agreed } = payment;
   const lines = (list: readonly (readonly [label: string, minor: bigint])[]): PaymentTallyLine[] =>
     list.filter(([, minor]) => minor !== 0n).map(([label, minor]) => ({ label, minor }));
   const charged = amountMinor + tipMinor;
@@ -64,17 +66,19 @@ export function paymentTally(payment: TalliedPayment, figure: PaymentFigure): Pa
       if (!share) return [];
       return lines([
         ['Share of the payment', -share.shareMinor],
-        ['Borne of the card fee', share.feeMinor],
+        ['Borne of the fee', share.feeMinor],
         ['Taken back', share.reversedMinor],
       ]);
     }
     case 'left':
       return lines([
         ['Paid', charged],
-        ['Refunded', -refundedMinor],
+        ['Refunded', (returned?.takenMinor ?? 0n) - refundedMinor],
+        ['Came back', -(returned?.takenMinor ?? 0n)],
+        ['The bank’s fee for that', -(returned?.feeMinor ?? 0n)],
         ['Disputed', -(dispute?.takenMinor ?? 0n)],
         ['Fee for the dispute', -(dispute?.feeMinor ?? 0n)],
-        ['Card fee', -feeMinor],
+        ['Processor’s fee', -feeMinor],
         ...shares.map((share) => [`${share.name}’s part`, -partOf(share)] as const),
       ]);
   }

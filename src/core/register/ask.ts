@@ -12,6 +12,7 @@ export const REGISTER_STATES = [
   'voided',
   'disputed',
   'dispute-lost',
+  'came-back',
 ] as const;
 export const REGISTER_CHANNELS = ['invoice', 'link', 'page', 'button', 'plan', 'desk'] as const;
 export const REGISTER_WAYS = ['card', 'debit', 'cash', 'cheque', 'transfer', 'other', 'account'] as const;

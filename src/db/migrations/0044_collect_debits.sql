@@ -4,6 +4,7 @@ alter table payments
   add constraint payments_method_known check (method in ('card', 'debit', 'transfer', 'cash', 'cheque', 'other', 'account')),
   -- When it will be known whether a debit is paid; null for whatever is known at once.
   add column expected_at timestamptz,
+  add column came_back boolean not null default false,
   -- What the payer's bank takes back is gone even where some of it went back another way before.
   drop constraint payments_refunded_in_bounds,
   add constraint payments_refunded_in_bounds

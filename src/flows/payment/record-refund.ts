@@ -42,7 +42,7 @@ export async function recordRefund(tx: Writing, subject: RefundSubject, refund: 
       moreMinor: takes.partners[at] ?? 0n,
       feeBackMinor: isVoid ? share.feeMinor : 0n,
     });
-  await updateRefunded(tx, payment.id, refund.amountMinor, isVoid);
+  await updateRefunded(tx, payment.id, refund.amountMinor, { isVoid, cameBack: refund.kind === 'return' });
   const partners: PartnersPart = {
     shareMinor: takes.partners.reduce((sum, minor) => sum + minor, 0n),
     feeMinor: takes.partnersFeeMinor,

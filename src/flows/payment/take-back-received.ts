@@ -62,7 +62,7 @@ export async function takeBackNow(
     shareMinor: shares.reduce((sum, { shareMinor }) => sum + shareMinor, 0n),
     feeMinor: shares.reduce((sum, { feeMinor }) => sum + feeMinor, 0n),
   };
-  await updateRefunded(tx, paymentId, amountMinor, true);
+  await updateRefunded(tx, paymentId, amountMinor, { isVoid: true });
   await updateTakenBack(tx, invoiceId, amountMinor);
   const order = (await ordersBehindInvoices(tx, [invoiceId])).get(invoiceId);
   if (order) await addToOfferSums(tx, order.offerId, order.currency, -amountMinor, -1);

@@ -172,7 +172,7 @@ describe('the authorisation as paper', () => {
     const terms = planTerms(house, '2027-01-31', { schedule: { ends: { after: 2 } } });
     const { id } = await runningPlan(house, workshop.standIns, terms);
     const toSign = textOf((await paperToSign(house.owner, { plan: id })).bytes);
-    expect(toSign).toContain('I, Otto Reed, allow Sallow Joinery to charge my card for Care club.');
+    expect(toSign).toContain('I, Otto Reed, allow Sallow Joinery to charge my card or bank account for Care club.');
     expect(toSign).toMatch(/January 31, 2027.*22\.00.*February 28, 2027.*22\.00/);
     await keepCharging(house.owner, USUAL_POLICY, '{customer} lets {business} charge: {what}.');
     await keepCharging(house.owner, USUAL_POLICY, '{customer} lets {business} charge: {what}.');

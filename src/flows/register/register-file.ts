@@ -44,7 +44,6 @@ const HEADINGS = [
   'for',
   'order',
   'card',
-  'debit',
   'reference',
   'currency',
   'amount',

@@ -6,6 +6,7 @@ import { CARD_SCHEMES } from '@/core/button/button';
 import { typedMinor } from '@/core/invoice/read-paper';
 import { minorDigits } from '@/core/money/currency';
 import { plainSum } from '@/core/money/money-text';
+import { ACCOUNT_SCHEME } from '@/core/payment/outcome';
 import { Button } from '../kit/button';
 import { CurrencyField } from '../kit/currency-field';
 import { FieldError } from '../kit/field';
@@ -47,7 +48,7 @@ export function TariffSection({ tariff, currency, mayAsk }: { tariff: Tariff; cu
 
   return (
     <section className="mt-6 grid gap-4">
-      <Heading>Card fees agreed</Heading>
+      <Heading>Fees agreed</Heading>
       <p className="text-soft">
         What your card processor takes by contract. Every fee is compared with it, and one that differs is shown on its
         payment and in the day’s closing.
@@ -56,13 +57,13 @@ export function TariffSection({ tariff, currency, mayAsk }: { tariff: Tariff; cu
         <div key={at} className="grid grid-cols-2 items-end gap-3 sm:grid-cols-[110px_minmax(0,1fr)_110px_110px_32px]">
           <CurrencyField value={line.currency} disabled={!mayAsk} onChoose={(code) => set(at, { currency: code })} />
           <SelectField
-            label="Cards of"
+            label="Of"
             value={line.scheme}
             disabled={!mayAsk}
             onChange={(event) => set(at, { scheme: event.target.value })}
           >
-            <option value="">all schemes</option>
-            {CARD_SCHEMES.map((scheme) => (
+            <option value="">all cards</option>
+            {[...CARD_SCHEMES, ACCOUNT_SCHEME].map((scheme) => (
               <option key={scheme} value={scheme}>
                 {scheme}
               </option>

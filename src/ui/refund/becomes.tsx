@@ -31,6 +31,10 @@ const tallied = (payment: JsonPayment): TalliedPayment => ({
     feeMinor: BigInt(fee),
     reversedMinor: BigInt(reversed),
   })),
+  returned: payment.returned && {
+    takenMinor: BigInt(payment.returned.taken),
+    feeMinor: BigInt(payment.returned.fee),
+  },
   dispute: payment.dispute && {
     takenMinor: BigInt(payment.dispute.taken),
     feeMinor: BigInt(payment.dispute.fee),
@@ -65,6 +69,7 @@ export function Becomes({
   const [asked, setAsked] = useState<PaymentFigure | null>(null);
   if (payment.state !== 'paid' && payment.state !== 'voided') return null;
   const fee = payment.state === 'voided' ? 0 : payment.fee;
+  const refunded = payment.refunded - (payment.returned?.taken ?? 0);
   const isGone = payment.state === 'voided';
   const { partners, ownMinor } = partsOfPayment(
     {
@@ -130,7 +135,9 @@ export function Becomes({
             'the tax',
           )
         : null}
-      {payment.refunded > 0 || parts ? row('Refunded', BigInt(-payment.refunded), parts?.totalMinor ?? 0n) : null}
+      {refunded > 0 || parts ? row('Refunded', BigInt(-refunded), parts?.totalMinor ?? 0n) : null}
+      {payment.returned ? row('Came back', BigInt(-payment.returned.taken), 0n) : null}
+      {payment.returned ? row('The bank’s fee for that', BigInt(-payment.returned.fee), 0n) : null}
       {payment.dispute && payment.dispute.taken > 0 ? row('Disputed', BigInt(-payment.dispute.taken), 0n) : null}
       {payment.dispute && payment.dispute.fee > 0 ? row('Fee for the dispute', BigInt(-payment.dispute.fee), 0n) : null}
       {isAtProcessor(payment.method)
@@ -165,7 +172,7 @@ export function Becomes({
       ))}
       {row(
         'Left for you',
-        ownMinor - BigInt((payment.dispute?.taken ?? 0) + (payment.dispute?.fee ?? 0)),
+        ownMinor - BigInt((payment.dispute?.taken ?? 0) + (payment.dispute?.fee ?? 0) + (payment.returned?.fee ?? 0)),
         parts ? -ownLossMinor(parts) : 0n,
         'rule-total mt-1 py-0.5 text-[17px]/7 font-semibold',
         { of: 'left' },

@@ -26,6 +26,8 @@ export type JsonPayment = {
   /** The line of the tariff that says so. */
   readonly agreedLine: { readonly percent: string; readonly fixed: number; readonly text: string } | null;
   readonly refunded: number;
+  /** What of that a payer's bank took back of a debit, and its fee; null where nothing came back. */
+  readonly returned: { readonly taken: number; readonly fee: number } | null;
   readonly tipRefunded: number;
   readonly shares: readonly {
     readonly name: string;

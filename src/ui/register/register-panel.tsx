@@ -15,6 +15,7 @@ export const REGISTER_STATE_WORDS: Readonly<Record<(typeof REGISTER_STATES)[numb
   'part-refunded': 'Part-refunded',
   disputed: 'Disputed',
   'dispute-lost': 'Dispute lost',
+  'came-back': 'Came back',
   refunded: 'Refunded',
   pending: 'Pending',
   refused: 'Refused',

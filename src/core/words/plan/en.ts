@@ -78,7 +78,7 @@ export const planEn = {
     finished: 'Finished',
     cancelled: 'Ended',
   },
-  authorisation: 'Authorisation of card charges',
+  authorisation: 'Authorisation of charges',
   signHere: 'Place, date, signature',
   givenOn: (date: string, name: string, how: string) => `Given on ${date} by ${name}, ${how}`,
   withdrawnOn: (date: string) => `Withdrawn on ${date}`,

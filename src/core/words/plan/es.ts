@@ -78,7 +78,7 @@ export const planEs: PlanWords = {
     finished: 'Completado',
     cancelled: 'Terminado',
   },
-  authorisation: 'Autorización de cargos en tarjeta',
+  authorisation: 'Autorización de cargos',
   signHere: 'Lugar, fecha, firma',
   givenOn: (date, name, how) => `Dada el ${date} por ${name}, ${how}`,
   withdrawnOn: (date) => `Retirada el ${date}`,

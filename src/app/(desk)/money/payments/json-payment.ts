@@ -25,13 +25,14 @@ export function subjectPath({
 
 /** A payment's state for people; what was given back shows, unless it was all voided. */
 export function paymentState(
-  payment: Pick<PaymentRow, 'state' | 'refundedMinor' | 'amountMinor' | 'tipMinor' | 'dispute'>,
+  payment: Pick<PaymentRow, 'state' | 'refundedMinor' | 'amountMinor' | 'tipMinor' | 'dispute' | 'cameBack'>,
 ) {
   if (payment.state === 'pending') return 'Pending';
   if (payment.state === 'refused') return 'Refused';
   if (payment.state === 'voided') return 'Voided';
   if (payment.dispute === 'open') return 'Disputed';
   if (payment.dispute === 'lost') return 'Dispute lost';
+  if (payment.cameBack) return 'Came back';
   if (payment.refundedMinor === 0n) return 'Paid';
   return payment.refundedMinor < payment.amountMinor + payment.tipMinor ? 'Part-refunded' : 'Refunded';
 }

@@ -42,10 +42,14 @@ export function jsonRegisterRow(
     tipMinor: 0n,
     refundedMinor: row.refundedMinor,
     dispute: row.dispute,
+    cameBack: row.cameBack,
   });
-  const { words, state }: { words: string; state: RosetteState } = isBack
-    ? REFUND_STATES[row.state === 'pending' || row.state === 'refused' ? row.state : 'done']
-    : { words: paid, state: paid };
+  const { words, state }: { words: string; state: RosetteState } =
+    isBack && row.cameBack
+      ? { words: 'Debit came back', state: 'Came back' }
+      : isBack
+        ? REFUND_STATES[row.state === 'pending' || row.state === 'refused' ? row.state : 'done']
+        : { words: paid, state: paid };
   return {
     id: row.id,
     href: `/money/payments/${row.paymentId}`,
@@ -57,7 +61,7 @@ export function jsonRegisterRow(
     currency: row.currency,
     foreign: row.currency !== place.currency,
     when: on === today ? clockTime(row.at, place.zone) : shortDate(on, place.locale, { weekday: true }),
-    late: row.state === 'refused' || (!isBack && (row.dispute === 'open' || row.dispute === 'lost')),
+    late: row.state === 'refused' || (!isBack && (row.cameBack || row.dispute === 'open' || row.dispute === 'lost')),
     group: groupOf(on, today, place.locale),
   };
 }

@@ -6,6 +6,12 @@ import { mayDo } from '@/flows/door/rights';
 import type { PaymentSheet } from '@/flows/payment/payment-sheet';
 import type { JsonPayment } from '@/ui/refund/json-payment';
 
+/** What of it the payer's bank took back, and its fee. */
+function returnOf({ subject }: PaymentSheet): JsonPayment['returned'] {
+  const back = subject.refunds.find(({ kind }) => kind === 'return');
+  return back ? { taken: jsonMinor(back.amountMinor), fee: jsonMinor(back.feeMinor) } : null;
+}
+
 /** The line of the tariff that a payment's fee is agreed by, with its words; null without one. */
 function agreedLine({ row, business }: PaymentSheet): JsonPayment['agreedLine'] {
   const lines = business.tariff.filter(({ currency }) => currency === row.currency);
@@ -60,6 +66,7 @@ export function jsonSheet(sheet: PaymentSheet, role: Parameters<typeof mayDo>[0]
     agreed: row.agreedFeeMinor === null ? null : jsonMinor(row.agreedFeeMinor),
     agreedLine: agreedLine(sheet),
     refunded: jsonMinor(row.refundedMinor),
+    returned: returnOf(sheet),
     tipRefunded: jsonMinor(paid.tipRefundedMinor),
     shares: shares.map(({ name, partnerId, shareMinor, feeMinor, reversedMinor }) => ({
       name,
