@@ -8,7 +8,7 @@ import {
   type ByHand,
   moveKey,
 } from '@/core/payment/day-batch';
-import { AT_PROCESSOR } from '@/core/payment/methods';
+import { AT_PROCESSOR, WITHOUT_MONEY } from '@/core/payment/methods';
 import { WENT_THROUGH } from '@/core/payment/outcome';
 import type { Db, Tx } from './pool';
 import { many, maybeOne, NONE, one, oneOf, run, sql } from './sql';
@@ -158,12 +158,12 @@ export const byHandBetween = (db: Db, from: Date, to: Date): Promise<(ByHand & {
   many(
     db,
     sql`select id as "paymentId", method, currency, amount_minor as "amountMinor", settled_at as at
-        from payments where business_id = ${db.businessId} and method <> 'card' and method <> 'debit' and method <> 'account' and state = 'paid'
+        from payments where business_id = ${db.businessId} and method not in ${oneOf([...AT_PROCESSOR, ...WITHOUT_MONEY])} and method <> 'card' and state = 'paid'
           and settled_at >= ${from} and settled_at < ${to}
         union all
         select payment_id, refunds.method, payments.currency, -refunds.amount_minor, refunds.settled_at
         from refunds join payments on payments.business_id = refunds.business_id and payments.id = refunds.payment_id
-        where refunds.business_id = ${db.businessId} and refunds.method <> 'card' and refunds.method <> 'debit' and refunds.method <> 'account' and refunds.state = 'done'
+        where refunds.business_id = ${db.businessId} and refunds.method not in ${oneOf([...AT_PROCESSOR, ...WITHOUT_MONEY])} and refunds.state = 'done'
           and refunds.settled_at >= ${from} and refunds.settled_at < ${to}
         order by at, "paymentId"`,
   );
@@ -172,7 +172,7 @@ export const byHandBetween = (db: Db, from: Date, to: Date): Promise<(ByHand & {
 export async function firstByHandAt(db: Db): Promise<Date | null> {
   const row = await one<{ at: Date | null }>(
     db,
-    sql`select min(settled_at) as at from payments where business_id = ${db.businessId} and method <> 'card' and method <> 'debit' and state = 'paid'`,
+    sql`select min(settled_at) as at from payments where business_id = ${db.businessId} and method <> 'card' and method not in ${oneOf([...AT_PROCESSOR, ...WITHOUT_MONEY])} and state = 'paid'`,
   );
   return row.at;
 }

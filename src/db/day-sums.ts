@@ -1,5 +1,6 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { OPEN_STATUSES } from '@/core/invoice/state';
+import { WITHOUT_MONEY } from '@/core/payment/methods';
 import type { Db } from './pool';
 import { many, oneOf, sql } from './sql';
 
@@ -25,7 +26,7 @@ export const receivedByDay = (db: Db, from: CalendarDate, to: CalendarDate): Pro
   many(
     db,
     sql`select day as "on", currency, sum(payments)::int as count, sum(paid_minor)::bigint as minor from register_sums
-        where business_id = ${db.businessId} and day between ${from} and ${to} group by currency, day order by currency, day`,
+        where business_id = ${db.businessId} and method not in ${oneOf(WITHOUT_MONEY)} and day between ${from} and ${to} group by currency, day order by currency, day`,
   );
 
 /** How many invoices stand where, in each currency; what is open on each due date. `on` is null for paid and cancelled. */

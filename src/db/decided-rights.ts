@@ -21,7 +21,7 @@ export const decidedRights: DecidedRights = {
     page_versions sid, partner_movements si, partners siu, payment_shares siu, payments siu, payout_days siu, payouts siu, people siu, plans siud, questions siu, rates siu,
     receipts si, recurring_invoices siu, recurring_runs siu, refunds siu, register_sums siu, reminders siud, requests siu,
     saved_lists siud, sessions sid, sign_in_names siud, stock_promises sid, stuck_jobs siud, taxes siu, templates siud, terms siu,
-    terms_versions si, timeline si, transfer_files si, worker_beats siu`
+    terms_versions si, timeline si, transfer_files si, voucher_moves si, vouchers siu, worker_beats siu`
       .split(',')
       .map((line) => line.trim()),
   columns: ['receipts.printed UPDATE', 'sessions.used_at UPDATE'],

@@ -14,6 +14,7 @@ export const CONCERNS = [
   'cards',
   'closing',
   'payouts',
+  'vouchers',
 ] as const;
 export type Concern = (typeof CONCERNS)[number];
 

@@ -154,6 +154,19 @@ export const ledgerTroubles = (db: Db): Promise<LedgerTrouble[]> =>
           full join (${balances(db, 'disputed')}) as booked using (currency)
           where coalesce(kept.minor, 0) <> coalesce(booked.minor, 0)
         union all
+        select 'what vouchers are worth differs', coalesce(kept.currency, booked.currency), (coalesce(kept.minor, 0) + coalesce(booked.minor, 0))::bigint
+          from (select currency, sum(m.minor) as minor from vouchers v join voucher_moves m on m.business_id = v.business_id and m.voucher_id = v.id
+              left join refunds r on r.business_id = m.business_id and r.id = m.refund_id and m.kind = 'refunded'
+            -- What a refund takes off is booked once the money is back.
+            where v.business_id = ${db.businessId} and r.state is distinct from 'pending' group by currency) as kept
+          full join (${balances(db, 'vouchers')}) as booked using (currency)
+          where coalesce(kept.minor, 0) + coalesce(booked.minor, 0) <> 0
+        union all
+        select 'voucher and its movements differ', v.code, (v.balance_minor - coalesce(sum(m.minor), 0))::bigint
+          from vouchers v left join voucher_moves m on m.business_id = v.business_id and m.voucher_id = v.id
+          where v.business_id = ${db.businessId} group by v.business_id, v.id, v.code, v.balance_minor
+          having v.balance_minor <> coalesce(sum(m.minor), 0)
+        union all
         select 'what partners are owed differs', coalesce(kept.currency, booked.currency), (coalesce(kept.minor, 0) + coalesce(booked.minor, 0))::bigint
           from (select currency, sum(minor) as minor from (
               select currency, minor from partner_movements where business_id = ${db.businessId} and kind <> 'came-back'

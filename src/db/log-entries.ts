@@ -11,6 +11,7 @@ export type LogKind =
   | 'partner'
   | 'payouts'
   | 'bank-account'
+  | 'vouchers'
   | 'signed-in'
   | 'sign-in-failed'
   | 'signed-out'

@@ -138,16 +138,20 @@ export type OrderRow = {
   readonly answered: boolean;
 };
 
+/** What of all that paid an order was given back. */
+const REFUNDED = sql`coalesce((select sum(all_of.refunded_minor) from payments all_of
+  where all_of.business_id = orders.business_id and all_of.order_id = orders.id), 0)::bigint`;
+
 /** An offer's orders, latest first. */
 export const orderRows = (db: Db, offerId: string, limit: number): Promise<OrderRow[]> =>
   many(
     db,
     sql`select orders.id, orders.reference, orders.state, orders.printed->'payer'->>'name' as payer, orders.payer_email as email,
           orders.currency, orders.total_minor as "totalMinor", coalesce(orders.settled_at, orders.started_at) as at,
-          payments.id as "paymentId", coalesce(payments.refunded_minor, 0)::bigint as "refundedMinor",
+          payments.id as "paymentId", ${REFUNDED} as "refundedMinor",
           coalesce(orders.printed->'answers', '[]') <> '[]' as answered
         from orders left join payments on payments.business_id = orders.business_id and payments.order_id = orders.id
-          and payments.state in ${oneOf(WENT_THROUGH)}
+          and payments.state in ${oneOf(WENT_THROUGH)} and payments.beside_id is null
         where orders.business_id = ${db.businessId} and orders.offer_id = ${offerId}
         order by orders.started_at desc, orders.id desc limit ${limit}`,
   );
@@ -162,10 +166,10 @@ export type AnsweredRow = Pick<OrderRow, 'reference' | 'currency' | 'totalMinor'
 export const answeredOrders = (db: Db, offerId: string, limit: number): Promise<AnsweredRow[]> =>
   many(
     db,
-    sql`select orders.reference, orders.currency, payments.amount_minor + payments.tip_minor as "totalMinor",
-          payments.refunded_minor as "refundedMinor", payments.settled_at as at, payments.id as "paymentId", orders.printed
+    sql`select orders.reference, orders.currency,
+          orders.total_minor + coalesce((orders.printed->>'tip')::bigint, 0) as "totalMinor", ${REFUNDED} as "refundedMinor", payments.settled_at as at, payments.id as "paymentId", orders.printed
         from orders join payments on payments.business_id = orders.business_id and payments.order_id = orders.id
-          and payments.state in ${oneOf(WENT_THROUGH)}
+          and payments.state in ${oneOf(WENT_THROUGH)} and payments.beside_id is null
         where orders.business_id = ${db.businessId} and orders.offer_id = ${offerId} and orders.state = 'paid'
         order by orders.started_at desc, orders.id desc limit ${limit}`,
   );
@@ -177,7 +181,7 @@ export async function refusedSince(db: Db, offerId: string, since: Date): Promis
     sql`select count(*)::int as refused from orders
           join payments on payments.business_id = orders.business_id and payments.order_id = orders.id
         where orders.business_id = ${db.businessId} and orders.offer_id = ${offerId} and orders.started_at > ${since}
-          and payments.state = 'refused'`,
+          and payments.state = 'refused' and payments.beside_id is null`,
   );
   return row.refused;
 }

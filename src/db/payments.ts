@@ -39,6 +39,9 @@ export type Payment = {
   readonly dispute: 'open' | 'won' | 'lost' | null;
   /** Whether it is a bank debit that the payer's bank took back. */
   readonly cameBack: boolean;
+  /** The gift voucher that paid it, and the card payment of the same order that it goes along with. */
+  readonly voucherId: string | null;
+  readonly besideId: string | null;
   readonly startedAt: Date;
   readonly settledAt: Date | null;
 };
@@ -51,7 +54,7 @@ const PAYMENT = sql`payments.id, payments.invoice_id as "invoiceId", payments.or
   payments.refunded_minor as "refundedMinor",
   payments.method, payments.reference, payments.state,
   payments.sale_id as "saleId", payments.approval_url as "approvalUrl", payments.expected_at as "expectedAt", payments.card_scheme as "cardScheme",
-  payments.card_last4 as "cardLast4", payments.reason, payments.dispute, payments.came_back as "cameBack", payments.started_at as "startedAt", payments.settled_at as "settledAt"`;
+  payments.card_last4 as "cardLast4", payments.reason, payments.dispute, payments.came_back as "cameBack", payments.voucher_id as "voucherId", payments.beside_id as "besideId", payments.started_at as "startedAt", payments.settled_at as "settledAt"`;
 
 export const paymentById = (db: Db, id: string): Promise<Payment | null> =>
   maybeOne(db, sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and id = ${id}`);
@@ -86,11 +89,35 @@ export async function isAttemptUsed(db: Db, attemptKey: string): Promise<boolean
   return row !== null;
 }
 
-/** The order's attempts, latest first. */
+/** The order's attempts, latest first; a voucher's beside a card's is part of that one. */
 export const orderPayments = (db: Db, orderId: string): Promise<Payment[]> =>
   many(
     db,
-    sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and order_id = ${orderId} order by started_at desc, id desc`,
+    sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and order_id = ${orderId} and beside_id is null
+      order by started_at desc, id desc`,
+  );
+
+/** What gift vouchers pay along with a payment, in the order in which they were typed. */
+export const besidePayments = (db: Db, id: string): Promise<Payment[]> =>
+  many(
+    db,
+    sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and beside_id = ${id} order by started_at, id`,
+  );
+
+/** Notes that what vouchers pay went through. */
+export const updateVoucherPaid = (tx: Tx, ids: readonly string[], customerId: string): Promise<number> =>
+  run(
+    tx,
+    sql`update payments set state = 'paid', customer_id = ${customerId}, settled_at = ${tx.now}
+        where business_id = ${tx.businessId} and id = any(${[...ids]}::uuid[]) and state = 'pending' and method = 'voucher'`,
+  );
+
+/** The card was refused: what went along with it is, too. */
+export const updateBesideRefused = (tx: Tx, id: string): Promise<number> =>
+  run(
+    tx,
+    sql`update payments set state = 'refused', settled_at = ${tx.now}
+        where business_id = ${tx.businessId} and beside_id = ${id} and state = 'pending'`,
   );
 
 /** Notes what was given back of a payment; a voided one never was. */
@@ -162,19 +189,23 @@ export type NewPayment = Pick<
   readonly chargeId?: string;
   readonly exclusive: boolean;
   /** Where it is known before the processor says it. */
-  readonly method?: 'card' | 'debit';
+  readonly method?: 'card' | 'debit' | 'voucher';
+  readonly voucherId?: string;
+  readonly besideId?: string;
+  /** Of a voucher: the end of its code. */
+  readonly reference?: string;
 };
 
 export const insertPayments = (tx: Tx, payments: readonly NewPayment[]): Promise<number> =>
   run(
     tx,
     sql`insert into payments (id, business_id, invoice_id, order_id, charge_id, customer_id, channel, currency, amount_minor, tip_minor,
-          exclusive, method, state, attempt_key, started_at)
+          exclusive, method, voucher_id, beside_id, reference, state, attempt_key, started_at)
         select id, ${tx.businessId}, "invoiceId", "orderId", "chargeId", "customerId", channel, currency, "amountMinor", "tipMinor",
-          exclusive, coalesce(method, 'card'), 'pending', "attemptKey", ${tx.now}
+          exclusive, coalesce(method, 'card'), "voucherId", "besideId", coalesce(reference, ''), 'pending', "attemptKey", ${tx.now}
         from jsonb_to_recordset(${records(payments)}::jsonb) as given (id uuid, "invoiceId" uuid, "orderId" uuid, "chargeId" uuid,
           "customerId" uuid, channel text, currency text, "amountMinor" bigint, "tipMinor" bigint, exclusive boolean,
-          method text, "attemptKey" text)`,
+          method text, "voucherId" uuid, "besideId" uuid, reference text, "attemptKey" text)`,
   );
 
 /** Notes that payments went through. */
@@ -349,7 +380,7 @@ export const pendingSince = (db: Db, before: Date, limit: number): Promise<Payme
   many(
     db,
     sql`select ${ROW} where payments.business_id = ${db.businessId} and payments.state = 'pending' and payments.started_at < ${before}
-        and coalesce(payments.expected_at, ${before}) <= ${before}
+        and coalesce(payments.expected_at, ${before}) <= ${before} and payments.beside_id is null
       order by payments.started_at, payments.id limit ${limit}`,
   );
 
@@ -366,15 +397,17 @@ export const insertReceived = (
     reference: string;
     attemptKey: string;
     receivedAt: Date;
+    channel?: Channel;
+    voucherId?: string;
   },
 ): Promise<number> =>
   run(
     tx,
     sql`insert into payments (id, business_id, invoice_id, customer_id, channel, currency, amount_minor, method, reference, state,
-          exclusive, attempt_key, started_at, settled_at)
-        values (${payment.id}, ${tx.businessId}, ${payment.invoiceId}, ${payment.customerId}, 'desk', ${payment.currency},
+          exclusive, attempt_key, started_at, settled_at, voucher_id)
+        values (${payment.id}, ${tx.businessId}, ${payment.invoiceId}, ${payment.customerId}, ${payment.channel ?? 'desk'}, ${payment.currency},
           ${payment.amountMinor}, ${payment.method}, ${payment.reference}, 'paid', false, ${payment.attemptKey}, ${tx.now},
-          ${payment.receivedAt})`,
+          ${payment.receivedAt}, ${payment.voucherId ?? null})`,
   );
 
 /** A payment taken at the desk, by the key of the press. */

@@ -54,6 +54,15 @@ export const refundsOf = (db: Db, paymentId: string): Promise<Refund[]> =>
     sql`select ${REFUND} from refunds where business_id = ${db.businessId} and payment_id = ${paymentId} order by started_at, id`,
   );
 
+/** The refunds of all payments of an order, oldest first. */
+export const refundsOfOrder = (db: Db, orderId: string): Promise<Refund[]> =>
+  many(
+    db,
+    sql`select ${REFUND} from refunds where business_id = ${db.businessId}
+          and payment_id in (select id from payments where business_id = ${db.businessId} and order_id = ${orderId})
+        order by started_at, id`,
+  );
+
 /** How many refunds of an invoice's payments are still being asked about. */
 export const pendingRefundsOf = (db: Db, invoiceId: string): Promise<Refund[]> =>
   many(

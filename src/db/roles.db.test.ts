@@ -170,6 +170,8 @@ test('the accounts that the database takes are those that the core knows', async
     disputed: true,
     'dispute-losses': true,
     'dispute-fees': true,
+    vouchers: true,
+    'expired-vouchers': true,
   };
   const [row] = await admin<{ text: string }>(
     `select pg_get_constraintdef(oid) as text from pg_constraint where conname = 'ledger_postings_account_known'`,

@@ -17,6 +17,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import type { Choice } from '@/core/offer/choice';
+import type { ChosenGift } from '@/core/voucher/gift';
 import { CardToken } from './card-token';
 import { AddressInput } from './customer-input';
 import { trimmed } from './trimmed';
@@ -47,6 +48,13 @@ class ChosenItemInput {
   @IsString() @MaxLength(12) quantity!: string;
 }
 
+class GiftInput implements ChosenGift {
+  @IsString() @trimmed @MaxLength(120) toName!: string;
+  @IsString() @trimmed @MaxLength(200) toEmail!: string;
+  @IsString() @Matches(/^(\d{4}-\d{2}-\d{2})?$/) on!: string;
+  @IsString() @MaxLength(600) message!: string;
+}
+
 /** What a payer chose and wrote. */
 export class ChoiceInput implements Choice {
   @IsString() @Matches(/^([A-Z]{3})?$/) currency!: string;
@@ -54,6 +62,8 @@ export class ChoiceInput implements Choice {
   @IsString() @MaxLength(120) purpose!: string;
   @IsArray() @ArrayMaxSize(60) @ValidateNested({ each: true }) @Type(() => ChosenItemInput) items!: ChosenItemInput[];
   @IsString() @MaxLength(60) code!: string;
+  @IsOptional() @IsString() @MaxLength(60) voucher?: string;
+  @IsOptional() @ValidateNested() @Type(() => GiftInput) gift?: GiftInput;
   @IsString() @MaxLength(40) tip!: string;
   @IsString() @trimmed @MaxLength(160) name!: string;
   @IsString() @trimmed @MaxLength(200) email!: string;

@@ -159,6 +159,7 @@ export class OfferInput implements Offer {
   @IsIn(['auto', 'hand']) receipt!: 'auto' | 'hand';
   @IsOptional() @ValidateNested() @Type(() => SplitInput) split!: SplitInput | null;
   @IsOptional() @ValidateNested() @Type(() => RecurringInput) repeat!: RecurringInput | null;
+  @IsBoolean() voucher!: boolean;
 }
 
 /** What is kept of an offer: itself, its name on the list, how it looks and where it may be framed. */

@@ -71,7 +71,7 @@ class AsideInput implements Aside {
 /** What is given back of a payment. */
 export class RefundInput {
   @IsDefined() @IsObject() @ValidateNested() @Type(() => WishInput) wish!: WishInput;
-  @IsIn(['card', 'debit', 'transfer', 'cash', 'cheque', 'other']) method!: PaymentMethod;
+  @IsIn(['card', 'debit', 'transfer', 'cash', 'cheque', 'other', 'voucher']) method!: PaymentMethod;
   @IsString() @trimmed @MaxLength(60) reference!: string;
   @IsBoolean() owedAgain!: boolean;
   @IsString()

@@ -2,6 +2,7 @@ import { plainSum } from '../money/money-text';
 import { DISPUTE_RULE_WORDS, disputeRuleOf, type PayoutPolicy, whenWords } from '../payout/policy';
 import type { ChargingPolicy } from '../plan/dunning';
 import type { BusinessTax } from '../tax/business-tax';
+import type { VoucherRule } from '../voucher/voucher';
 import type { Business } from './business';
 import { type Tariff, tariffText } from './tariff';
 
@@ -54,6 +55,13 @@ export function profileSettings(business: Business): Shown {
     ['Paid in parts', ways ? yesNo(ways.parts) : ''],
   ]);
 }
+
+/** How long gift vouchers are good. */
+export const voucherSettings = ({ months, toYearEnd }: VoucherRule): Shown =>
+  shown([
+    ['Vouchers are good for', months === null ? 'without end' : `${months} months`],
+    ['To the end of the year', yesNo(months !== null && toYearEnd)],
+  ]);
 
 /** What is agreed with the card processor. */
 export const tariffSettings = (tariff: Tariff): Shown =>

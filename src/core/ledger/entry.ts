@@ -4,7 +4,8 @@ import type { Money } from '../money/money';
 /**
  * The books’ accounts: what customers owe, what we earned, tax owed on, money at the card processor, its fees, tips, money held,
  * what partners' shares cost us, what we owe the partners, what was paid out and has not arrived, what the
- * bank charges, what moved at the bank that is no customer's, and of disputes what is undecided, lost, and their fees.
+ * bank charges, what moved at the bank that is no customer's, of disputes what is undecided, lost, and their fees, what vouchers are still
+ * worth, and what of them nobody used in time.
  */
 export type Account =
   | 'receivable'
@@ -25,7 +26,9 @@ export type Account =
   | 'outside'
   | 'disputed'
   | 'dispute-losses'
-  | 'dispute-fees';
+  | 'dispute-fees'
+  | 'vouchers'
+  | 'expired-vouchers';
 
 /** One side of a movement; a debit is positive, a credit negative. */
 export type Posting = { readonly account: Account; readonly amount: Money };

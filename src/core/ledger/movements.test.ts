@@ -13,6 +13,7 @@ import {
   moneyReceived,
   orderPaid,
   orderRefunded,
+  voucherExpired,
 } from './movements';
 
 const ON = calendarDate('2026-11-27');
@@ -89,7 +90,7 @@ describe('an order', () => {
     fc.assert(
       fc.property(taxed, sum, sum, partners, ({ total, tax }, tip, fee, part) => {
         const sums = { totalMinor: total, taxMinor: tax, tipMinor: tip };
-        const books = balances(orderPaid(booking, sums, fee, part));
+        const books = balances(orderPaid(booking, sums, { feeMinor: fee, partners: part }));
         expect(books.partners ?? 0n).toBe(part.feeMinor - part.shareMinor);
         expect(books['processor-clearing'] ?? 0n).toBe(total + tip - fee);
         expect(books.revenue ?? 0n).toBe(tax - total);
@@ -101,7 +102,7 @@ describe('an order', () => {
     fc.assert(
       fc.property(taxed, sum, sum, partners, ({ total, tax }, tip, fee, part) => {
         const sums = { totalMinor: total, taxMinor: tax, tipMinor: tip };
-        const paid = orderPaid(booking, sums, fee, part);
+        const paid = orderPaid(booking, sums, { feeMinor: fee, partners: part });
         expect(balances(paid, orderRefunded(booking, sums, { by: 'card', partners: part, feeBackMinor: fee }))).toEqual(
           {},
         );
@@ -110,6 +111,30 @@ describe('an order', () => {
       }),
     );
   });
+});
+
+test('a voucher that is sold is owed, used it is earned, and over it is owed to nobody', () => {
+  const booking = { on: ON, words: 'order', currency: CURRENCY };
+  const nobody = { shareMinor: 0n, feeMinor: 0n };
+  fc.assert(
+    fc.property(taxed, sum, ({ total, tax }, left) => {
+      const sold = { totalMinor: total + left, taxMinor: 0n, tipMinor: 0n };
+      const sale = orderPaid(booking, sold, { feeMinor: 0n, partners: nobody, buysVouchers: true });
+      const bought = { totalMinor: total, taxMinor: tax, tipMinor: 0n };
+      const used = orderPaid(booking, bought, { by: 'voucher', feeMinor: 0n, partners: nobody });
+      const books = balances(sale, used);
+      expect([books.vouchers ?? 0n, books.revenue ?? 0n, books['tax-payable'] ?? 0n]).toEqual([
+        -left,
+        tax - total,
+        -tax,
+      ]);
+      expect(books['processor-clearing'] ?? 0n).toBe(total + left);
+      const over = balances(sale, used, voucherExpired(ON, 'over', money(left, CURRENCY)));
+      expect([over.vouchers ?? 0n, over['expired-vouchers'] ?? 0n]).toEqual([0n, -left]);
+      const back = orderRefunded(booking, bought, { by: 'voucher', partners: nobody, feeBackMinor: 0n });
+      expect(balances(sale, used, back)).toEqual(balances(sale));
+    }),
+  );
 });
 
 test('an entry that does not balance in one of its currencies is never made', () => {

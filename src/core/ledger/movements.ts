@@ -54,7 +54,7 @@ export function cardPaymentTaken(
 }
 
 /** How money can come in beside a card. */
-export type ReceivedBy = 'transfer' | 'cash' | 'cheque' | 'other' | 'account';
+export type ReceivedBy = 'transfer' | 'cash' | 'cheque' | 'other' | 'account' | 'voucher';
 
 const HELD_IN: Readonly<Record<ReceivedBy, Account>> = {
   transfer: 'bank',
@@ -63,6 +63,8 @@ const HELD_IN: Readonly<Record<ReceivedBy, Account>> = {
   other: 'other-receipts',
   // From one invoice's credit to another's debt: what goes out of the one comes in at the other.
   account: 'customer-credit',
+  // What the voucher was owed is owed no longer.
+  voucher: 'vouchers',
 };
 
 /** What money received by hand or at the bank books. @param partners what partners get of it */
@@ -146,18 +148,32 @@ const shared = ({ shareMinor, feeMinor }: PartnersPart, currency: string): Posti
 /** When an order is booked, with which words, in which currency. */
 export type OrderBooking = { readonly on: CalendarDate; readonly words: string; readonly currency: string };
 
-/** What an order paid by card books: nobody owed anything before, so it is earned, taxed and shared at once. */
+/**
+ * What an order that is paid books: nobody owed anything before, so it is earned, taxed and shared at once; where vouchers are bought,
+ * they are owed instead.
+ *
+ * @param by from the card that the processor charged, or from a voucher
+ */
 export function orderPaid(
   { on, words, currency }: OrderBooking,
   { totalMinor, taxMinor, tipMinor }: OrderSums,
-  feeMinor: bigint,
-  partners: PartnersPart,
+  {
+    by = 'card',
+    feeMinor,
+    partners,
+    buysVouchers = false,
+  }: {
+    readonly by?: 'card' | 'voucher';
+    readonly feeMinor: bigint;
+    readonly partners: PartnersPart;
+    readonly buysVouchers?: boolean;
+  },
 ): Entry {
   const of = (minor: bigint) => money(minor, currency);
   return entry(on, words, [
-    { account: 'processor-clearing', amount: of(totalMinor + tipMinor - feeMinor) },
+    { account: paidOutOf(by), amount: of(totalMinor + tipMinor - feeMinor) },
     { account: 'processing-fees', amount: of(feeMinor - partners.feeMinor) },
-    { account: 'revenue', amount: of(taxMinor - totalMinor) },
+    { account: buysVouchers ? 'vouchers' : 'revenue', amount: of(taxMinor - totalMinor) },
     { account: 'tax-payable', amount: of(-taxMinor) },
     { account: 'tips', amount: of(-tipMinor) },
     ...shared(partners, currency),
@@ -177,7 +193,14 @@ export function orderRefunded(
     by,
     partners,
     feeBackMinor,
-  }: { readonly by: PaidOutBy; readonly partners: PartnersPart; readonly feeBackMinor: bigint },
+    buysVouchers = false,
+  }: {
+    readonly by: PaidOutBy;
+    readonly partners: PartnersPart;
+    readonly feeBackMinor: bigint;
+    /** What goes back was paid for vouchers, which are worth that much less. */
+    readonly buysVouchers?: boolean;
+  },
 ): Entry {
   const of = (minor: bigint) => money(minor, currency);
   return entry(on, words, [
@@ -185,7 +208,7 @@ export function orderRefunded(
     { account: 'processor-clearing', amount: of(feeBackMinor) },
     { account: 'processing-fees', amount: of(partners.feeMinor - feeBackMinor) },
     { account: 'partner-shares', amount: of(-partners.shareMinor) },
-    { account: 'revenue', amount: of(back.totalMinor - back.taxMinor) },
+    { account: buysVouchers ? 'vouchers' : 'revenue', amount: of(back.totalMinor - back.taxMinor) },
     { account: 'tax-payable', amount: of(back.taxMinor) },
     { account: 'tips', amount: of(back.tipMinor) },
     { account: 'partners', amount: of(partners.shareMinor - partners.feeMinor) },
@@ -274,4 +297,11 @@ export const disputeLost = ({ on, words, currency }: OrderBooking, amountMinor: 
   entry(on, words, [
     { account: 'dispute-losses', amount: money(amountMinor, currency) },
     { account: 'disputed', amount: money(-amountMinor, currency) },
+  ]);
+
+/** What a voucher that nobody used in time books: it is owed no longer. @param amount below 0 where it is good again */
+export const voucherExpired = (on: CalendarDate, words: string, amount: Money): Entry =>
+  entry(on, words, [
+    { account: 'vouchers', amount },
+    { account: 'expired-vouchers', amount: minus(amount) },
   ]);

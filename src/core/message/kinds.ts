@@ -8,6 +8,7 @@ export const MESSAGE_KINDS = {
   'approval-asked': { called: 'Request to approve', reader: 'customer', told: 'all' },
   'receipt-taken-back': { called: 'Notice that a receipt does not count', reader: 'customer', told: 'all' },
   'debit-returned': { called: 'Notice of a debit that came back', reader: 'customer', told: 'all' },
+  voucher: { called: 'Gift voucher', reader: 'customer', told: 'all' },
   dispute: { called: 'Notice of a dispute', reader: 'business', told: 'nothing' },
   'gift-letter': { called: 'Donation statement', reader: 'customer', told: 'all' },
   'payment-notice': { called: 'Notice of the payment', reader: 'business', told: 'handing-over' },

@@ -1,4 +1,5 @@
 import type { Address } from '../place/address';
+import type { ChosenGift } from '../voucher/gift';
 
 /** What somebody takes of an item; `quantity` as typed. */
 export type ChosenItem = { readonly id: string; readonly optionId: string; readonly quantity: string };
@@ -10,6 +11,10 @@ export type Choice = {
   readonly purpose: string;
   readonly items: readonly ChosenItem[];
   readonly code: string;
+  /** The code of a gift voucher that pays some of it; none where there is no voucher. */
+  readonly voucher?: string;
+  /** For whom a voucher is bought; none for the payer. */
+  readonly gift?: ChosenGift;
   /** `10%`, an amount, or nothing. */
   readonly tip: string;
   readonly name: string;

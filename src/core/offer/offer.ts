@@ -128,6 +128,8 @@ export type Offer = {
   readonly split: OfferSplit | null;
   /** Null where everybody pays once. */
   readonly repeat: OfferRepeat | null;
+  /** What is paid for are gift vouchers, each worth what was paid for it. */
+  readonly voucher: boolean;
 };
 
 const EMPTY: Offer = {
@@ -164,6 +166,7 @@ const EMPTY: Offer = {
   receipt: 'auto',
   split: null,
   repeat: null,
+  voucher: false,
 };
 
 /** An offer whole: what was kept before a part existed is as on an empty one. */
@@ -266,6 +269,15 @@ export function offerFaults(offer: Offer): OfferFault[] {
     add('redirect', 'Write a whole address that begins with https://.');
   if (offer.turnedBack && !isSafeRedirect(offer.turnedBack))
     add('turnedBack', 'Write a whole address that begins with https://.');
+  if (offer.voucher) {
+    // Worth what is paid for it, taxed and shared when it is used: nothing else can hang on its sale.
+    if (offer.kind === 'donation')
+      add('voucher', 'A donation buys nothing: make it a sum or an amount of the payer’s choice.');
+    if (offer.codes) add('voucher', 'A gift voucher is sold for what it is worth: take the discount codes out.');
+    if (offer.delivery) add('voucher', 'A gift voucher goes by mail: take the delivery out.');
+    if (offer.split) add('voucher', 'Partners get their part when the voucher is used: take the split out.');
+    if (offer.repeat) add('voucher', 'A gift voucher is bought once: take the repeating out.');
+  }
   if (offer.split) {
     const percents = offer.split.partners.map(({ percent }) => Number(typedDecimal(percent) ?? Number.NaN));
     if (percents.some(Number.isNaN)) add('split', 'Write each share as a number of percent.');

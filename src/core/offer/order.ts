@@ -3,6 +3,8 @@ import { deliveryTaxes, type PrintedInvoice, type PrintedSums, type PrintedTerms
 import { jsonMinor } from '../money/money';
 import type { LaterCharges } from '../receipt/later';
 import { answersOnReceipt, type PrintedReceipt } from '../receipt/receipt';
+import { type ChosenGift, isForOther } from '../voucher/gift';
+import { voucherEnd, voucherKey } from '../voucher/voucher';
 import type { Choice } from './choice';
 import { laterCharges } from './later';
 import type { Offer } from './offer';
@@ -32,6 +34,10 @@ export type PrintedOrder = PrintedSums & {
   readonly answers: readonly PrintedAnswer[];
   readonly purpose: string;
   readonly code: string;
+  /** The end of a gift voucher's code that paid some of it, and how much. */
+  readonly voucher?: { readonly end: string; readonly minor: number };
+  /** For whom vouchers were bought; absent for the payer. */
+  readonly gift?: ChosenGift;
   readonly tip: number;
   readonly terms: PrintedTerms | null;
   readonly logoId: string | null;
@@ -78,6 +84,10 @@ export function printedOrder(
     message: choice.message.trim(),
     purpose: choice.purpose,
     code: discount ? choice.code.trim().toUpperCase() : '',
+    ...(quote.voucherMinor > 0n
+      ? { voucher: { end: voucherEnd(voucherKey(choice.voucher ?? '')), minor: jsonMinor(quote.voucherMinor) } }
+      : {}),
+    ...(offer.voucher && choice.gift && isForOther(choice.gift) ? { gift: choice.gift } : {}),
     tip: jsonMinor(quote.tipMinor),
     currency: quote.currency,
     pricesIncludeTax: document.pricesIncludeTax,

@@ -1,4 +1,5 @@
 import { MAIL_ADDRESS } from '../customer/mail-address';
+import type { CalendarDate } from '../dates/calendar-date';
 import { typedMinor, typedShare } from '../invoice/read-paper';
 import { minorDigits } from '../money/currency';
 import { powerOfTen } from '../money/decimal';
@@ -9,6 +10,8 @@ import type { Discount, Tally, TallyDocument, TallyLine } from '../tally/documen
 import { lineTally, percentOf, tally } from '../tally/tally';
 import { type BusinessTax, placeTaxes } from '../tax/business-tax';
 import type { Place } from '../tax/tax-rules';
+import { type GiftProblem, giftProblems } from '../voucher/gift';
+import { type Spendable, type VoucherProblem, voucherPart } from '../voucher/voucher';
 import type { Choice } from './choice';
 import type { CodeProblem, DiscountCode } from './code';
 import { type AnswerProblem, answerProblem } from './fields';
@@ -30,6 +33,11 @@ export type QuoteSetting = {
   /** The code as kept, and whether it counts today; both null where none was typed. */
   readonly code: DiscountCode | null;
   readonly codeTrouble: CodeProblem | null;
+  /** The gift voucher as it is now, and why it cannot be used; none where none was typed. */
+  readonly voucher?: Spendable | null;
+  readonly voucherTrouble?: VoucherProblem | null;
+  /** The business's day. */
+  readonly today?: CalendarDate;
   /** What is available of items that keep a stock, by stock key, in units. */
   readonly stock: ReadonlyMap<string, string>;
 };
@@ -55,7 +63,10 @@ export type QuoteProblemCode =
   | 'phone-needed'
   | 'terms-needed'
   | 'repeat-needed'
-  | 'agree-needed';
+  | 'agree-needed'
+  | VoucherProblem
+  | 'voucher-not-repeated'
+  | GiftProblem;
 
 /** What stands in the way of paying; `field` is the place, `values` what the words name, amounts in minor units. */
 export type QuoteProblem = {
@@ -84,8 +95,11 @@ export type OfferQuote = {
   readonly lines: readonly QuoteLine[];
   readonly zone: DeliveryZone | null;
   readonly tipMinor: bigint;
-  /** All that the card is charged: the total and the tip. */
+  /** All that is paid: the total and the tip. */
   readonly chargedMinor: bigint;
+  /** What a gift voucher pays of it, and what is left for the card. */
+  readonly voucherMinor: bigint;
+  readonly leftMinor: bigint;
   readonly problems: readonly QuoteProblem[];
   /** What each later payment comes to where it is repeated; null where it is paid once, or the first is the last. */
   readonly later: LaterQuote | null;
@@ -325,6 +339,8 @@ function askedProblems(offer: Offer, choice: Choice): QuoteProblem[] {
   return problems;
 }
 
+const NOTHING_TYPED = { code: null, codeTrouble: null, voucher: null, voucherTrouble: null } as const;
+
 /** A tip of more than this many times the total is a slip of the finger. */
 const MOST_TIPS = 2n;
 
@@ -372,7 +388,7 @@ export function quoteOffer(offer: Offer, choice: Choice, setting: QuoteSetting):
   });
   const lines = kept.flatMap((at) => read.lines[at] ?? []);
   const taxed = kept.flatMap((at) => read.taxed[at] ?? []);
-  const exempt = offer.kind === 'donation' ? { exempt: 'donation' } : {};
+  const exempt = offer.kind === 'donation' ? { exempt: 'donation' } : offer.voucher ? { exempt: 'voucher' } : {};
   const bare: TallyDocument = {
     currency,
     pricesIncludeTax: offer.kind === 'open' || (offer.pricesIncludeTax ?? setting.pricesIncludeTax),
@@ -423,6 +439,9 @@ export function quoteOffer(offer: Offer, choice: Choice, setting: QuoteSetting):
   if (lines.length > 0 && !free && worked.total < (smallest > 0n ? smallest : 1n))
     problems.push({ field: 'total', code: 'too-small', values: [smallest] });
   problems.push(...askedProblems(offer, choice));
+  if (offer.voucher && setting.today) problems.push(...giftProblems(choice.gift, setting.today));
+  const chargedMinor = worked.total + tipMinor;
+  const voucherMinor = voucherOf(offer, choice, setting, { chargedMinor, smallest, problems });
   return {
     currency,
     converted,
@@ -431,19 +450,43 @@ export function quoteOffer(offer: Offer, choice: Choice, setting: QuoteSetting):
     lines,
     zone,
     tipMinor,
-    chargedMinor: worked.total + tipMinor,
+    chargedMinor,
+    voucherMinor,
+    leftMinor: chargedMinor - voucherMinor,
     problems,
     later: laterQuote(offer, choice, setting),
   };
 }
+
+/** What the typed voucher pays; why it pays nothing stands with the problems. */
+function voucherOf(
+  offer: Offer,
+  choice: Choice,
+  { voucher, voucherTrouble }: QuoteSetting,
+  { chargedMinor, smallest, problems }: { chargedMinor: bigint; smallest: bigint; problems: QuoteProblem[] },
+): bigint {
+  if (!takesVouchers(offer)) return 0n;
+  const wrong = (code: QuoteProblemCode) => {
+    problems.push({ field: 'voucher', code });
+    return 0n;
+  };
+  if (voucherTrouble) return wrong(voucherTrouble);
+  if (!voucher) return 0n;
+  if (choice.repeat) return wrong('voucher-not-repeated');
+  return voucherPart(voucher.availableMinor, chargedMinor, smallest > 0n ? smallest : 1n);
+}
+
+/** Whether a gift voucher can pay some of an offer: a gift is given from one's own, and vouchers buy no vouchers. */
+export const takesVouchers = (offer: Pick<Offer, 'kind' | 'voucher'>): boolean =>
+  offer.kind !== 'donation' && !offer.voucher;
 
 /** A code and a tip are for the first payment only; what the code made of delivery is too. */
 function laterQuote(offer: Offer, choice: Choice, setting: QuoteSetting): LaterQuote | null {
   const rhythm = chosenRhythm(offer, choice);
   const all = offer.repeat?.count ?? null;
   if (!rhythm || (all !== null && all < 2)) return null;
-  const again = { ...choice, code: '', tip: '', repeat: '' };
-  const { tally: each, document } = quoteOffer(offer, again, { ...setting, code: null, codeTrouble: null });
+  const again = { ...choice, code: '', voucher: '', tip: '', repeat: '' };
+  const { tally: each, document } = quoteOffer(offer, again, { ...setting, ...NOTHING_TYPED });
   return {
     rhythm,
     count: all === null ? null : all - 1,

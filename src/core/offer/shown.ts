@@ -32,6 +32,9 @@ export type ShownOffer = {
   readonly usualIn: Readonly<Record<string, string>>;
   readonly purposes: readonly string[];
   readonly codes: boolean;
+  /** Whether a gift voucher can pay some of it; whether it buys some, and until which day one can be sent. */
+  readonly takesVoucher: boolean;
+  readonly sellsVoucher: { readonly from: string; readonly to: string } | null;
   readonly delivers: boolean;
   /** All countries, and the codes of those where it is delivered to. */
   readonly countries: readonly { readonly code: string; readonly name: string }[];
@@ -58,10 +61,13 @@ export type ShownQuote = {
   readonly rows: readonly { readonly label: string; readonly text: string }[];
   readonly total: string;
   readonly totalMinor: number;
+  /** What is left for the card. */
   readonly charged: string;
   readonly chargedMinor: number;
   readonly problems: readonly { readonly field: string; readonly words: string }[];
   readonly codeCounts: boolean;
+  /** What a gift voucher pays, and what stays on it, in words; null where none counts. */
+  readonly voucher: { readonly paid: string; readonly stays: string } | null;
   readonly rateNote: string;
   /** What is charged later, where the payment is repeated, and its sum; empty and null for once. */
   readonly later: string;

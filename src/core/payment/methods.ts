@@ -1,5 +1,6 @@
-/** How money came in, or went back; `debit` from a bank account by the processor, `account` from what the customer had to their credit. */
-export type PaymentMethod = 'card' | 'debit' | 'transfer' | 'cash' | 'cheque' | 'other' | 'account';
+/** How money came in, or went back; `debit` from a bank account by the processor, `account` from what the customer had to their credit,
+ * `voucher` from a gift voucher. */
+export type PaymentMethod = 'card' | 'debit' | 'transfer' | 'cash' | 'cheque' | 'other' | 'account' | 'voucher';
 
 /** How money came or went, as people at the desk call it. */
 export const METHOD_WORDS: Readonly<Record<PaymentMethod, string>> = {
@@ -10,7 +11,11 @@ export const METHOD_WORDS: Readonly<Record<PaymentMethod, string>> = {
   cheque: 'by cheque',
   other: 'another way',
   account: 'from the account',
+  voucher: 'by gift voucher',
 };
+
+/** The ways on which no money moves: it came before, and was owed. */
+export const WITHOUT_MONEY = ['account', 'voucher'] as const;
 
 /** The ways on which the processor moves the money. */
 export const AT_PROCESSOR = ['card', 'debit'] as const;

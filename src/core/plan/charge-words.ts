@@ -6,6 +6,7 @@ const METHODS = {
   cheque: 'cheque',
   other: 'another way',
   account: 'credit on account',
+  voucher: 'gift voucher',
 } as const;
 
 /** How money came, for the desk. */

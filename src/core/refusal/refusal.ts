@@ -1,4 +1,6 @@
 import { FILE_TOO_LARGE } from '../file/size';
+import type { VoucherProblem } from '../voucher/voucher';
+import { voucherEn } from '../words/voucher/en';
 
 /** Every "no" that a rule can say to a person. */
 export type RefusalCode =
@@ -49,6 +51,9 @@ export type RefusalCode =
   | 'lines-not-settled'
   | 'not-by-card'
   | 'no-credit'
+  | 'voucher-used'
+  | 'voucher-not-over'
+  | VoucherProblem
   | 'nothing-to-transfer'
   | 'own-account-missing'
   | 'rates-not-read'
@@ -146,6 +151,13 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
     'Your browser could not show that a person is at work. Reload the page and try again; nothing was charged.',
   'refund-too-large': 'This is more than is left to be refunded. Look at the amount again.',
   'refund-refused': 'The card processor does not give this back. Ask it why, or pay it back another way, by hand.',
+  'voucher-used': 'Something of what was bought is used already: only what is left on the vouchers can be refunded.',
+  'voucher-not-over': 'A voucher is made good for longer, not shorter. Choose a later day.',
+  'voucher-unknown': voucherEn.problems['voucher-unknown'],
+  'voucher-over': voucherEn.problems['voucher-over'],
+  'voucher-used-up': voucherEn.problems['voucher-used-up'],
+  'voucher-currency': voucherEn.problems['voucher-currency'],
+  'voucher-blocked': voucherEn.problems['voucher-blocked'],
   disputed: 'The card’s holder asked for it back, and their bank has it: it is not refunded beside that.',
   'dispute-closed': 'It is answered, decided, or its last day is over: there is nothing more to send.',
   'refund-under-way': 'A refund of it is still being asked about at the card processor. Look again in a minute.',

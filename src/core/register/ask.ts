@@ -15,7 +15,7 @@ export const REGISTER_STATES = [
   'came-back',
 ] as const;
 export const REGISTER_CHANNELS = ['invoice', 'link', 'page', 'button', 'plan', 'desk'] as const;
-export const REGISTER_WAYS = ['card', 'debit', 'cash', 'cheque', 'transfer', 'other', 'account'] as const;
+export const REGISTER_WAYS = ['card', 'debit', 'cash', 'cheque', 'transfer', 'other', 'account', 'voucher'] as const;
 
 /** What is asked of the register; what is empty asks nothing. Days are the business's, both included. */
 export type RegisterAsk = {

@@ -36,6 +36,7 @@ const CONCERNS: Readonly<Record<string, { readonly what: string; readonly advice
   lapses: { what: 'Plans that nobody accepted do not lapse', advice: 'Cancel them by hand.' },
   parts: { what: 'Parts of a balance are not asked for', advice: 'Remind by hand from the invoices.' },
   cards: { what: 'Customers are not asked for new cards', advice: 'Send them the link to their own page.' },
+  vouchers: { what: 'Gift vouchers do not go out', advice: 'Send them by hand under Records, Vouchers.' },
   closing: { what: 'A day is not closed', advice: 'Open Money, Daily closing, and compare again.' },
   payouts: {
     what: 'Nothing is paid out, and the bank’s statements are not fetched',

@@ -2,6 +2,7 @@ import type { Words } from './en';
 import { offerDe } from './offer/de';
 import { planDe } from './plan/de';
 import { troubleDe } from './trouble/de';
+import { voucherDe } from './voucher/de';
 
 /** All that customers read, in German. */
 export const de: Words = {
@@ -81,6 +82,7 @@ export const de: Words = {
     cheque: 'Scheck',
     other: 'auf anderem Weg',
     account: 'Guthaben',
+    voucher: 'Gutschein',
   },
   invoiceSubject: (number, house, sum) => `Rechnung ${number} von ${house}: ${sum}`,
   invoiceFor: (number, name) => `Rechnung ${number} für ${name}`,
@@ -244,5 +246,6 @@ export const de: Words = {
   },
   offer: offerDe,
   plan: planDe,
+  voucher: voucherDe,
   troubles: troubleDe,
 };

@@ -3,6 +3,7 @@ import { REFUSAL_WORDS } from '../payment/outcome';
 import { offerEn } from './offer/en';
 import { planEn } from './plan/en';
 import { troubleEn } from './trouble/en';
+import { voucherEn } from './voucher/en';
 
 const UNITS: Readonly<Record<Unit, string>> = {
   piece: '',
@@ -86,6 +87,7 @@ export const en = {
     cheque: 'cheque',
     other: 'another way',
     account: 'credit on account',
+    voucher: 'gift voucher',
   },
   // The e-mails
   invoiceSubject: (number: string, house: string, sum: string) => `Invoice ${number} from ${house}: ${sum}`,
@@ -219,6 +221,7 @@ export const en = {
   ageing: { notDue: 'Not due', d1to30: '1–30 days late', d31to60: '31–60', d61to90: '61–90', over90: 'Over 90' },
   offer: offerEn,
   plan: planEn,
+  voucher: voucherEn,
   troubles: troubleEn,
 };
 

@@ -2,6 +2,7 @@ import type { Words } from './en';
 import { offerEs } from './offer/es';
 import { planEs } from './plan/es';
 import { troubleEs } from './trouble/es';
+import { voucherEs } from './voucher/es';
 
 /** All that customers read, in Spanish. */
 export const es: Words = {
@@ -81,6 +82,7 @@ export const es: Words = {
     cheque: 'cheque',
     other: 'otro medio',
     account: 'saldo a favor',
+    voucher: 'vale regalo',
   },
   invoiceSubject: (number, house, sum) => `Factura ${number} de ${house}: ${sum}`,
   invoiceFor: (number, name) => `Factura ${number} para ${name}`,
@@ -232,5 +234,6 @@ export const es: Words = {
   },
   offer: offerEs,
   plan: planEs,
+  voucher: voucherEs,
   troubles: troubleEs,
 };

@@ -2,6 +2,7 @@ import type { Words } from './en';
 import { offerFr } from './offer/fr';
 import { planFr } from './plan/fr';
 import { troubleFr } from './trouble/fr';
+import { voucherFr } from './voucher/fr';
 
 /** All that customers read, in French. */
 export const fr: Words = {
@@ -81,6 +82,7 @@ export const fr: Words = {
     cheque: 'chèque',
     other: 'autre moyen',
     account: 'avoir en compte',
+    voucher: 'chèque-cadeau',
   },
   invoiceSubject: (number, house, sum) => `Facture ${number} de ${house} : ${sum}`,
   invoiceFor: (number, name) => `Facture ${number} pour ${name}`,
@@ -237,5 +239,6 @@ export const fr: Words = {
   },
   offer: offerFr,
   plan: planFr,
+  voucher: voucherFr,
   troubles: troubleFr,
 };

@@ -7,6 +7,7 @@ import type { PrintedReceipt } from '@/core/receipt/receipt';
 import type { PrintedCredit } from '@/core/refund/printed-credit';
 import type { GiftLetter } from '@/core/statement/gifts';
 import type { Statement } from '@/core/statement/statement';
+import type { PrintedVoucher } from '@/core/voucher/printed-voucher';
 import { codeRows } from '../code';
 import { authorisationPages } from './authorisation-pages';
 import type { FaceName } from './face-files';
@@ -17,6 +18,7 @@ import { payoutPages } from './payout-pages';
 import { giftPages, receiptPages } from './receipt-pages';
 import type { Mark, Measure, PictureName, PictureSize, PictureSizes, SetDocument } from './setter';
 import { statementPages } from './statement-pages';
+import { voucherPages } from './voucher-pages';
 
 const INK = '#241A26';
 const SOFT = '#635463';
@@ -177,6 +179,16 @@ export const authorisationPdf = (paper: AuthorisationPaper, pictures?: Pictures)
 /** The credit note as a PDF. */
 export const creditPdf = (credit: PrintedCredit, pictures?: Pictures): Promise<Buffer> =>
   made(credit, creditPages, pictures);
+
+/** Gift vouchers as one PDF, each on its page. */
+export function vouchersPdf(vouchers: readonly PrintedVoucher[], pictures: Pictures = {}): Promise<Buffer> {
+  const { pdf, measure } = opened();
+  return drawn(
+    pdf,
+    vouchers.map((voucher) => voucherPages(voucher, measure, pictures)),
+    pictures,
+  );
+}
 
 /** The statement of account as a PDF. */
 export const statementPdf = (statement: Statement, pictures?: Pictures): Promise<Buffer> =>

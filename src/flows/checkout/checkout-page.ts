@@ -1,4 +1,5 @@
 import { sellerOf, smallestPayment } from '@/core/business/business';
+import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import type { Seller } from '@/core/invoice/printed';
 import { money } from '@/core/money/money';
@@ -9,9 +10,10 @@ import { linkPicture } from '@/core/offer/link-look';
 import type { Offer } from '@/core/offer/offer';
 import { type NotOpen, whyNotOpen } from '@/core/offer/open';
 import { priceMinor } from '@/core/offer/price';
-import { offerCurrencies, ownSpan, suggestedAmounts, unitPriceOf, zoneFor } from '@/core/offer/quote';
+import { offerCurrencies, ownSpan, suggestedAmounts, takesVouchers, unitPriceOf, zoneFor } from '@/core/offer/quote';
 import { begunRecurring, rhythmKey } from '@/core/offer/repeat';
 import type { ShownOffer, ShownQuote } from '@/core/offer/shown';
+import { MOST_GIFT_DAYS } from '@/core/voucher/gift';
 import { readerOf } from '@/core/words/reader';
 import { wordsOf } from '@/core/words/words';
 import { type Business, businessById } from '@/db/businesses';
@@ -20,6 +22,7 @@ import { takenOrders } from '@/db/orders';
 import type { Db } from '@/db/pool';
 import { type Request, requestById, updateRequest } from '@/db/requests';
 import { termsById } from '@/db/terms';
+import { hasVouchers } from '@/db/vouchers';
 import { OFFER_NAME } from '@/flows/door/links';
 import { byLink, orNull } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
@@ -136,6 +139,7 @@ export async function offerView(
     { locale, seller: sellerOf(business), answers: [], terms: null, passed: {} },
     db.now,
   );
+  const today = dateInZone(db.now, business.zone);
   const printedTerms = offer.termsId ? await termsById(db, offer.termsId) : null;
   return {
     called: placed.address || placed.publicId,
@@ -173,6 +177,8 @@ export async function offerView(
     ),
     purposes: offer.purposes,
     codes: offer.codes,
+    takesVoucher: takesVouchers(offer) && (await hasVouchers(db)),
+    sellsVoucher: offer.voucher ? { from: today, to: addDays(today, MOST_GIFT_DAYS) } : null,
     delivers: offer.delivery !== null,
     countries,
     deliveredTo: countries.flatMap(({ code }) => (offer.delivery && zoneFor(offer, code) ? code : [])),

@@ -1,10 +1,11 @@
 import { createHmac } from 'node:crypto';
 import type { PrintedOrder } from '@/core/offer/order';
 import { cardText, type RefusalReason } from '@/core/payment/outcome';
+import { wordsOf } from '@/core/words/words';
 import { businessById } from '@/db/businesses';
 import { offerById } from '@/db/offers';
 import { type Order, type OrderState, orderById } from '@/db/orders';
-import { orderPayments } from '@/db/payments';
+import { besidePayments, orderPayments, type Payment } from '@/db/payments';
 import { receiptOfPayment } from '@/db/receipts';
 import { ORDER_LINK } from '@/flows/door/links';
 import { byLink, orNull } from '@/flows/door/operation';
@@ -50,6 +51,15 @@ export function signedRedirect(
   return url.toString();
 }
 
+/** How an order was paid, in the payer's words: the card, a voucher, or both. */
+function howPaid({ cardScheme, cardLast4 }: Payment, { printed }: Order): string {
+  const { voucher, locale } = printed;
+  return [
+    ...(voucher ? [`${wordsOf(locale).voucher.title} ${voucher.end}`] : []),
+    ...(cardScheme ? [cardText({ scheme: cardScheme, last4: cardLast4 ?? '' })] : []),
+  ].join(', ');
+}
+
 /** The checkout as the payer came to it. */
 function checkoutOf(called: string, { requestId, printed, currency }: Order): string {
   const passed = Object.entries(printed.passed).map(([name, value]) => [`pass_${name}`, value]);
@@ -65,6 +75,7 @@ export const orderPage = orNull(
     const business = await businessById(db);
     const payments = await orderPayments(db, orderId);
     const payment = payments.find(({ state }) => state === 'paid' || state === 'voided');
+    const beside = payment ? await besidePayments(db, payment.id) : [];
     const receipt = payment ? await receiptOfPayment(db, payment.id) : null;
     const { publicId, address } = found(await offerById(db, order.offerId));
     const { offer, printed, reference } = order;
@@ -79,7 +90,7 @@ export const orderPage = orNull(
               offer.redirect,
               {
                 reference,
-                amountMinor: payment.amountMinor + payment.tipMinor,
+                amountMinor: BigInt(printed.total + printed.tip),
                 currency: order.currency,
                 passed: printed.passed,
               },
@@ -87,8 +98,8 @@ export const orderPage = orNull(
             )
           : null,
       receipt: receipt && { number: receipt.number, mailed: offer.receipt === 'auto' },
-      refundedMinor: payment?.refundedMinor ?? 0n,
-      card: payment?.cardScheme ? cardText({ scheme: payment.cardScheme, last4: payment.cardLast4 ?? '' }) : '',
+      refundedMinor: beside.reduce((sum, one) => sum + one.refundedMinor, payment?.refundedMinor ?? 0n),
+      card: payment ? howPaid(payment, order) : '',
       checkout: checkoutOf(address || publicId, order),
       refused: order.state === 'refused' ? (payments[0]?.reason ?? null) : null,
     };

@@ -9,7 +9,14 @@ import type { Choice } from '@/core/offer/choice';
 import { codeKey, codeStatus } from '@/core/offer/code';
 import type { Offer } from '@/core/offer/offer';
 import { type PrintedOrder, printedOrder } from '@/core/offer/order';
-import { billingOf, type OfferQuote, type QuoteSetting, quoteOffer } from '@/core/offer/quote';
+import {
+  billingOf,
+  type OfferQuote,
+  offerCurrencies,
+  type QuoteSetting,
+  quoteOffer,
+  takesVouchers,
+} from '@/core/offer/quote';
 import type { ShownQuote } from '@/core/offer/shown';
 import { addressLines } from '@/core/place/address';
 import { sumRows } from '@/core/words/invoice-wording';
@@ -22,8 +29,10 @@ import { offerRevision, type PlacedOffer } from '@/db/offers';
 import type { Db } from '@/db/pool';
 import { ratesOn } from '@/db/rates';
 import { taxesOf } from '@/db/taxes';
+import type { Voucher } from '@/db/vouchers';
 import { sealed, unsealed } from '@/flows/door/signing';
 import { availableOf } from '@/flows/records/items';
+import { typedVoucher } from '@/flows/voucher/spend-voucher';
 
 /** How long a quote's prices and rates hold. */
 const HOLDS_MINUTES = 30;
@@ -78,6 +87,8 @@ async function stockOf(db: Db, offer: Offer): Promise<Map<string, string>> {
 export type Quoted = {
   readonly quote: OfferQuote;
   readonly code: KeptCode | null;
+  /** The gift voucher that was typed, whether it counts or not. */
+  readonly voucher: Voucher | null;
   readonly stock: ReadonlyMap<string, string>;
   readonly setting: QuoteSetting;
 };
@@ -92,18 +103,26 @@ export async function quoted(db: Db, business: Business, { offer, rates }: Terms
       ? codeStatus(code, dateInZone(db.now, business.zone), await codeUses(db, code.id, choice.email))
       : 'code-unknown';
   const stock = await stockOf(db, offer);
+  const today = dateInZone(db.now, business.zone);
+  const rateTo = (to: string) => rates[to]?.rate ?? null;
+  const currency = offerCurrencies(offer, rateTo).includes(choice.currency) ? choice.currency : offer.currency;
+  const byVoucher =
+    takesVouchers(offer) && choice.voucher ? await typedVoucher(db, choice.voucher, { currency, today }) : null;
   const setting: QuoteSetting = {
     taxes: await taxesOf(db),
     pricesIncludeTax: business.pricesIncludeTax,
     home: homePlace(business),
-    rateTo: (currency) => rates[currency]?.rate ?? null,
+    rateTo,
     smallest: (currency) => smallestPayment(business, currency),
     homeCurrency: business.currency,
     code,
     codeTrouble,
+    voucher: byVoucher?.voucher ?? null,
+    voucherTrouble: byVoucher?.trouble ?? null,
+    today,
     stock,
   };
-  return { quote: quoteOffer(offer, choice, setting), code, stock, setting };
+  return { quote: quoteOffer(offer, choice, setting), code, voucher: byVoucher?.voucher ?? null, stock, setting };
 }
 
 /** Sets a quote as an order to be kept or shown. */
@@ -134,7 +153,7 @@ export function orderOf(
       accent: business.accent,
       rate: quote.currency === offer.currency ? null : (rates[quote.currency] ?? null),
     },
-    wordsOf(more.locale).offer.donation,
+    offer.voucher ? wordsOf(more.locale).voucher.taxedLater : wordsOf(more.locale).offer.donation,
   );
 }
 
@@ -146,7 +165,7 @@ function rateNote({ rate, on }: Rate, { locale, orderedOn }: Pick<PrintedOrder, 
 }
 
 /** Writes a quote out for its reader. */
-export function quoteView({ token, rates }: Terms, { quote }: Quoted, order: PrintedOrder): ShownQuote {
+export function quoteView({ token, rates }: Terms, { quote, voucher }: Quoted, order: PrintedOrder): ShownQuote {
   const { locale, currency } = order;
   const words = wordsOf(locale);
   const text = (minor: number | bigint) => moneyText(money(BigInt(minor), currency), locale);
@@ -169,13 +188,23 @@ export function quoteView({ token, rates }: Terms, { quote }: Quoted, order: Pri
     ],
     total: text(order.total),
     totalMinor: order.total,
-    charged: text(quote.chargedMinor),
-    chargedMinor: jsonMinor(quote.chargedMinor),
+    charged: text(quote.leftMinor),
+    chargedMinor: jsonMinor(quote.leftMinor),
     problems: quote.problems.map((problem) => ({
       field: problem.field,
       words: problemText(problem, currency, locale),
     })),
     codeCounts: order.code !== '',
+    voucher:
+      voucher && quote.voucherMinor > 0n
+        ? {
+            paid: text(quote.voucherMinor),
+            stays:
+              voucher.availableMinor > quote.voucherMinor
+                ? words.voucher.stays(text(voucher.availableMinor - quote.voucherMinor))
+                : '',
+          }
+        : null,
     later: order.later ? laterText(order.later, order) : '',
     laterMinor: order.later?.each ?? null,
     rateNote: rate ? rateNote(rate, order) : '',

@@ -80,13 +80,18 @@ export const rehearseOrder = desk('see').run(
           words: problemText(problem, quote.currency, attempt.locale),
         })),
       );
-    if (quote.chargedMinor !== attempt.chargedMinor) throw new Refusal('amount-changed');
+    if (quote.leftMinor !== attempt.chargedMinor) throw new Refusal('amount-changed');
     const order = (card: string) => sealed('rehearsal', { order: printed, card, thanks } satisfies Rehearsed);
-    if (quote.chargedMinor === 0n)
-      return { state: 'paid', receipt: '0', order: order(wordsOf(attempt.locale).offer.byCode) };
+    const words = wordsOf(attempt.locale);
+    if (quote.leftMinor === 0n)
+      return {
+        state: 'paid',
+        receipt: '0',
+        order: order(quote.voucherMinor > 0n ? words.voucher.title : words.offer.byCode),
+      };
     const outcome = await cards.rehearse({
       token: attempt.cardToken,
-      amount: money(quote.chargedMinor, quote.currency),
+      amount: money(quote.leftMinor, quote.currency),
       returnUrl: `${publicUrl}/proof/offer/${id}/done`,
     });
     if (outcome.kind === 'accepted') return { state: 'paid', receipt: '0', order: order(cardText(outcome.card)) };

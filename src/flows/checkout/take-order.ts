@@ -1,11 +1,13 @@
 import { randomInt, randomUUID } from 'node:crypto';
 import { sellerOf } from '@/core/business/business';
 import { dateInZone } from '@/core/dates/zone';
-import { jsonMinor, money } from '@/core/money/money';
+import { jsonMinor, leastOf, money } from '@/core/money/money';
 import type { Choice } from '@/core/offer/choice';
-import type { Offer } from '@/core/offer/offer';
+import type { Offer, Placement } from '@/core/offer/offer';
 import { whyNotOpen } from '@/core/offer/open';
 import type { PrintedAnswer } from '@/core/offer/order';
+import type { OfferQuote } from '@/core/offer/quote';
+import { voucherEnd } from '@/core/voucher/voucher';
 import { problemText } from '@/core/words/offer-wording';
 import { wordsOf } from '@/core/words/words';
 import { businessById } from '@/db/businesses';
@@ -15,11 +17,12 @@ import { countAttempt } from '@/db/limits';
 import { newToken } from '@/db/link-tokens';
 import { offerById } from '@/db/offers';
 import { insertOrder, lockedOrder, noteKept, type Order, orderByCheckout, orderById, takenOrders } from '@/db/orders';
-import { insertPayments, orderPayments, type Payment, paymentById } from '@/db/payments';
+import { insertPayments, type NewPayment, orderPayments, type Payment, paymentById } from '@/db/payments';
 import type { Db, Tx } from '@/db/pool';
 import { requestById } from '@/db/requests';
 import { termsById } from '@/db/terms';
 import { addToTimeline } from '@/db/timeline';
+import type { Voucher } from '@/db/vouchers';
 import { OFFER_NAME } from '@/flows/door/links';
 import { byLink, type Context } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
@@ -201,7 +204,7 @@ async function claimOrder(tx: Tx, offerId: string, attempt: OrderAttempt): Promi
 
   const terms = await quoteTerms(tx, business, placed, attempt.quote);
   const choice = request?.locked ? lockedChoice(attempt.choice, request.filled) : attempt.choice;
-  const { quote, code } = await quoted(tx, business, terms, choice);
+  const { quote, code, voucher } = await quoted(tx, business, terms, choice);
   if (quote.problems.length > 0) {
     const fields = quote.problems.map((problem) => ({
       field: problem.field,
@@ -210,7 +213,7 @@ async function claimOrder(tx: Tx, offerId: string, attempt: OrderAttempt): Promi
     throw new Refusal('order-not-ready', fields);
   }
   const laterMinor = quote.later ? jsonMinor(quote.later.eachMinor) : null;
-  if (quote.chargedMinor !== attempt.chargedMinor || laterMinor !== attempt.laterMinor)
+  if (quote.leftMinor !== attempt.chargedMinor || laterMinor !== attempt.laterMinor)
     throw new Refusal('amount-changed');
   const accepted = terms.offer.termsId ? await termsById(tx, terms.offer.termsId) : null;
   const printed = orderOf(
@@ -255,28 +258,16 @@ async function claimOrder(tx: Tx, offerId: string, attempt: OrderAttempt): Promi
   }
   await requireFreshAttempt(tx, attempt.attemptKey);
   const paymentId = randomUUID();
-  await insertPayments(tx, [
-    {
-      id: paymentId,
-      invoiceId: null,
-      orderId: id,
-      customerId: null,
-      channel: placed.placement,
-      currency: quote.currency,
-      amountMinor: quote.tally.total,
-      tipMinor: quote.tipMinor,
-      exclusive: true,
-      attemptKey: attempt.attemptKey,
-    },
-  ]);
+  await insertPayments(tx, partsOf(paymentId, { orderId: id, channel: placed.placement, quote, voucher, attempt }));
   if (!known) {
     const event = { kind: 'ordered', offer: placed.name, amount: jsonMinor(quote.chargedMinor) } as const;
     await addToTimeline(tx, { orderId: id }, event, printed.payer.name);
   }
   const written = found(await paymentById(tx, paymentId));
   if (choice.repeat) await claimCard(tx, attempt.attemptKey, paymentId);
-  // What a code makes free needs no card: it is done with the claim, unless one is to be kept for what comes later.
-  if (quote.chargedMinor === 0n && !choice.repeat)
+  // What a code makes free, or a voucher pays whole, needs no card: it is done with the claim, unless one is to be kept for what
+  // comes later.
+  if (quote.leftMinor === 0n && !choice.repeat)
     await recordOrderPaid(tx, found(await lockedOrder(tx, id)), written, null);
   else await askAboutLater(tx, [paymentId]);
   return {
@@ -284,6 +275,54 @@ async function claimOrder(tx: Tx, offerId: string, attempt: OrderAttempt): Promi
     payment: found(await paymentById(tx, paymentId)),
     order: found(await orderById(tx, id)),
   };
+}
+
+/**
+ * The payments that pay an order: the card's, and beside it what a voucher pays, held until the card has answered; where the voucher
+ * pays all of it, its own alone. A voucher pays the total first, then the tip.
+ */
+function partsOf(
+  id: string,
+  {
+    orderId,
+    channel,
+    quote,
+    voucher,
+    attempt,
+  }: {
+    readonly orderId: string;
+    readonly channel: Placement;
+    readonly quote: OfferQuote;
+    readonly voucher: Voucher | null;
+    readonly attempt: Pick<OrderAttempt, 'attemptKey'>;
+  },
+): NewPayment[] {
+  const { voucherMinor, leftMinor, tipMinor, currency } = quote;
+  const about = { invoiceId: null, orderId, customerId: null, channel, currency };
+  const ofTotal = leastOf(voucherMinor, quote.tally.total);
+  const ofTip = voucherMinor - ofTotal;
+  const rest = {
+    ...about,
+    id,
+    amountMinor: quote.tally.total - ofTotal,
+    tipMinor: tipMinor - ofTip,
+    exclusive: true,
+    attemptKey: attempt.attemptKey,
+  };
+  if (!voucher || voucherMinor === 0n) return [rest];
+  const of = {
+    ...about,
+    amountMinor: ofTotal,
+    tipMinor: ofTip,
+    method: 'voucher' as const,
+    voucherId: voucher.id,
+    reference: voucherEnd(voucher.code),
+  };
+  if (leftMinor === 0n) return [{ ...of, id, exclusive: true, attemptKey: attempt.attemptKey }];
+  return [
+    rest,
+    { ...of, id: randomUUID(), besideId: id, exclusive: false, attemptKey: `voucher:${attempt.attemptKey}` },
+  ];
 }
 
 /** The payer's page asks how its checkout stands; `none` where nothing was tried yet. */

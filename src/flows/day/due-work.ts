@@ -11,6 +11,7 @@ import { lapse } from '@/flows/plan/lapse';
 import { remindOfParts } from '@/flows/plan/remind-of-parts';
 import { remindWaiting } from '@/flows/plan/remind-waiting';
 import { tellBefore } from '@/flows/plan/tell-before';
+import { lookAfterVouchers } from '@/flows/voucher/due-vouchers';
 import { closeDays } from './close-days';
 
 /** What is done about each concern. Whatever is done is marked in the same transaction, so that it happens once. */
@@ -25,6 +26,7 @@ const WORK: Readonly<Record<Concern, (ctx: Context) => Promise<unknown>>> = {
   parts: remindOfParts,
   cards: askForCards,
   closing: closeDays,
+  vouchers: lookAfterVouchers,
   payouts: async (ctx) => {
     await payOutDue(ctx);
     await fetchStatements(ctx);

@@ -89,6 +89,18 @@ export const PARTNER_LINK: Link<PartnerOpened> = {
   },
 };
 
+/** What a signed link to a voucher's page says: business and voucher. */
+export type VoucherSeal = { readonly b: string; readonly v: string };
+
+/** A gift voucher's own page, by a signed link; it opens the voucher's id. */
+export const VOUCHER_LINK: Link<string> = {
+  kind: 'voucher',
+  open: async (token) => {
+    const opens = unsealed<VoucherSeal>('voucher', token);
+    return opens && { businessId: opens.b, opened: opens.v };
+  },
+};
+
 /** What a signed address of a business's calendar says: business and version. */
 export type CalendarSeal = { readonly b: string; readonly v: number };
 

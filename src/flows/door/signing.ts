@@ -11,6 +11,7 @@ export type Purpose =
   | 'approver'
   | 'partner-page'
   | 'calendar'
+  | 'voucher'
   | 'device';
 
 /** A signature of a text for one purpose, HMAC-SHA256 in base64url. */

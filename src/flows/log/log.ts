@@ -16,6 +16,7 @@ const CALLED: Partial<Record<LogKind, string>> = {
   partner: 'whom shares are paid to',
   payouts: 'when money is paid out',
   'bank-account': 'an account to which money is paid out',
+  vouchers: 'how long gift vouchers are good',
 };
 
 /** Notes that money settings were changed, with old and new value, and writes to every owner; nothing where nothing was. */

@@ -4,11 +4,13 @@ import { type Customer, newCustomer } from '@/core/customer/customer';
 import { type CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { orderPaid } from '@/core/ledger/movements';
-import { jsonMinor } from '@/core/money/money';
+import { money } from '@/core/money/money';
+import { moneyText } from '@/core/money/money-text';
 import { orderReceipt } from '@/core/offer/order';
 import { sharesOfPayment } from '@/core/offer/shares';
 import { cardText, type SaleOutcome } from '@/core/payment/outcome';
 import { isNoAddress } from '@/core/place/address';
+import { taxInPart } from '@/core/voucher/voucher';
 import { wordsOf } from '@/core/words/words';
 import { type Business, businessById, takeNumber } from '@/db/businesses';
 import { addCodeUse } from '@/db/codes';
@@ -18,7 +20,14 @@ import { insertEntry } from '@/db/ledger';
 import { addToOfferSums, offerById } from '@/db/offers';
 import { type Order, updateOrderPaid, updateOrderRefused } from '@/db/orders';
 import { insertShares } from '@/db/partners';
-import { type Payment, updatePaymentFree, updatePaymentsPaid } from '@/db/payments';
+import {
+  besidePayments,
+  type Payment,
+  updateBesideRefused,
+  updatePaymentFree,
+  updatePaymentsPaid,
+  updateVoucherPaid,
+} from '@/db/payments';
 import type { Tx } from '@/db/pool';
 import { insertReceipts } from '@/db/receipts';
 import { updateRequest } from '@/db/requests';
@@ -26,6 +35,8 @@ import { addToTimeline } from '@/db/timeline';
 import { found } from '@/flows/door/rights';
 import { queueMessage } from '@/flows/message/queue-message';
 import { beginPlanOfOrder } from '@/flows/plan/order-plan';
+import { issueVouchers } from '@/flows/voucher/issue-vouchers';
+import { spendVoucher } from '@/flows/voucher/spend-voucher';
 import { sharesToKeep } from './repeated';
 
 /** Who paid, as a customer on file: the one with this e-mail address, or a new one. */
@@ -51,35 +62,53 @@ async function customerOf(tx: Tx, business: Business, { printed, choice }: Order
   return customer;
 }
 
-/** Counts what came in, shares it and posts it. */
-async function bookOrder(tx: Tx, order: Order, payment: Payment, feeMinor: bigint, today: CalendarDate): Promise<void> {
+/** One of the payments that pay an order together: from a voucher, or from the card with the processor's fee. */
+type OrderPart = { readonly payment: Payment; readonly feeMinor: bigint };
+
+/** Shares what came in and posts it, part by part: they are shared and taxed as if one payment had paid the whole. */
+async function bookOrder(tx: Tx, order: Order, parts: readonly OrderPart[], today: CalendarDate): Promise<void> {
   const { printed } = order;
-  const shares = sharesOfPayment(order, { paidMinor: payment.amountMinor, feeMinor });
-  await insertShares(tx, sharesToKeep(order, payment.id, shares));
-  const sums = {
-    totalMinor: payment.amountMinor,
-    taxMinor: BigInt(printed.taxTotal),
-    tipMinor: payment.tipMinor,
-  };
-  await insertEntry(
-    tx,
-    orderPaid(
-      { on: today, words: `Card payment of order ${order.reference}`, currency: order.currency },
-      sums,
-      feeMinor,
-      shares.all,
-    ),
-    {
-      id: randomUUID(),
-      cause: `payment:${payment.id}`,
-      invoiceId: null,
-      orderId: order.id,
-      paymentId: payment.id,
-    },
-  );
+  const totalMinor = parts.reduce((sum, { payment }) => sum + payment.amountMinor, 0n);
+  let beforeMinor = 0n;
+  let leftTaxMinor = BigInt(printed.taxTotal);
+  for (const [at, { payment, feeMinor }] of parts.entries()) {
+    const shares = sharesOfPayment(order, { paidMinor: payment.amountMinor, beforeMinor, feeMinor });
+    await insertShares(tx, sharesToKeep(order, payment.id, shares));
+    const isLast = at === parts.length - 1;
+    const taxMinor = isLast ? leftTaxMinor : taxInPart(BigInt(printed.taxTotal), totalMinor, payment.amountMinor);
+    const by = payment.method === 'voucher' ? 'voucher' : 'card';
+    const words = `${by === 'voucher' ? 'Gift voucher' : 'Card payment'} of order ${order.reference}`;
+    await insertEntry(
+      tx,
+      orderPaid(
+        { on: today, words, currency: order.currency },
+        { totalMinor: payment.amountMinor, taxMinor, tipMinor: payment.tipMinor },
+        { by, feeMinor, partners: shares.all, buysVouchers: order.offer.voucher },
+      ),
+      { id: randomUUID(), cause: `payment:${payment.id}`, invoiceId: null, orderId: order.id, paymentId: payment.id },
+    );
+    beforeMinor += payment.amountMinor;
+    leftTaxMinor -= taxMinor;
+  }
 }
 
-/** An order was paid: it is booked, shared, counted, taken from the stock, receipted and told. @param sale null where a code made it free */
+/** What vouchers pay of an order goes through, with the card or without one. */
+async function spendVouchers(tx: Tx, payments: readonly Payment[], customerId: string, byName: string): Promise<void> {
+  if (payments.length === 0) return;
+  await updateVoucherPaid(
+    tx,
+    payments.map(({ id }) => id),
+    customerId,
+  );
+  for (const { id, voucherId, amountMinor, tipMinor } of payments)
+    await spendVoucher(tx, found(voucherId), { minor: amountMinor + tipMinor, paymentId: id, byName });
+}
+
+/**
+ * An order was paid: it is booked, shared, counted, taken from the stock, receipted and told, and the vouchers that it bought are made.
+ *
+ * @param sale null where a code made it free, or a voucher pays all of it
+ */
 export async function recordOrderPaid(
   tx: Tx,
   order: Order,
@@ -100,22 +129,39 @@ export async function recordOrderPaid(
         agreedFeeMinor: agreedFeeOf(business, payment, sale.card),
       },
     ]);
-  else await updatePaymentFree(tx, payment.id, customer.id);
+  const byVoucher = payment.method === 'voucher' ? [payment] : await besidePayments(tx, payment.id);
+  await spendVouchers(tx, byVoucher, customer.id, printed.payer.name);
+  if (!sale && byVoucher.length === 0) await updatePaymentFree(tx, payment.id, customer.id);
   await updateOrderPaid(tx, order.id, customer.id);
-  if (sale) await bookOrder(tx, order, payment, sale.feeMinor, today);
-  await addToOfferSums(tx, order.offerId, order.currency, payment.amountMinor);
+  const parts = [
+    ...byVoucher.map((one) => ({ payment: one, feeMinor: 0n })),
+    ...(sale ? [{ payment, feeMinor: sale.feeMinor }] : []),
+  ];
+  await bookOrder(tx, order, parts, today);
+  if (offer.voucher && sale) await issueVouchers(tx, business, order, payment);
+  const paidMinor = parts.reduce((sum, one) => sum + one.payment.amountMinor, 0n);
+  await addToOfferSums(tx, order.offerId, order.currency, paidMinor);
   if (order.codeId) {
     const use = {
       currency: order.currency,
       discountMinor: BigInt(printed.discount),
-      paidMinor: payment.amountMinor,
+      paidMinor,
     };
     await addCodeUse(tx, order.codeId, use);
   }
   await keepPromises(tx, [order.id]);
   if (order.kept) await beginPlanOfOrder(tx, business, order, customer);
   if (order.requestId) await updateRequest(tx, order.requestId, 'paid');
-  await receiptOfOrder(tx, order, payment, sale ? cardText(sale.card) : wordsOf(printed.locale).offer.byCode);
+  const words = wordsOf(printed.locale);
+  const ways = [
+    ...byVoucher.map(({ reference, amountMinor, tipMinor }) =>
+      sale
+        ? `${words.voucher.title} ${reference} (${moneyText(money(amountMinor + tipMinor, order.currency), printed.locale)})`
+        : `${words.voucher.title} ${reference}`,
+    ),
+    ...(sale ? [cardText(sale.card)] : []),
+  ];
+  await receiptOfOrder(tx, order, payment, ways.join(', ') || words.offer.byCode);
   const about = { orderId: order.id, paymentId: payment.id, customerId: customer.id };
   for (const address of new Set([business.email, ...offer.notify].filter(Boolean))) {
     const key = `order-notice:${payment.id}:${address}`;
@@ -145,10 +191,10 @@ async function receiptOfOrder(tx: Tx, order: Order, payment: Payment, method: st
   await insertReceipts(tx, [receipt]);
   const event = {
     kind: 'paid',
-    amount: jsonMinor(payment.amountMinor),
+    amount: order.printed.total,
     card: method,
     receipt: number,
-    ...(payment.tipMinor > 0n ? { tip: jsonMinor(payment.tipMinor) } : {}),
+    ...(order.printed.tip > 0 ? { tip: order.printed.tip } : {}),
   } as const;
   await addToTimeline(tx, { orderId: order.id }, event, printed.payer.name);
   if (order.offer.receipt === 'auto') await queueReceipt(tx, order, payment.id, { key: `receipt:${payment.id}` });
@@ -171,8 +217,9 @@ export const queueReceipt = (
     key,
   });
 
-/** An order's card was refused: what it held of stock, codes and places is free again. */
-export async function recordOrderRefused(tx: Tx, order: Order): Promise<void> {
+/** An order's card was refused: what it held of stock, codes, vouchers and places is free again. */
+export async function recordOrderRefused(tx: Tx, order: Order, paymentId: string): Promise<void> {
+  await updateBesideRefused(tx, paymentId);
   await updateOrderRefused(tx, order.id);
   await deletePromises(tx, [order.id]);
 }

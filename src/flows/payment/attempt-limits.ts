@@ -6,6 +6,7 @@ const SETTINGS = {
   'card-offer': 'CARD_ATTEMPTS_PER_OFFER',
   'refused-address': 'CARD_REFUSALS_PER_ADDRESS',
   'refused-card': 'CARD_REFUSALS_PER_CARD',
+  'voucher-address': 'VOUCHER_CODES_PER_ADDRESS',
 } as const;
 
 /** A limit of attempts in an hour; the environment may set another. */

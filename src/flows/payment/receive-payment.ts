@@ -27,6 +27,9 @@ export type Received = {
   readonly requestKey: string;
   /** The customer paid more than was due: the rest stays to their credit. */
   readonly more?: boolean;
+  /** Of a voucher's: which one; and where it was typed, the desk where nothing is said. */
+  readonly voucherId?: string;
+  readonly channel?: 'invoice' | 'desk';
 };
 
 /**
@@ -67,6 +70,8 @@ export async function receiveNow(tx: Writing, id: string, received: Received): P
     reference: received.reference,
     attemptKey: received.requestKey,
     receivedAt,
+    ...(received.channel ? { channel: received.channel } : {}),
+    ...(received.voucherId ? { voucherId: received.voucherId } : {}),
   });
   if (over > 0n) await addOverpaid(tx, id, over);
   await updatePaid(tx, [{ id, amountMinor: received.amountMinor, at: receivedAt }]);

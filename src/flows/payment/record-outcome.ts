@@ -81,7 +81,7 @@ export const recordOutcomes = (ctx: Context, outcomes: readonly Outcome[]): Prom
       if (payment.orderId) await recordOrderPaid(tx, found(orders.get(payment.orderId)), payment, outcome);
     await recordRefused(tx, refused);
     for (const { payment } of refused)
-      if (payment.orderId) await recordOrderRefused(tx, found(orders.get(payment.orderId)));
+      if (payment.orderId) await recordOrderRefused(tx, found(orders.get(payment.orderId)), payment.id);
     await followIntoPlans(tx, business, { paid, refused, invoices: after });
     for (const { payment, outcome } of saidOf(said, 'approval')) await recordApproval(tx, payment, outcome);
     for (const { payment, outcome } of saidOf(said, 'collecting'))

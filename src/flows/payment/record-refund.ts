@@ -24,6 +24,7 @@ import { found } from '@/flows/door/rights';
 import { creditNow } from '@/flows/invoice/credit-invoice';
 import { queueMessage } from '@/flows/message/queue-message';
 import { cancelPlanNow } from '@/flows/plan/change-plan';
+import { putBackOnVoucher } from '@/flows/voucher/spend-voucher';
 import { creditingOfSubject, payerOf, type RefundSubject } from './refund-subject';
 
 /**
@@ -41,6 +42,14 @@ export async function recordRefund(tx: Writing, subject: RefundSubject, refund: 
     await updateReversed(tx, payment.id, share.position, {
       moreMinor: takes.partners[at] ?? 0n,
       feeBackMinor: isVoid ? share.feeMinor : 0n,
+    });
+  if (refund.method === 'voucher')
+    await putBackOnVoucher(tx, found(payment.voucherId), {
+      minor: refund.amountMinor,
+      today: dateInZone(tx.now, business.zone),
+      paymentId: payment.id,
+      refundId: refund.id,
+      byName: refund.byName,
     });
   await updateRefunded(tx, payment.id, refund.amountMinor, { isVoid, cameBack: refund.kind === 'return' });
   const partners: PartnersPart = {
@@ -139,7 +148,7 @@ async function refundOfOrder(
         currency: payment.currency,
       },
       { totalMinor, taxMinor: taxOf(credited), tipMinor: refund.tipMinor },
-      { by: refund.method, ...took },
+      { by: refund.method, ...took, buysVouchers: order.offer.voucher },
     ),
     { id: randomUUID(), cause: `refund:${refund.id}`, invoiceId: null, orderId: order.id, paymentId: payment.id },
   );

@@ -12,6 +12,7 @@ import { desk, type Writing, worker } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { orRefused } from '@/flows/invoice/or-refused';
+import { putBackSold, takeOffSold } from '@/flows/voucher/spend-voucher';
 import { services } from '@/outside/services';
 import { recordRefund } from './record-refund';
 import { creditingOfSubject, lockedSubject, mayVoid, type RefundSubject } from './refund-subject';
@@ -40,7 +41,7 @@ export type RefundAsk = {
  * with a job before the processor hears of it, under a key of its own: however often it is asked, it is given back once.
  *
  * @throws Refusal `refund-too-large`, `refund-refused`, `refund-under-way`, `disputed`, `payment-under-way`, `credited-by-lines`,
- *   `lines-not-settled`, `void-too-late`, `nothing-to-refund`, `not-by-card`, `not-found`
+ *   `lines-not-settled`, `voucher-used`, `voucher-over`, `void-too-late`, `nothing-to-refund`, `not-by-card`, `not-found`
  */
 export const refundPayment = desk('give-back').run(
   async (ctx, paymentId: string, ask: RefundAsk): Promise<Refund['state']> => {
@@ -70,7 +71,7 @@ async function writeDown(tx: Writing, paymentId: string, ask: RefundAsk): Promis
     paymentId,
     kind: wish.by === 'void' ? 'void' : 'refund',
     method,
-    reference: isAtProcessor(method) ? '' : ask.reference.trim(),
+    reference: isAtProcessor(method) ? '' : method === 'voucher' ? subject.payment.reference : ask.reference.trim(),
     amountMinor: parts.totalMinor,
     tipMinor: parts.tipMinor,
     step: parts.step && keptStep(parts.step),
@@ -79,6 +80,8 @@ async function writeDown(tx: Writing, paymentId: string, ask: RefundAsk): Promis
     requestKey,
     byName: tx.name,
   });
+  if (subject.order?.offer.voucher)
+    await takeOffSold(tx, subject.order.id, { minor: parts.amountMinor, refundId: id, byName: tx.name });
   if (isAtProcessor(method)) await askLater(tx, id);
   else {
     await updateRefund(tx, id, 'done');
@@ -93,16 +96,20 @@ async function requireRefundable(
   subject: RefundSubject,
   { wish, method, owedAgain }: RefundAsk,
 ): Promise<void> {
-  const { payment, invoice, paid, refunds } = subject;
+  const { payment, invoice, paid, together } = subject;
   const left = refundableLeft(paid);
   if (payment.state === 'voided' || (payment.state === 'paid' && left.amountMinor + left.tipMinor === 0n))
     throw new Refusal('refund-too-large');
   if (payment.state !== 'paid') throw new Refusal('nothing-to-refund');
   // The holder's bank has the money: given back beside it, it would be gone twice.
   if (payment.dispute === 'open' || payment.dispute === 'lost') throw new Refusal('disputed');
-  if (method === 'account' || (isAtProcessor(method) && (!payment.saleId || method !== payment.method)))
+  // To a card, an account at a bank or a voucher only what came from it.
+  if (method === 'account' || ((isAtProcessor(method) || method === 'voucher') && method !== payment.method))
     throw new Refusal('not-by-card');
-  const pending = invoice ? await pendingRefundsOf(tx, invoice.id) : refunds.filter(({ state }) => state === 'pending');
+  if (isAtProcessor(method) && !payment.saleId) throw new Refusal('not-by-card');
+  const pending = invoice
+    ? await pendingRefundsOf(tx, invoice.id)
+    : together.filter(({ state }) => state === 'pending');
   if (pending.length > 0) throw new Refusal('refund-under-way');
   if (invoice && (await heldByPending(tx, invoice.id)) > 0n) throw new Refusal('payment-under-way');
   if (wish.by === 'void' && method !== 'card') throw new Refusal('not-by-card');
@@ -138,6 +145,7 @@ export const settleRefund = worker().run(async (ctx, refundId: string): Promise<
     }
     await updateRefund(tx, refundId, done ? 'done' : 'refused');
     if (done) await recordRefund(tx, subject, again);
+    else await putBackSold(tx, refundId, again.byName);
     return done ? 'done' : 'refused';
   });
 });

@@ -10,7 +10,7 @@ import { lockedOrder, type Order, orderById } from '@/db/orders';
 import { type PaymentShare, sharesOf } from '@/db/partners';
 import { lockedPayments, type Payment, paymentById } from '@/db/payments';
 import type { Db, Tx } from '@/db/pool';
-import { type Refund, refundsOf } from '@/db/refunds';
+import { type Refund, refundsOf, refundsOfOrder } from '@/db/refunds';
 import { found } from '@/flows/door/rights';
 
 /** A payment with all that decides about giving it back. Minor units. */
@@ -22,6 +22,8 @@ export type RefundSubject = {
   /** How what it paid for was credited until now. */
   readonly steps: readonly KeptStep[];
   readonly refunds: readonly Refund[];
+  /** Those of all payments that paid the same order; of an invoice's the payment's own. */
+  readonly together: readonly Refund[];
   readonly shares: readonly PaymentShare[];
   readonly paid: Refundable;
   /** What the customer has to their credit on the invoice. */
@@ -38,6 +40,8 @@ async function subjectOf(
   const { invoice, order } = of;
   const refunds = await refundsOf(db, payment.id);
   const done = refunds.filter(({ state }) => state === 'done');
+  // What several payments paid together is credited together.
+  const together = of.order ? await refundsOfOrder(db, of.order.id) : refunds;
   const shares = await sharesOf(db, payment.id);
   const notes = invoice ? await creditsOf(db, invoice.id) : [];
   const { amountMinor, tipMinor, feeMinor, refundedMinor } = payment;
@@ -46,8 +50,11 @@ async function subjectOf(
     payment,
     ...of,
     printed: found(invoice?.printed ?? order?.printed),
-    steps: invoice ? notes.map(({ step }) => step) : done.flatMap(({ step }) => step ?? []),
+    steps: invoice
+      ? notes.map(({ step }) => step)
+      : together.flatMap(({ state, step }) => (state === 'done' && step) || []),
     refunds,
+    together,
     shares,
     paid: {
       amountMinor,

@@ -47,7 +47,13 @@ export async function takeBackNow(
   const payment = found((await lockedPayments(tx, [paymentId]))[0]);
   const { method, amountMinor, currency } = payment;
   if (payment.state === 'voided') return;
-  if (isAtProcessor(method) || method === 'account' || payment.state !== 'paid' || payment.refundedMinor > 0n)
+  if (
+    isAtProcessor(method) ||
+    method === 'account' ||
+    method === 'voucher' ||
+    payment.state !== 'paid' ||
+    payment.refundedMinor > 0n
+  )
     throw new Refusal('payment-not-by-hand');
   // What the bank has booked did come: first its line is for something else.
   if (await statementDayOf(tx, { paymentId })) throw new Refusal('on-statement');

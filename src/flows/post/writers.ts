@@ -35,6 +35,7 @@ import {
 } from './plan-letters';
 import { giftMail, settingsMail, statementMail } from './record-letters';
 import type { Subject, Written } from './subject';
+import { voucherMail } from './voucher-letters';
 
 /** Who writes a kind of message: as a mail, and as a short text where it can go to a phone. */
 type Writer = {
@@ -77,6 +78,7 @@ export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
   'plan-ending': { mail: planEndingMail },
   'plan-over': { mail: planOverMail },
   'settings-changed': { mail: settingsMail },
+  voucher: { mail: voucherMail },
   dispute: { mail: disputeMail },
   'payout-returned': { mail: payoutReturnedMail },
   'partner-statement': { mail: partnerStatementMail },

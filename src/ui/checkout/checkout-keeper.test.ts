@@ -19,6 +19,7 @@ const shown = (total: string, token: string): ShownQuote => ({
   chargedMinor: 0,
   problems: [{ field: 'email', words: 'Write your address.' }],
   codeCounts: false,
+  voucher: null,
   later: '',
   laterMinor: null,
   rateNote: '',

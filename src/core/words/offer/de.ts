@@ -1,3 +1,5 @@
+import { voucherDe } from '../voucher/de';
+import { asProblems } from '../voucher/problems';
 import type { OfferWords } from './en';
 
 /** What payers read where they order, give or book, in German. */
@@ -40,6 +42,7 @@ export const offerDe: OfferWords = {
     'terms-needed': () => 'Stimmen Sie zuerst den Bedingungen zu.',
     'repeat-needed': () => 'Wählen Sie, wie oft Sie zahlen.',
     'agree-needed': () => 'Setzen Sie den Haken, dass wieder belastet werden darf.',
+    ...asProblems(voucherDe.problems),
   },
   checkout: 'Bestellung und Zahlung',
   order: 'Bestellung',

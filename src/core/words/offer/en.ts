@@ -1,5 +1,7 @@
 import type { NotOpen } from '../../offer/open';
 import type { QuoteProblemCode } from '../../offer/quote';
+import { voucherEn } from '../voucher/en';
+import { asProblems } from '../voucher/problems';
 
 const NOT_OPEN: Readonly<Record<NotOpen, string>> = {
   paused: 'This is paused at the moment. Come back later, or ask the sender.',
@@ -40,6 +42,7 @@ const PROBLEMS: Readonly<Record<QuoteProblemCode, (a: string, b: string) => stri
   'terms-needed': () => 'Accept the terms and conditions first.',
   'repeat-needed': () => 'Choose how often you pay.',
   'agree-needed': () => 'Tick that you agree to being charged again.',
+  ...asProblems(voucherEn.problems),
 };
 
 /** What payers read where they order, give or book, in English. */

@@ -1,3 +1,5 @@
+import { voucherEs } from '../voucher/es';
+import { asProblems } from '../voucher/problems';
 import type { OfferWords } from './en';
 
 /** What payers read where they order, give or book, in Spanish. */
@@ -40,6 +42,7 @@ export const offerEs: OfferWords = {
     'terms-needed': () => 'Acepte primero las condiciones.',
     'repeat-needed': () => 'Elija con qué frecuencia paga.',
     'agree-needed': () => 'Marque que acepta que se le cargue de nuevo.',
+    ...asProblems(voucherEs.problems),
   },
   checkout: 'Pedido y pago',
   order: 'Pedido',

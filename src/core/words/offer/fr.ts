@@ -1,3 +1,5 @@
+import { voucherFr } from '../voucher/fr';
+import { asProblems } from '../voucher/problems';
 import type { OfferWords } from './en';
 
 /** What payers read where they order, give or book, in French. */
@@ -40,6 +42,7 @@ export const offerFr: OfferWords = {
     'terms-needed': () => 'Acceptez d’abord les conditions.',
     'repeat-needed': () => 'Choisissez à quel rythme vous payez.',
     'agree-needed': () => 'Cochez que vous acceptez d’être débité de nouveau.',
+    ...asProblems(voucherFr.problems),
   },
   checkout: 'Commande et paiement',
   order: 'Commande',

@@ -1,3 +1,4 @@
+import { voucherDe } from '../voucher/de';
 import type { TroubleCode } from './en';
 
 export const troubleDe: Readonly<Record<TroubleCode, string>> = {
@@ -32,6 +33,11 @@ export const troubleDe: Readonly<Record<TroubleCode, string>> = {
   'plan-not-ready': 'Etwas an dem Abrechnungsplan muss zuerst noch angesehen werden.',
   'processor-silent': 'Der Kartendienst antwortet gerade nicht. Versuchen Sie es nach einer Weile noch einmal.',
   'request-ended': 'Diese Anfrage wurde zurückgezogen oder ist schon bezahlt. Es wurde nichts belastet.',
+  'voucher-blocked': voucherDe.problems['voucher-blocked'],
+  'voucher-currency': voucherDe.problems['voucher-currency'],
+  'voucher-over': voucherDe.problems['voucher-over'],
+  'voucher-unknown': voucherDe.problems['voucher-unknown'],
+  'voucher-used-up': voucherDe.problems['voucher-used-up'],
   'too-many-attempts':
     'Es wurden zu viele Karten versucht. Es wurde nichts belastet: Warten Sie eine Weile, dann versuchen Sie es noch einmal.',
   unreachable: 'Keine Verbindung. Was Sie eingegeben haben, bleibt stehen; versuchen Sie es gleich noch einmal.',

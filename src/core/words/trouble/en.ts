@@ -27,6 +27,11 @@ const MET = [
   'processor-silent',
   'request-ended',
   'too-many-attempts',
+  'voucher-blocked',
+  'voucher-currency',
+  'voucher-over',
+  'voucher-unknown',
+  'voucher-used-up',
 ] as const satisfies readonly RefusalCode[];
 
 /** The codes of answers to somebody who opened a link: what a rule refused, and what did not arrive at all. */

@@ -1,3 +1,4 @@
+import { voucherEs } from '../voucher/es';
 import type { TroubleCode } from './en';
 
 export const troubleEs: Readonly<Record<TroubleCode, string>> = {
@@ -27,6 +28,11 @@ export const troubleEs: Readonly<Record<TroubleCode, string>> = {
   'plan-not-ready': 'Algo del plan de cobro necesita antes una mirada.',
   'processor-silent': 'El procesador de pagos no responde ahora mismo. Inténtelo de nuevo dentro de un rato.',
   'request-ended': 'Esta solicitud se retiró o ya está pagada. No se cobró nada.',
+  'voucher-blocked': voucherEs.problems['voucher-blocked'],
+  'voucher-currency': voucherEs.problems['voucher-currency'],
+  'voucher-over': voucherEs.problems['voucher-over'],
+  'voucher-unknown': voucherEs.problems['voucher-unknown'],
+  'voucher-used-up': voucherEs.problems['voucher-used-up'],
   'too-many-attempts': 'Se probaron demasiadas tarjetas. No se cobró nada: espere un rato e inténtelo de nuevo.',
   unreachable: 'Sin conexión. Lo que escribió se conserva; inténtelo de nuevo en un momento.',
   trouble: 'Algo falló aquí, no por su parte. Lo que escribió se conserva; inténtelo de nuevo en un momento.',

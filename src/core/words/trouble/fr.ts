@@ -1,3 +1,4 @@
+import { voucherFr } from '../voucher/fr';
 import type { TroubleCode } from './en';
 
 export const troubleFr: Readonly<Record<TroubleCode, string>> = {
@@ -29,6 +30,11 @@ export const troubleFr: Readonly<Record<TroubleCode, string>> = {
   'plan-not-ready': 'Quelque chose du plan de facturation est d’abord à revoir.',
   'processor-silent': 'Le prestataire de paiement ne répond pas pour l’instant. Réessayez dans un moment.',
   'request-ended': 'Cette demande a été retirée ou est déjà payée. Rien n’a été débité.',
+  'voucher-blocked': voucherFr.problems['voucher-blocked'],
+  'voucher-currency': voucherFr.problems['voucher-currency'],
+  'voucher-over': voucherFr.problems['voucher-over'],
+  'voucher-unknown': voucherFr.problems['voucher-unknown'],
+  'voucher-used-up': voucherFr.problems['voucher-used-up'],
   'too-many-attempts': 'Trop de cartes ont été essayées. Rien n’a été débité : attendez un moment, puis réessayez.',
   unreachable: 'Pas de connexion. Ce que vous avez saisi est gardé ; réessayez dans un instant.',
   trouble:

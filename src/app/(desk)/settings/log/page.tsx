@@ -20,6 +20,7 @@ const WORDS: Readonly<Record<LogEntry['kind'], string>> = {
   charging: 'changed how plans are charged',
   partner: 'changed whom shares are paid to',
   payouts: 'changed when money is paid out',
+  vouchers: 'Gift vouchers',
   'bank-account': 'changed an account to which money is paid out',
   'signed-in': 'signed in',
   'sign-in-failed': 'a wrong password was tried',
