@@ -549,6 +549,13 @@ CREATE FUNCTION public.work_due(at timestamp with time zone) RETURNS TABLE(busin
     select p.business_id, 'payouts' from payouts p where p.act_at <= at
     union
     select a.business_id, 'payouts' from bank_accounts a where a.act_at <= at
+    union all
+    -- Vouchers go out on the day that was chosen, and are over after their last one.
+    select distinct v.business_id, 'vouchers' from vouchers v join businesses b using (business_id)
+      where v.sent_at is null and v.send_on <= (select day from latest) and v.send_on <= (at at time zone b.zone)::date
+    union
+    select distinct v.business_id, 'vouchers' from vouchers v join businesses b using (business_id)
+      where v.balance_minor > 0 and v.expires_on < (select day from latest) and v.expires_on < (at at time zone b.zone)::date
   $$;
 
 CREATE TABLE public.approvals (
@@ -756,7 +763,8 @@ CREATE TABLE public.businesses (
     tariff jsonb DEFAULT '[]'::jsonb NOT NULL,
     payouts jsonb DEFAULT '{"when": {"kind": "weekly", "weekday": 1}, "smallest": {}}'::jsonb NOT NULL,
     processor_terms jsonb DEFAULT '{"lag": 1, "reserve": null}'::jsonb NOT NULL,
-    payouts_made_to date
+    payouts_made_to date,
+    voucher_rule jsonb DEFAULT '{"months": 36, "toYearEnd": true}'::jsonb NOT NULL
 );
 
 CREATE TABLE public.card_claims (
@@ -1110,7 +1118,7 @@ CREATE TABLE public.ledger_postings (
     account text NOT NULL,
     currency text NOT NULL,
     amount_minor bigint NOT NULL,
-    CONSTRAINT ledger_postings_account_known CHECK ((account = ANY (ARRAY['receivable'::text, 'revenue'::text, 'tax-payable'::text, 'processor-clearing'::text, 'processing-fees'::text, 'tips'::text, 'partner-shares'::text, 'partners'::text, 'bank'::text, 'cash'::text, 'cheques'::text, 'other-receipts'::text, 'customer-credit'::text, 'on-the-way'::text, 'bank-charges'::text, 'outside'::text, 'disputed'::text, 'dispute-losses'::text, 'dispute-fees'::text]))),
+    CONSTRAINT ledger_postings_account_known CHECK ((account = ANY (ARRAY['receivable'::text, 'revenue'::text, 'tax-payable'::text, 'processor-clearing'::text, 'processing-fees'::text, 'tips'::text, 'partner-shares'::text, 'partners'::text, 'bank'::text, 'cash'::text, 'cheques'::text, 'other-receipts'::text, 'customer-credit'::text, 'on-the-way'::text, 'bank-charges'::text, 'outside'::text, 'disputed'::text, 'dispute-losses'::text, 'dispute-fees'::text, 'vouchers'::text, 'expired-vouchers'::text]))),
     CONSTRAINT ledger_postings_amount_not_zero CHECK ((amount_minor <> 0))
 );
 
@@ -1129,7 +1137,7 @@ CREATE TABLE public.log_entries (
     changes jsonb DEFAULT '[]'::jsonb NOT NULL,
     noted_at timestamp with time zone NOT NULL,
     CONSTRAINT log_entries_changes_listed CHECK ((jsonb_typeof(changes) = 'array'::text)),
-    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text])))
+    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'vouchers'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text])))
 );
 
 CREATE TABLE public.messages (
@@ -1152,7 +1160,7 @@ CREATE TABLE public.messages (
     request_id uuid,
     plan_id uuid,
     seen_to_at timestamp with time zone,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -1336,11 +1344,13 @@ CREATE TABLE public.payments (
     dispute text,
     expected_at timestamp with time zone,
     came_back boolean DEFAULT false NOT NULL,
+    voucher_id uuid,
+    beside_id uuid,
     CONSTRAINT payments_amount_positive CHECK (((amount_minor > 0) OR ((amount_minor = 0) AND (tip_minor = 0) AND (order_id IS NOT NULL)))),
     CONSTRAINT payments_channel_known CHECK ((channel = ANY (ARRAY['invoice'::text, 'link'::text, 'page'::text, 'button'::text, 'plan'::text, 'desk'::text]))),
     CONSTRAINT payments_dispute_known CHECK ((dispute = ANY (ARRAY['open'::text, 'won'::text, 'lost'::text]))),
     CONSTRAINT payments_last4_only CHECK ((card_last4 ~ '^[0-9]{4}$'::text)),
-    CONSTRAINT payments_method_known CHECK ((method = ANY (ARRAY['card'::text, 'debit'::text, 'transfer'::text, 'cash'::text, 'cheque'::text, 'other'::text, 'account'::text]))),
+    CONSTRAINT payments_method_known CHECK ((method = ANY (ARRAY['card'::text, 'debit'::text, 'transfer'::text, 'cash'::text, 'cheque'::text, 'other'::text, 'account'::text, 'voucher'::text]))),
     CONSTRAINT payments_one_subject CHECK ((num_nonnulls(invoice_id, order_id) = 1)),
     CONSTRAINT payments_paid_by_customer CHECK (((state <> 'paid'::text) OR (customer_id IS NOT NULL))),
     CONSTRAINT payments_refunded_in_bounds CHECK (((refunded_minor >= 0) AND (refunded_minor <= ((amount_minor + tip_minor) *
@@ -1349,7 +1359,8 @@ CASE
     ELSE 1
 END)))),
     CONSTRAINT payments_state_known CHECK ((state = ANY (ARRAY['pending'::text, 'paid'::text, 'refused'::text, 'voided'::text]))),
-    CONSTRAINT payments_tip_not_negative CHECK ((tip_minor >= 0))
+    CONSTRAINT payments_tip_not_negative CHECK ((tip_minor >= 0)),
+    CONSTRAINT payments_voucher_named CHECK (((method = 'voucher'::text) = (voucher_id IS NOT NULL)))
 );
 
 CREATE TABLE public.payout_days (
@@ -1528,7 +1539,7 @@ CREATE TABLE public.refunds (
     CONSTRAINT refunds_amount_positive CHECK ((amount_minor > 0)),
     CONSTRAINT refunds_fee_minor_check CHECK ((fee_minor >= 0)),
     CONSTRAINT refunds_kind_known CHECK ((kind = ANY (ARRAY['refund'::text, 'void'::text, 'return'::text]))),
-    CONSTRAINT refunds_method_known CHECK ((method = ANY (ARRAY['card'::text, 'debit'::text, 'transfer'::text, 'cash'::text, 'cheque'::text, 'other'::text, 'account'::text]))),
+    CONSTRAINT refunds_method_known CHECK ((method = ANY (ARRAY['card'::text, 'debit'::text, 'transfer'::text, 'cash'::text, 'cheque'::text, 'other'::text, 'account'::text, 'voucher'::text]))),
     CONSTRAINT refunds_state_known CHECK ((state = ANY (ARRAY['pending'::text, 'done'::text, 'refused'::text]))),
     CONSTRAINT refunds_tip_in_bounds CHECK (((tip_minor >= 0) AND (tip_minor <= amount_minor)))
 );
@@ -1697,6 +1708,44 @@ CREATE TABLE public.transfer_files (
     business_id uuid NOT NULL,
     made_at timestamp with time zone NOT NULL,
     by_name text NOT NULL
+);
+
+CREATE TABLE public.voucher_moves (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    voucher_id uuid NOT NULL,
+    kind text NOT NULL,
+    minor bigint NOT NULL,
+    payment_id uuid,
+    refund_id uuid,
+    at timestamp with time zone NOT NULL,
+    by_name text NOT NULL,
+    CONSTRAINT voucher_moves_kind_known CHECK ((kind = ANY (ARRAY['sold'::text, 'used'::text, 'given-back'::text, 'refunded'::text, 'not-refunded'::text, 'expired'::text, 'extended'::text])))
+);
+
+CREATE TABLE public.vouchers (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    code text NOT NULL,
+    order_id uuid NOT NULL,
+    payment_id uuid NOT NULL,
+    currency text NOT NULL,
+    value_minor bigint NOT NULL,
+    balance_minor bigint NOT NULL,
+    blocked boolean DEFAULT false NOT NULL,
+    sold_at timestamp with time zone NOT NULL,
+    expires_on date,
+    locale text NOT NULL,
+    title text NOT NULL,
+    to_name text DEFAULT ''::text NOT NULL,
+    to_email text DEFAULT ''::text NOT NULL,
+    from_name text DEFAULT ''::text NOT NULL,
+    message text DEFAULT ''::text NOT NULL,
+    send_on date,
+    sent_at timestamp with time zone,
+    CONSTRAINT vouchers_balance_minor_check CHECK ((balance_minor >= 0)),
+    CONSTRAINT vouchers_code_whole CHECK ((code ~ '^[2-9A-Z]{16}$'::text)),
+    CONSTRAINT vouchers_value_minor_check CHECK ((value_minor > 0))
 );
 
 CREATE TABLE public.worker_beats (
@@ -1943,6 +1992,12 @@ ALTER TABLE ONLY public.timeline
 ALTER TABLE ONLY public.transfer_files
     ADD CONSTRAINT transfer_files_pkey PRIMARY KEY (business_id, id);
 
+ALTER TABLE ONLY public.voucher_moves
+    ADD CONSTRAINT voucher_moves_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.vouchers
+    ADD CONSTRAINT vouchers_pkey PRIMARY KEY (business_id, id);
+
 ALTER TABLE ONLY public.worker_beats
     ADD CONSTRAINT worker_beats_pkey PRIMARY KEY (worker);
 
@@ -2160,6 +2215,8 @@ CREATE INDEX payments_at_processor ON public.payments USING btree (business_id, 
 
 CREATE UNIQUE INDEX payments_attempt_unique ON public.payments USING btree (business_id, attempt_key);
 
+CREATE INDEX payments_beside ON public.payments USING btree (business_id, beside_id) WHERE (beside_id IS NOT NULL);
+
 CREATE INDEX payments_by_amount ON public.payments USING btree (business_id, amount_minor, started_at);
 
 CREATE INDEX payments_by_charged ON public.payments USING btree (business_id, ((amount_minor + tip_minor))) WHERE (tip_minor > 0);
@@ -2184,9 +2241,11 @@ CREATE INDEX payments_of_invoice ON public.payments USING btree (business_id, in
 
 CREATE INDEX payments_of_order ON public.payments USING btree (business_id, order_id, started_at) WHERE (order_id IS NOT NULL);
 
+CREATE INDEX payments_of_voucher ON public.payments USING btree (business_id, voucher_id) WHERE (voucher_id IS NOT NULL);
+
 CREATE UNIQUE INDEX payments_one_pending ON public.payments USING btree (business_id, invoice_id) WHERE ((state = 'pending'::text) AND exclusive);
 
-CREATE UNIQUE INDEX payments_one_pending_order ON public.payments USING btree (business_id, order_id) WHERE ((state = 'pending'::text) AND (order_id IS NOT NULL));
+CREATE UNIQUE INDEX payments_one_pending_order ON public.payments USING btree (business_id, order_id) WHERE ((state = 'pending'::text) AND (order_id IS NOT NULL) AND (beside_id IS NULL));
 
 CREATE INDEX payments_paid ON public.payments USING btree (business_id, settled_at, id) WHERE (state = 'paid'::text);
 
@@ -2309,6 +2368,24 @@ CREATE INDEX timeline_of_invoice ON public.timeline USING btree (business_id, in
 CREATE INDEX timeline_of_order ON public.timeline USING btree (business_id, order_id, at, id) WHERE (order_id IS NOT NULL);
 
 CREATE INDEX timeline_of_plan ON public.timeline USING btree (business_id, plan_id, at, id) WHERE (plan_id IS NOT NULL);
+
+CREATE INDEX voucher_moves_of ON public.voucher_moves USING btree (business_id, voucher_id, at, id);
+
+CREATE INDEX voucher_moves_of_payment ON public.voucher_moves USING btree (business_id, payment_id) WHERE (payment_id IS NOT NULL);
+
+CREATE INDEX voucher_moves_of_refund ON public.voucher_moves USING btree (business_id, refund_id) WHERE (refund_id IS NOT NULL);
+
+CREATE INDEX vouchers_by_time ON public.vouchers USING btree (business_id, sold_at, id);
+
+CREATE UNIQUE INDEX vouchers_code_unique ON public.vouchers USING btree (business_id, code);
+
+CREATE INDEX vouchers_of_order ON public.vouchers USING btree (business_id, order_id);
+
+CREATE INDEX vouchers_of_payment ON public.vouchers USING btree (business_id, payment_id);
+
+CREATE INDEX vouchers_to_expire ON public.vouchers USING btree (expires_on) WHERE (balance_minor > 0);
+
+CREATE INDEX vouchers_to_send ON public.vouchers USING btree (send_on) WHERE (sent_at IS NULL);
 
 CREATE TRIGGER invoices_sums_added AFTER INSERT ON public.invoices REFERENCING NEW TABLE AS added FOR EACH STATEMENT EXECUTE FUNCTION public.keep_invoice_sums();
 
@@ -2624,6 +2701,9 @@ ALTER TABLE ONLY public.payment_shares
     ADD CONSTRAINT payment_shares_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
 
 ALTER TABLE ONLY public.payments
+    ADD CONSTRAINT payments_beside_id_fkey FOREIGN KEY (business_id, beside_id) REFERENCES public.payments(business_id, id);
+
+ALTER TABLE ONLY public.payments
     ADD CONSTRAINT payments_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.payments
@@ -2637,6 +2717,9 @@ ALTER TABLE ONLY public.payments
 
 ALTER TABLE ONLY public.payments
     ADD CONSTRAINT payments_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
+
+ALTER TABLE ONLY public.payments
+    ADD CONSTRAINT payments_voucher_id_fkey FOREIGN KEY (business_id, voucher_id) REFERENCES public.vouchers(business_id, id);
 
 ALTER TABLE ONLY public.payout_days
     ADD CONSTRAINT payout_days_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -2790,6 +2873,27 @@ ALTER TABLE ONLY public.timeline
 
 ALTER TABLE ONLY public.transfer_files
     ADD CONSTRAINT transfer_files_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.voucher_moves
+    ADD CONSTRAINT voucher_moves_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.voucher_moves
+    ADD CONSTRAINT voucher_moves_business_id_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
+
+ALTER TABLE ONLY public.voucher_moves
+    ADD CONSTRAINT voucher_moves_business_id_refund_id_fkey FOREIGN KEY (business_id, refund_id) REFERENCES public.refunds(business_id, id);
+
+ALTER TABLE ONLY public.voucher_moves
+    ADD CONSTRAINT voucher_moves_business_id_voucher_id_fkey FOREIGN KEY (business_id, voucher_id) REFERENCES public.vouchers(business_id, id);
+
+ALTER TABLE ONLY public.vouchers
+    ADD CONSTRAINT vouchers_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.vouchers
+    ADD CONSTRAINT vouchers_business_id_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
+
+ALTER TABLE ONLY public.vouchers
+    ADD CONSTRAINT vouchers_business_id_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
 
 ALTER TABLE public.approvals ENABLE ROW LEVEL SECURITY;
 
@@ -3021,6 +3125,10 @@ CREATE POLICY own_business ON public.timeline TO dahlia_app USING ((business_id 
 
 CREATE POLICY own_business ON public.transfer_files TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
+CREATE POLICY own_business ON public.voucher_moves TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.vouchers TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
 ALTER TABLE public.page_versions ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.partner_movements ENABLE ROW LEVEL SECURITY;
@@ -3078,6 +3186,10 @@ ALTER TABLE public.terms_versions ENABLE ROW LEVEL SECURITY;
 ALTER TABLE public.timeline ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.transfer_files ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.voucher_moves ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.vouchers ENABLE ROW LEVEL SECURITY;
 
 REVOKE USAGE ON SCHEMA public FROM PUBLIC;
 GRANT USAGE ON SCHEMA public TO dahlia_app;
@@ -3323,5 +3435,9 @@ GRANT SELECT,INSERT ON TABLE public.terms_versions TO dahlia_app;
 GRANT SELECT,INSERT ON TABLE public.timeline TO dahlia_app;
 
 GRANT SELECT,INSERT ON TABLE public.transfer_files TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.voucher_moves TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.vouchers TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.worker_beats TO dahlia_app;

@@ -422,7 +422,7 @@ async function lately(): Promise<void> {
   plans.push(...billing.filter(([daysAgo]) => daysAgo <= 43));
   plans.push(...refundPlans({ actor: ada as Actor, send: (plan) => send(ada as Actor, plan) }));
   plans.push(...debitPlans({ send: (plan) => send(ada as Actor, plan), pay, giveBack, look: lookAtDebits }));
-  plans.push(...offerPlans({ actor: ada as Actor, token: cardToken, website: STANDINS, mail }));
+  plans.push(...offerPlans({ actor: ada as Actor, token: cardToken, website: STANDINS, mail, now: () => present }));
   plans.sort((a, b) => b[0] - a[0] || a[1] - b[1]);
   for (const [daysAgo, hour, work] of plans) {
     at(daysAgo, hour);

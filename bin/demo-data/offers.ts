@@ -20,6 +20,8 @@ import { sendRequest } from '@/flows/offer/requests';
 import { checkoutWork } from '@/flows/payment/card-testing';
 import { refundPayment } from '@/flows/payment/refund-payment';
 import { storePartner } from '@/flows/records/partners';
+import { lookAfterVouchers } from '@/flows/voucher/due-vouchers';
+import { voucherList } from '@/flows/voucher/vouchers';
 
 /** What the loader lends: who does it, a card's token, and the post. */
 export type Stage = {
@@ -28,6 +30,8 @@ export type Stage = {
   /** The origin of the sample website. */
   readonly website: string;
   readonly mail: () => Promise<void>;
+  /** The moment of the history. */
+  readonly now: () => Date;
 };
 
 const PAYERS: readonly [name: string, email: string][] = [
@@ -119,7 +123,7 @@ async function buy(
       laterMinor: quote.laterMinor,
       checkoutKey: randomUUID(),
       attemptKey: randomUUID(),
-      cardToken: await stage.token(card),
+      cardToken: card && (await stage.token(card)),
       passed: {},
       work: { challenge, solution },
     },
@@ -280,7 +284,15 @@ async function place(stage: Stage) {
   const one = (await offerSheet(actor, shop.id)).placed.offer.items;
   const of = (at0: number, quantity: string, option = '') => ({ id: one[at0]?.id ?? '', quantity, optionId: option });
   const light = one[0]?.options[0]?.id ?? '';
-  return { deposit, lessons, open, shop, gift, size, seat, of, light };
+  const vouchers = await offer(stage, 'link', ['A gift voucher of our workshop', 'voucher'], {
+    kind: 'open',
+    description: 'For strings, a setting, a bow’s new hair, or a part of an instrument.',
+    amounts: ['25', '50', '100'],
+    chosen: 1,
+    least: { USD: '10' },
+    voucher: true,
+  });
+  return { deposit, lessons, open, shop, gift, vouchers, size, seat, of, light };
 }
 
 type Placed = Awaited<ReturnType<typeof place>>;
@@ -366,6 +378,49 @@ export function offerPlans(stage: Stage): [daysAgo: number, hour: number, work: 
           },
           ['lumen-good', 'fr-FR'],
         );
+      }),
+    ],
+    [
+      14,
+      12,
+      once(async (placed) => {
+        const gift = {
+          toName: 'Lambert Oyelaran',
+          toEmail: 'lambert@oyelaran.example',
+          on: '',
+          message: 'For your sixtieth: so that the old bow gets its new hair at last. We are proud of you!',
+        };
+        await buy(stage, placed.vouchers.called, 3, { amount: '100', gift });
+        await lookAfterVouchers(programContext(actor.businessId, stage.now()));
+        await stage.mail();
+      }),
+    ],
+    [
+      9,
+      15,
+      once(async (placed) => {
+        const { rows } = await voucherList(actor, { words: 'Lambert', after: '' });
+        await buy(
+          stage,
+          placed.deposit.called,
+          4,
+          { name: 'Lambert Oyelaran', email: 'lambert@oyelaran.example', voucher: rows[0]?.code ?? '' },
+          [''],
+        );
+      }),
+    ],
+    [
+      5,
+      18,
+      once(async (placed) => {
+        const christmas = `${stage.now().getUTCFullYear()}-12-24`;
+        const gift = {
+          toName: 'Solveig',
+          toEmail: 'solveig@castagnard.example',
+          on: christmas,
+          message: 'Joyeux Noël !',
+        };
+        await buy(stage, placed.vouchers.called, 5, { amount: '50', gift }, ['lumen-good', 'fr-FR']);
       }),
     ],
     [

@@ -21,6 +21,8 @@ export type OrderView = {
   readonly state: OrderState;
   readonly printed: PrintedOrder;
   readonly thanks: string;
+  /** Whether gift vouchers were bought. */
+  readonly sells: boolean;
   /** Where the business leads the payer to, with the order's reference, signed; null for nowhere. */
   readonly onTo: string | null;
   readonly receipt: { readonly number: string; readonly mailed: boolean } | null;
@@ -84,6 +86,7 @@ export const orderPage = orNull(
       state: order.state,
       printed,
       thanks: offer.thanks,
+      sells: offer.voucher,
       onTo:
         offer.redirect && payment
           ? signedRedirect(

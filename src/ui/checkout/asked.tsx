@@ -9,6 +9,7 @@ import { NativeSelect } from '../kit/native-select';
 import { sendFile } from '../kit/send-file';
 import { troubleWords } from '../payer/trouble-words';
 import type { CheckoutWords } from './checkout-words';
+import { GiftFields } from './gift-fields';
 import { PayerAddress } from './payer-address';
 import { PayerField } from './payer-field';
 
@@ -160,6 +161,16 @@ export function Asked(props: Props) {
         {text('email', words.email, 'email', { type: 'email', inputMode: 'email' })}
         {offer.phone === 'no' ? null : text('phone', words.phone, 'tel', { type: 'tel' })}
       </div>
+      {offer.sellsVoucher ? (
+        <GiftFields
+          choice={choice}
+          days={offer.sellsVoucher}
+          words={words}
+          problemOf={problemOf}
+          change={change}
+          leave={leave}
+        />
+      ) : null}
       {offer.delivers ? address('delivery', words.deliveryTo) : null}
       {offer.delivers && offer.billing !== 'no' ? (
         <label className="flex min-h-11 items-center gap-3 text-[16px]">

@@ -5,6 +5,7 @@ import { AcceptTerms, TipChoice } from '../payer/before-paying';
 import type { CheckoutWords } from './checkout-words';
 import { CodeField } from './code-field';
 import { HowOften } from './how-often';
+import { VoucherField } from './voucher-field';
 
 /** What is asked before the card: a code, a tip, how often, the terms. */
 export function BeforeCard({
@@ -33,12 +34,21 @@ export function BeforeCard({
           onUse={(code) => change({ code }, 'code')}
         />
       ) : null}
+      {offer.takesVoucher ? (
+        <VoucherField
+          typed={choice.voucher ?? ''}
+          counts={quote.voucher}
+          trouble={problemOf('voucher')}
+          words={words}
+          onUse={(voucher) => change({ voucher }, 'voucher')}
+        />
+      ) : null}
       {offer.tip ? (
         <TipChoice
           percents={offer.tip}
           tip={choice.tip}
           onTip={(tip) => change({ tip }, 'tip')}
-          withTip={quote.charged === quote.total ? '' : words.withTip.replace('{sum}', quote.charged)}
+          withTip={quote.charged === quote.total || quote.voucher ? '' : words.withTip.replace('{sum}', quote.charged)}
           words={words}
         />
       ) : null}

@@ -5,6 +5,7 @@ export function CheckoutSums({
   quote,
   waiting,
   called,
+  words,
   trouble,
 }: {
   quote: ShownQuote;
@@ -12,6 +13,7 @@ export function CheckoutSums({
   waiting: boolean;
   /** What the total is called. */
   called: string;
+  words: { readonly voucherTitle: string; readonly leftToPay: string };
   trouble: string | undefined;
 }) {
   return (
@@ -29,6 +31,18 @@ export function CheckoutSums({
           {quote.total}
         </span>
       </div>
+      {quote.voucher
+        ? [
+            [words.voucherTitle, `−${quote.voucher.paid}`],
+            [words.leftToPay, quote.charged],
+          ].map(([label, text]) => (
+            <div key={label} className="leader py-0.5 font-serif text-[16px]/6">
+              <span className="min-w-0 break-words">{label}</span>
+              <span className="dots" aria-hidden="true" />
+              <span className="whitespace-nowrap font-semibold">{text}</span>
+            </div>
+          ))
+        : null}
       {quote.rateNote ? <p className="mt-1.5 text-[14px]/5 text-soft">{quote.rateNote}</p> : null}
       {trouble ? <p className="mt-1 text-[14px] font-medium text-brick">{trouble}</p> : null}
     </div>

@@ -84,8 +84,8 @@ export function Checkout({
   // What people are used to where the bill goes, or else the parcel.
   const usual = offer.usualIn[choice.billing?.country || choice.delivery?.country || ''];
 
-  /** Nothing is to be paid, because a code took it all away. */
-  const free = quote.chargedMinor === 0 && quote.codeCounts;
+  /** No card is needed, because a code took it all away, or a voucher pays it. */
+  const free = quote.chargedMinor === 0 && (quote.codeCounts || quote.voucher !== null);
   const [trouble] = quote.problems;
   const hindrance = trouble ? trouble.words : waiting ? words.processorAway : null;
   return (
@@ -157,7 +157,13 @@ export function Checkout({
             />
           ))}
           <div className="md:sticky md:top-4">
-            <CheckoutSums quote={quote} waiting={waiting} called={words.total} trouble={problemOf('total')} />
+            <CheckoutSums
+              quote={quote}
+              waiting={waiting}
+              called={words.total}
+              words={words}
+              trouble={problemOf('total')}
+            />
             <div className="mt-5 grid gap-5">
               <BeforeCard
                 offer={offer}
@@ -191,7 +197,7 @@ export function Checkout({
                   statusQuery: () => `checkout=${checkoutKey}`,
                   withdraw: () => ({ checkout: checkoutKey }),
                   sum: quote.chargedMinor > 0 || free ? quote.charged : '…',
-                  free: free ? words.orderFree : '',
+                  free: free ? (quote.voucher ? words.voucherPays : words.orderFree) : '',
                   hindrance,
                   waiting,
                   onAwaited: checkout.hasten,

@@ -1,7 +1,17 @@
+import { isCalendarDate } from '@/core/dates/calendar-date';
+import { longDate } from '@/core/dates/date-text';
 import type { PrintedOrder } from '@/core/offer/order';
 import { laterText } from '@/core/words/plan-wording';
 import { wordsOf } from '@/core/words/words';
 import { OrderSums } from './order-sums';
+
+/** To whom the vouchers go, and when. */
+function soldText({ gift, locale }: PrintedOrder): string {
+  const { voucher } = wordsOf(locale);
+  if (!gift?.toEmail) return voucher.soldToYou;
+  const on = isCalendarDate(gift.on) ? longDate(gift.on, locale) : voucher.atOnce;
+  return voucher.soldTo(gift.toName || gift.toEmail, on);
+}
 
 /** Thanks, what was ordered, the receipt, and where the business leads on to. */
 export function OrderThanks({
@@ -14,6 +24,7 @@ export function OrderThanks({
   onTo,
   givenBack,
   framed = false,
+  sells = false,
 }: {
   order: PrintedOrder;
   thanks: string;
@@ -26,10 +37,13 @@ export function OrderThanks({
   onTo: string | null;
   /** In a frame: what leads on leaves it. */
   framed?: boolean;
+  /** Whether gift vouchers were bought. */
+  sells?: boolean;
   /** What was given back, in words. */
   givenBack?: string;
 }) {
   const words = wordsOf(order.locale);
+  const soldVoucher = sells ? soldText(order) : '';
   return (
     <div className="grid gap-6 px-5 pb-9 sm:px-11 md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
       <div>
@@ -40,6 +54,7 @@ export function OrderThanks({
         {order.later ? (
           <p className="mt-3 bg-wash px-3.5 py-2.5 text-[15px]/[22px]">{laterText(order.later, order)}</p>
         ) : null}
+        {soldVoucher ? <p className="mt-3 bg-wash px-3.5 py-2.5 text-[15px]/[22px]">{soldVoucher}</p> : null}
         {givenBack ? <p className="mt-2 border border-ochre px-3 py-2 text-[15px]">{givenBack}</p> : null}
         <p className="mt-4 text-[15px]/[22px] text-soft">
           {[reference ? words.offer.orderOf(reference) : '', mailed ? words.offer.receiptComes(order.payer.email) : '']

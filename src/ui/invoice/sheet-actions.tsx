@@ -12,6 +12,7 @@ import { say, sayTrouble } from '../kit/toasts';
 import { useMakeAndOpen } from '../make-and-open';
 import { TakeBackDialog } from '../payment/take-back';
 import { CancelDialog, CreditDialog, ReceivedDialog, WordsDialog } from './sheet-dialogs';
+import { VoucherDialog } from './voucher-dialog';
 
 /** What the sheet's actions need to know; amounts in minor units. */
 export type SheetActionsOf = {
@@ -79,13 +80,14 @@ export function NextAction({ of, remind }: { of: SheetActionsOf; remind: boolean
   );
 }
 
-type Asked = 'received' | 'credit' | 'cancel' | 'remind';
+type Asked = 'received' | 'voucher' | 'credit' | 'cancel' | 'remind';
 
 /** The dialog that is open; one that the address asks for (`?do=credit`) opens with the sheet, where it can be done. */
 function useAskedDialog(open: boolean, of: SheetActionsOf) {
   const asked = useSearchParams().get('do');
   const can: Readonly<Record<string, boolean>> = {
     received: open,
+    voucher: open,
     credit: of.creditableMinor > 0,
     cancel: of.mayCancel,
   };
@@ -121,6 +123,7 @@ export function MoreActions({ of, open }: { of: SheetActionsOf; open: boolean })
             {open ? (
               <>
                 {item('Record a payment', () => setDialog('received'))}
+                {item('Take a gift voucher', () => setDialog('voucher'))}
                 {item('Remind now', () => setDialog('remind'), !of.to)}
                 {item(
                   'Send it again by e-mail',
@@ -162,6 +165,14 @@ export function MoreActions({ of, open }: { of: SheetActionsOf; open: boolean })
             if (answer.ok) setDialog(null);
             return troubleOf(answer);
           }}
+        />
+      ) : null}
+      {dialog === 'voucher' ? (
+        <VoucherDialog
+          invoiceId={of.invoiceId}
+          currency={of.currency}
+          locale={of.locale}
+          onClose={() => setDialog(null)}
         />
       ) : null}
       {dialog === 'credit' ? (

@@ -1,6 +1,7 @@
 'use client';
 import { type Offer } from '@/core/offer/offer';
-import { Field, TextField } from '../kit/field';
+import { TickField } from '../kit/check';
+import { Field, FieldError, TextField } from '../kit/field';
 import { SelectField } from '../kit/select';
 import { Collapsible } from './collapsible';
 import { type OfferEditing } from './use-offer';
@@ -12,9 +13,22 @@ export function AfterSection({ of }: { of: OfferEditing }) {
     <Collapsible
       name="Afterwards"
       now={
-        offer.redirect ? 'leads on to your website' : offer.thanks ? 'your own thanks' : 'our thanks and the receipt'
+        offer.voucher
+          ? 'gift vouchers'
+          : offer.redirect
+            ? 'leads on to your website'
+            : offer.thanks
+              ? 'your own thanks'
+              : 'our thanks and the receipt'
       }
     >
+      <TickField
+        label="What is paid for are gift vouchers"
+        hint="Each with a code and a paper, worth what was paid for it; taxed when it is used."
+        checked={offer.voucher}
+        onChange={(event) => set({ voucher: event.target.checked })}
+      />
+      {troubles.voucher ? <FieldError>{troubles.voucher}</FieldError> : null}
       <TextField
         label="Words of thanks"
         value={offer.thanks}

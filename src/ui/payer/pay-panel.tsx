@@ -8,6 +8,7 @@ import { NumberReaderProvider } from '../kit/number-input';
 import { send } from '../kit/send';
 import { CardPay, type PayOpen } from './card-pay';
 import { PayChoices, type PayTerms, usePayChoices } from './pay-choices';
+import { PayVoucher } from './pay-voucher';
 import type { PayWords } from './pay-words';
 import { useWork } from './work';
 
@@ -16,12 +17,15 @@ export function PayPanel({
   token,
   open,
   terms,
+  byVoucher,
   words,
 }: {
   /** The link's own sign. */
   token: string;
   open: PayOpen;
   terms: PayTerms;
+  /** Whether a gift voucher can be used. */
+  byVoucher: boolean;
   words: PayWords;
 }) {
   const router = useRouter();
@@ -85,6 +89,9 @@ export function PayPanel({
             },
           }}
         />
+        {byVoucher && !underWay ? (
+          <PayVoucher token={token} currency={terms.currency} locale={terms.locale} accepts={accepts} words={words} />
+        ) : null}
       </div>
     </NumberReaderProvider>
   );

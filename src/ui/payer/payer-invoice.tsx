@@ -12,6 +12,7 @@ import { AskQuestion, DecideFile } from './ask-back';
 import type { PayOpen } from './card-pay';
 import type { PayTerms } from './pay-choices';
 import { PayPanel } from './pay-panel';
+import { PayVoucher } from './pay-voucher';
 import { payWords } from './pay-words';
 import { ProofPay } from './proof-pay';
 
@@ -38,7 +39,13 @@ export type PayerApprover = { readonly name: string; readonly sign: string };
 const NOBODY_NAMED: PayerApprover = { name: '', sign: '' };
 
 type Pay =
-  | { readonly kind: 'open'; readonly open: PayOpen; readonly terms: PayTerms; readonly card: boolean }
+  | {
+      readonly kind: 'open';
+      readonly open: PayOpen;
+      readonly terms: PayTerms;
+      readonly card: boolean;
+      readonly byVoucher: boolean;
+    }
   | { readonly kind: 'proof'; readonly fieldsUrl: string; readonly terms: PayTerms; readonly card: boolean }
   | { readonly kind: 'closed' };
 
@@ -271,7 +278,16 @@ export function PayerInvoice({
                 ))}
             <div className="mt-5">
               {pay.kind === 'open' && pay.card && token ? (
-                <PayPanel token={token} open={pay.open} terms={pay.terms} words={payWords(words)} />
+                <PayPanel
+                  token={token}
+                  open={pay.open}
+                  terms={pay.terms}
+                  byVoucher={pay.byVoucher}
+                  words={payWords(words)}
+                />
+              ) : null}
+              {pay.kind === 'open' && !pay.card && pay.byVoucher && token ? (
+                <PayVoucher token={token} currency={currency} locale={locale} accepts={false} words={payWords(words)} />
               ) : null}
               {pay.kind === 'proof' && pay.card && !settled ? (
                 <ProofPay fieldsUrl={pay.fieldsUrl} terms={pay.terms} words={payWords(words)} />

@@ -32,7 +32,9 @@ export function RefundForm({
     ['all', 'Everything'] as const,
     ...(payment.mayVoid ? ([['void', 'Void']] as const) : []),
   ] satisfies readonly (readonly [RefundWish['by'], string])[];
-  const methods = isAtProcessor(payment.method) ? ([payment.method, ...BY_HAND] as const) : BY_HAND;
+  // To the card, the account or the voucher it came from, or another way.
+  const isBack = isAtProcessor(payment.method) || payment.method === 'voucher';
+  const methods: readonly PaymentMethod[] = isBack ? [payment.method, ...BY_HAND] : BY_HAND;
   return (
     <div className="grid gap-3.5">
       <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
@@ -60,13 +62,13 @@ export function RefundForm({
             >
               {methods.map((method) => (
                 <option key={method} value={method}>
-                  {isAtProcessor(method) ? `to ${payment.how}` : METHOD_WORDS[method]}
+                  {method === payment.method && isBack ? `to ${payment.how}` : METHOD_WORDS[method]}
                 </option>
               ))}
             </SelectField>
           </div>
         )}
-        {isAtProcessor(typed.method) || typed.method === 'cash' ? null : (
+        {isAtProcessor(typed.method) || typed.method === 'cash' || typed.method === 'voucher' ? null : (
           <div className="w-40">
             <Field
               label="Reference"

@@ -20,7 +20,9 @@ export function whatItTakes(payment: JsonPayment, typed: TypedRefund, parts: Ref
     ? isVoid
       ? `The payment on ${payment.how} is undone, and ${name} is never charged ${text(parts.totalMinor)}.`
       : `${name} gets ${text(parts.totalMinor)} on ${payment.how} in a few days.`
-    : `${name} gets ${text(parts.totalMinor)} ${METHOD_WORDS[typed.method]}${typed.method === 'transfer' && typed.iban.trim() ? ', by the next file for your bank.' : ': you see to it, and it is written down here.'}`;
+    : typed.method === 'voucher'
+      ? `${text(parts.totalMinor)} is put back on ${payment.how}, to be used again.`
+      : `${name} gets ${text(parts.totalMinor)} ${METHOD_WORDS[typed.method]}${typed.method === 'transfer' && typed.iban.trim() ? ', by the next file for your bank.' : ': you see to it, and it is written down here.'}`;
   const from =
     taken.length === 0
       ? isAtProcessor(typed.method)

@@ -5,6 +5,7 @@ const KINDS = [
   { name: 'Items', href: '/records/items' },
   { name: 'Taxes', href: '/records/taxes' },
   { name: 'Discount codes', href: '/records/codes' },
+  { name: 'Vouchers', href: '/records/vouchers' },
   { name: 'Partners', href: '/records/partners' },
 ] as const;
 

@@ -39,7 +39,11 @@ export function jsonSheet(sheet: PaymentSheet, role: Parameters<typeof mayDo>[0]
     payer: payer.name,
     email: payer.email,
     method: row.method,
-    how: row.cardScheme ? `${row.cardScheme} ·${row.cardLast4}` : METHOD_WORDS[row.method],
+    how: row.cardScheme
+      ? `${row.cardScheme} ·${row.cardLast4}`
+      : row.method === 'voucher'
+        ? `the voucher ${row.reference}`
+        : METHOD_WORDS[row.method],
     state: row.state,
     printed: {
       currency: printed.currency,

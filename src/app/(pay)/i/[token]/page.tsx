@@ -10,6 +10,7 @@ import { transferCode } from '@/core/words/invoice-wording';
 import { accountText, isLanguage, localeFor, wordsOf } from '@/core/words/words';
 import { approverOf } from '@/flows/invoice/approvers';
 import { cardFieldsUrl, partAskedNow, payableNow, viewByLink } from '@/flows/invoice/payer-page';
+import { mayPayByVoucher } from '@/flows/payment/pay-by-voucher';
 import { PayerInvoice } from '@/ui/payer/payer-invoice';
 
 const view = cache(viewByLink);
@@ -112,6 +113,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
           ? {
               kind: 'open',
               card: takenBy(printed.ways) !== null,
+              byVoucher: await mayPayByVoucher(token),
               open: {
                 fieldsUrl: cardFieldsUrl({ take: takenBy(printed.ways) ?? 'card' }),
                 pending: found.pending ? (found.pending.approvalUrl ?? 'checking') : null,

@@ -70,6 +70,7 @@ export default async function OrderPage({ params, searchParams }: Props) {
       {order.onTo && !framed ? <LeadOn order={token} to={order.onTo} /> : null}
       <OrderThanks
         order={printed}
+        sells={order.sells}
         thanks={order.thanks}
         card={order.card}
         reference={order.reference}
