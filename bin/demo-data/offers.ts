@@ -402,9 +402,14 @@ export function offerPlans(stage: Stage): [daysAgo: number, hour: number, work: 
         const { rows } = await voucherList(actor, { words: 'Lambert', after: '' });
         await buy(
           stage,
-          placed.deposit.called,
+          placed.open.called,
           4,
-          { name: 'Lambert Oyelaran', email: 'lambert@oyelaran.example', voucher: rows[0]?.code ?? '' },
+          {
+            amount: '54.80',
+            name: 'Lambert Oyelaran',
+            email: 'lambert@oyelaran.example',
+            voucher: rows[0]?.code ?? '',
+          },
           [''],
         );
       }),

@@ -97,6 +97,15 @@ export const orderPayments = (db: Db, orderId: string): Promise<Payment[]> =>
       order by started_at desc, id desc`,
   );
 
+/** What went through beside a payment for the same order: the card's with a voucher's, or a voucher's with the card's. */
+export const paidTogether = (db: Db, { id, orderId }: Pick<Payment, 'id' | 'orderId'>): Promise<Payment[]> =>
+  many(
+    db,
+    sql`select ${PAYMENT} from payments where business_id = ${db.businessId} and order_id = ${orderId} and id <> ${id}
+          and state in ('paid', 'voided')
+        order by started_at, id`,
+  );
+
 /** What gift vouchers pay along with a payment, in the order in which they were typed. */
 export const besidePayments = (db: Db, id: string): Promise<Payment[]> =>
   many(

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import axe from 'axe-core';
 import type { Browser, ElementHandle, Frame, HTTPRequest, KeyInput, Page } from 'puppeteer-core';
 import { expect } from 'vitest';
+import { PRETEND_ACCOUNTS } from '../../standins/cards/pretend-accounts';
 import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
 import { pause } from './until';
 
@@ -311,6 +312,21 @@ export async function fillCard(page: Page | Frame, cardName: string): Promise<vo
     ['code', '123'],
   ] as const) {
     const input = await frame.waitForSelector(`input[name="${field}"]`);
+    await replaceText(input, text ?? '');
+  }
+}
+
+/** Chooses the bank account in the processor's fields, and types a pretend one. */
+export async function fillAccount(page: Page | Frame, accountName: string): Promise<void> {
+  const account = PRETEND_ACCOUNTS.find(({ name }) => name === accountName);
+  const frame = await cardFields(page);
+  const way = await frame.waitForSelector('button[data-way="account"]', { visible: true });
+  await way?.click();
+  for (const [field, text] of [
+    ['account', account?.number],
+    ['holder', 'Wren Abernathy'],
+  ] as const) {
+    const input = await frame.waitForSelector(`input[name="${field}"]`, { visible: true });
     await replaceText(input, text ?? '');
   }
 }

@@ -4,8 +4,6 @@ import { leastOf } from '../money/money';
 /** How long a business's vouchers are good: so many months from the day of sale, or on to the end of that year; null for without end. */
 export type VoucherRule = { readonly months: number | null; readonly toYearEnd: boolean };
 
-/** Three years, and on to the end of the last: what most laws that limit it ask for at least. */
-export const USUAL_VOUCHER_RULE: VoucherRule = { months: 36, toYearEnd: true };
 export const MOST_VOUCHER_MONTHS = 240;
 
 /** The last day on which a voucher that is sold on a day is good; null for without end. A month that is too short ends on its last day. */

@@ -1,4 +1,5 @@
 -- Gift vouchers: bought through offers, owed until they are used, and paid with like money.
+-- Good for three years, and on to the end of the last: what most laws that limit it ask for at least.
 alter table businesses add column voucher_rule jsonb not null default '{"months": 36, "toYearEnd": true}';
 
 create table vouchers (

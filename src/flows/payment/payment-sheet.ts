@@ -3,7 +3,7 @@ import { dateInZone } from '@/core/dates/zone';
 import type { TimelineLine } from '@/core/timeline/timeline';
 import { type Business, businessById } from '@/db/businesses';
 import { chargesByIds } from '@/db/charges';
-import { paymentById, paymentRow } from '@/db/payments';
+import { type Payment, paidTogether, paymentById, paymentRow } from '@/db/payments';
 import { planById } from '@/db/plans';
 import { receiptOfPayment } from '@/db/receipts';
 import { orderTimeline, timelineOf } from '@/db/timeline';
@@ -21,6 +21,8 @@ export type PaymentSheet = PaymentWay & {
   /** The business's own reference on the receipt. */
   readonly ownReference: string;
   readonly mayVoid: boolean;
+  /** What else paid the same order. */
+  readonly together: readonly Payment[];
   /** The running plan whose charge it was. */
   readonly plan: { readonly id: string; readonly name: string; readonly runs: boolean } | null;
 };
@@ -36,6 +38,7 @@ export const paymentSheet = desk('see').read(async (db, id: string): Promise<Pay
   return {
     ...(await wayOf(db, business, row)),
     subject,
+    together: payment.orderId ? await paidTogether(db, payment) : [],
     business,
     today: dateInZone(db.now, business.zone),
     timeline: payment.orderId

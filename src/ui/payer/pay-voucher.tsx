@@ -79,7 +79,7 @@ export function PayVoucher({
           ) : null}
         </div>
         {pays ? (
-          <Button type="submit" look="go" size="tall" className="mt-3" disabled={taking.busy}>
+          <Button type="submit" size="tall" className="mt-3" disabled={taking.busy}>
             {words.voucher.use.replace('{sum}', text(pays.paysMinor))}
           </Button>
         ) : null}

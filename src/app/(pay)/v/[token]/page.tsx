@@ -39,7 +39,7 @@ export default async function LinkedVoucher({
           voucher.fromName ? words.from(voucher.fromName) : '',
         ]
           .filter(Boolean)
-          .join(', '),
+          .join(' · '),
         seller,
         accent: found.accent,
         request: null,

@@ -75,6 +75,27 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
                 </>
               ) : null}
               .
+              {sheet.together.map((other) => (
+                <span key={other.id}>
+                  {' '}
+                  <Link className="link" href={`/money/payments/${other.id}` as Route}>
+                    <Amount
+                      minor={jsonMinor(other.amountMinor + other.tipMinor)}
+                      currency={other.currency}
+                      locale={locale}
+                    />
+                  </Link>{' '}
+                  of the order was paid {METHOD_WORDS[other.method]}.
+                </span>
+              ))}
+              {row.voucherId ? (
+                <>
+                  {' '}
+                  <Link className="link" href={`/records/vouchers/${row.voucherId}` as Route}>
+                    The voucher
+                  </Link>
+                </>
+              ) : null}
             </p>
           </div>
         </div>
