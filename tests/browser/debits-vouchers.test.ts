@@ -102,7 +102,7 @@ test('a plan is begun with an account in place of a card', async () => {
   );
   await visit(payer, `${stack.web}/a/${row?.token}`);
   await untilShown(payer, 'Your card or bank account');
-  await press(payer, 'I agree', 'checkbox');
+  await press(payer, 'I agree to this', 'checkbox');
   await type(payer, 'Your name', 'Wren Abernathy');
   await fillAccount(payer, 'account-other');
   await press(payer, 'Agree, and begin', 'button');
@@ -119,7 +119,7 @@ test('a voucher for somebody on a day, bought on a phone; used at the checkout, 
   await visit(payer, `${stack.web}/c/${sale.called}`);
   await untilShown(payer, 'Who is it for?');
   await type(payer, 'Amount, USD', '100');
-  await type(payer, 'Your name', 'Ida Marsh');
+  await type(payer, 'Name', 'Ida Marsh');
   await type(payer, 'E-mail address', 'ida@marsh.example');
   await press(payer, 'For somebody else', 'radio');
   await type(payer, 'Their name', 'Solveig Nordahl');
@@ -148,7 +148,7 @@ test('a voucher for somebody on a day, bought on a phone; used at the checkout, 
   // 44.00 of it at a checkout, without a card.
   const shop = await placedOffer(house, { prices: { USD: '40' }, title: 'A setting' });
   await visit(payer, `${stack.web}/c/${shop.called}`);
-  await type(payer, 'Your name', 'Solveig Nordahl');
+  await type(payer, 'Name', 'Solveig Nordahl');
   await type(payer, 'E-mail address', 'solveig@nordahl.example');
   await press(payer, 'I have a gift voucher');
   await type(payer, 'Code of the voucher', 'WRONG');
@@ -172,7 +172,7 @@ test('a voucher for somebody on a day, bought on a phone; used at the checkout, 
   const other = await placedOffer(house, { kind: 'open', ownAmount: true, title: 'Another voucher', voucher: true });
   await visit(payer, `${stack.web}/c/${other.called}`);
   await type(payer, 'Amount, USD', '20');
-  await type(payer, 'Your name', 'Ida Marsh');
+  await type(payer, 'Name', 'Ida Marsh');
   await type(payer, 'E-mail address', 'ida@marsh.example');
   await fillCard(payer, 'corvid-good');
   await pressOn(payer, 'Pay $20.00', '/o/');
