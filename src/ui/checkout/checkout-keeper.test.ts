@@ -182,6 +182,16 @@ test('what is missing is said where somebody has been, and everywhere once they 
   expect(other.problemOf('email')).toBe('Write your address.');
 });
 
+test('a field left right after typing says only what the new check says of it', async () => {
+  const keeper = open(new Server());
+  keeper.begin();
+  keeper.change({ email: 'a@example.test' });
+  keeper.leave('email');
+  expect(keeper.problemOf('email')).toBeUndefined();
+  await vi.advanceTimersByTimeAsync(1000);
+  expect(keeper.problemOf('email')).toBe('Write your address.');
+});
+
 test('against what holds now: a sum worked out anew is held to no earlier quote', async () => {
   const server = new Server();
   const keeper = open(server);

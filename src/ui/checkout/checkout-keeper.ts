@@ -131,7 +131,8 @@ export class CheckoutKeeper extends Shown<CheckoutView> {
     const answer = await this.reach.quote(this.view().choice, this.#token, signal);
     if (!answer.ok || signal.aborted) return;
     this.#token = answer.value.token;
-    this.show({ quote: answer.value, waiting: false });
+    this.show({ quote: answer.value, waiting: false, touched: new Set([...this.view().touched, ...this.#left]) });
+    this.#left = [];
   }
 
   /** Works the sum out anew, against what holds now. */
@@ -140,8 +141,17 @@ export class CheckoutKeeper extends Shown<CheckoutView> {
     this.hasten();
   };
 
-  /** Leaves a field: from now on what is wrong with it is said. */
-  readonly leave = (field: string): void => this.show({ touched: new Set([...this.view().touched, field]) });
+  // Fields that were left while their check was still to come.
+  #left: string[] = [];
+
+  /**
+   * Leaves a field: from now on what is wrong with it is said, once what was typed is checked. What the check before said of it would only
+   * flash up, and move what is just being pressed.
+   */
+  readonly leave = (field: string): void => {
+    if (this.view().waiting) this.#left.push(field);
+    else this.show({ touched: new Set([...this.view().touched, field]) });
+  };
 
   /** From now on everything that is missing is said. */
   readonly askForAll = (): void => this.show({ asked: true });
