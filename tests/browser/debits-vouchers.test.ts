@@ -124,7 +124,7 @@ test('a voucher for somebody on a day, bought on a phone; used at the checkout, 
   await press(payer, 'For somebody else', 'radio');
   await type(payer, 'Their name', 'Solveig Nordahl');
   await type(payer, 'Their e-mail', 'solveig@');
-  await type(payer, 'Your words to them', 'For the new strings');
+  await type(payer, 'Your words to them (if you like)', 'For the new strings');
   await fillCard(payer, 'corvid-good');
   await press(payer, 'Pay $100.00', 'button');
   await untilShown(payer, 'Write the whole address');
@@ -198,10 +198,10 @@ test('a voucher for somebody on a day, bought on a phone; used at the checkout, 
   );
   await visit(page, `${stack.web}/money/payments/${byVoucher?.id}`);
   await press(page, 'Refund', 'button');
-  await press(page, 'Everything', 'radio');
+  await press(page, 'Everything', 'button');
   await untilShown(page, 'is put back on the voucher');
-  await type(page, 'Why', 'A mistake');
-  await page.evaluate(() => document.querySelector<HTMLElement>('form button[type="submit"]')?.click());
+  await type(page, 'Why, as the payer reads it', 'A mistake');
+  await press(page, 'Refund $56.00', 'button');
   await until('it is put back', async () => {
     const [again] = (await voucherList(house.owner, { words: 'Solveig', after: '' })).rows;
     return again?.balanceMinor === 5600n;
