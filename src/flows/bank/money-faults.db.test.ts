@@ -13,6 +13,7 @@ import { lookForDisputes } from '@/flows/dispute/hear-disputes';
 import { programContext } from '@/flows/door/program';
 import { Refusal } from '@/flows/door/refusal';
 import { lookForDebits } from '@/flows/payment/hear-debits';
+import { payByVoucherAtDesk, voucherAtDesk } from '@/flows/payment/pay-by-voucher';
 import { refundPayment } from '@/flows/payment/refund-payment';
 import { takePayment } from '@/flows/payment/take-payment';
 import { paidByHand, payAgain } from '@/flows/payout/pay-again';
@@ -20,6 +21,7 @@ import { payOutDue } from '@/flows/payout/pay-out-due';
 import { payoutList } from '@/flows/payout/payout-list';
 import { keepPayoutPolicy } from '@/flows/payout/policy';
 import { storePartner } from '@/flows/records/partners';
+import { voucherList } from '@/flows/voucher/vouchers';
 import { services } from '@/outside/services';
 import { asSuperuser } from '../../../tests/support/database';
 import { decideDebit } from '../../../tests/support/debits';
@@ -122,6 +124,14 @@ test.each([3, 11])(
     const { house, called, numbers, give } = await stage();
     const paid: string[] = [];
     const lines = async () => (await bankPage(house.owner, '', '')).lines;
+    const sells = await placedOffer(house, {
+      kind: 'open',
+      ownAmount: true,
+      currencies: ['EUR'],
+      title: 'A voucher',
+      voucher: true,
+    });
+    const aVoucher = async () => pick(chance, (await voucherList(house.owner, { words: '', after: '' })).rows);
     const acts: readonly (() => Promise<unknown>)[] = [
       async () =>
         paid.push(
@@ -169,6 +179,42 @@ test.each([3, 11])(
       },
       async () => {
         if (paid.length > 0) await disputePayment(workshop, pick(chance, paid));
+      },
+      async () =>
+        paid.push(
+          await paidOrder(workshop, sells.called, {
+            currency: pick(chance, CURRENCIES),
+            amount: pick(chance, ['20', '75']),
+          }),
+        ),
+      // A voucher pays an order, alone or beside a card that may be refused; or what it can of an invoice.
+      async () => {
+        const voucher = await aVoucher();
+        if (!voucher) return;
+        const more = { currency: voucher.currency, voucher: voucher.code, ...(chance() < 0.5 ? { tip: '10%' } : {}) };
+        paid.push(await paidOrder(workshop, called, more, pick(chance, ['corvid-good', 'corvid-poor', ''])));
+      },
+      async () => {
+        const voucher = await aVoucher();
+        if (!voucher) return;
+        const { id } = await sentInvoice(house, plainPaper(house, { currency: voucher.currency }));
+        const { paysMinor } = await voucherAtDesk(house.owner, id, voucher.code);
+        const press = { code: voucher.code, paysMinor: BigInt(paysMinor), requestKey: randomUUID() };
+        await payByVoucherAtDesk(house.owner, id, press);
+      },
+      async () => {
+        const used = await asSuperuser<{ id: string }>(
+          workshop.admin,
+          `select id from payments where business_id = $1 and method = 'voucher' and state = 'paid' order by id`,
+          [house.business.id],
+        );
+        const one = pick(chance, used);
+        if (one)
+          await refundPayment(
+            house.owner,
+            one.id,
+            backOf(BigInt(1 + Math.floor(chance() * 2_000)), { method: pick(chance, ['voucher', 'cash'] as const) }),
+          );
       },
       async () => {
         const [one] = (await disputeList(house.owner)).open;
