@@ -123,6 +123,18 @@ test.each([3, 11])(
     const chance = seeded(seed);
     const { house, called, numbers, give } = await stage();
     const paid: string[] = [];
+    // The attempts of debits; those of vouchers, and the orders they paid, in the order in which they were made.
+    const debits: string[] = [];
+    const used: string[] = [];
+    const madeBy = async (method: string, key: string | undefined) =>
+      (
+        await asSuperuser<{ id: string; state: string }>(
+          workshop.admin,
+          `select id, state from payments where method = $1
+           and (attempt_key = $2 or order_id = (select order_id from payments where id::text = $2))`,
+          [method, key ?? null],
+        )
+      )[0];
     const lines = async () => (await bankPage(house.owner, '', '')).lines;
     const sells = await placedOffer(house, {
       kind: 'open',
@@ -150,15 +162,11 @@ test.each([3, 11])(
         const { link } = await sentInvoice(house, plainPaper(house, { ways, currency: pick(chance, CURRENCIES) }));
         const account = await cardToken(workshop.standIns, pick(chance, ['account-good', 'account-short']));
         const asked = { attemptKey: randomUUID(), cardToken: account, amountMinor: 11_000n };
+        debits.push(asked.attemptKey);
         await takePayment(link, chance() < 0.5 ? { ...asked, tipMinor: 1_100n } : asked, randomUUID());
       },
       async () => {
-        const debits = await asSuperuser<{ id: string; state: string }>(
-          workshop.admin,
-          `select id, state from payments where business_id = $1 and method = 'debit' order by id`,
-          [house.business.id],
-        );
-        const one = pick(chance, debits);
+        const one = await madeBy('debit', pick(chance, debits));
         if (!one) return;
         if (one.state === 'paid' && chance() < 0.3)
           await refundPayment(
@@ -192,7 +200,8 @@ test.each([3, 11])(
         const voucher = await aVoucher();
         if (!voucher) return;
         const more = { currency: voucher.currency, voucher: voucher.code, ...(chance() < 0.5 ? { tip: '10%' } : {}) };
-        paid.push(await paidOrder(workshop, called, more, pick(chance, ['corvid-good', 'corvid-poor', ''])));
+        used.push(await paidOrder(workshop, called, more, pick(chance, ['corvid-good', 'corvid-poor', ''])));
+        paid.push(used.at(-1) ?? '');
       },
       async () => {
         const voucher = await aVoucher();
@@ -201,15 +210,11 @@ test.each([3, 11])(
         const { paysMinor } = await voucherAtDesk(house.owner, id, voucher.code);
         const press = { code: voucher.code, paysMinor: BigInt(paysMinor), requestKey: randomUUID() };
         await payByVoucherAtDesk(house.owner, id, press);
+        used.push(press.requestKey);
       },
       async () => {
-        const used = await asSuperuser<{ id: string }>(
-          workshop.admin,
-          `select id from payments where business_id = $1 and method = 'voucher' and state = 'paid' order by id`,
-          [house.business.id],
-        );
-        const one = pick(chance, used);
-        if (one)
+        const one = await madeBy('voucher', pick(chance, used));
+        if (one?.state === 'paid')
           await refundPayment(
             house.owner,
             one.id,
@@ -259,6 +264,7 @@ test.each([3, 11])(
           });
       },
     ];
+    for (const currency of CURRENCIES) await disputePayment(workshop, await paidOrder(workshop, called, { currency }));
     let day = DAY;
     for (let step = 0; step < 12; step++, day = addDays(day, 1)) {
       await clockAt(workshop, house, day, '11:00');
