@@ -72,7 +72,7 @@ export const FURTHER_PLACES: readonly { readonly words: string; readonly path: s
   { words: 'Daily closing', path: '/money/batches', also: 'batches' },
   { words: 'Payouts', path: '/money/payouts' },
   { words: 'Disputes', path: '/money/disputes' },
-  { words: 'The bank', path: '/money/bank', also: 'statements' },
+  { words: 'Bank', path: '/money/bank', also: 'statements' },
   { words: 'Items', path: '/records/items' },
   { words: 'Tax rules', path: '/records/taxes', also: 'taxes' },
   { words: 'Discount codes', path: '/records/codes' },
