@@ -22,12 +22,12 @@ const go = async (path: string, size: { width: number; height: number } = DESK):
   await page.goto(path.startsWith('http') ? path : `${web}${path}`, { waitUntil: 'load' });
 };
 /** The link in the latest mail whose subject begins with this. */
-async function linkOf(beginning: string): Promise<string> {
+async function linkOf(beginning: string, to: string): Promise<string> {
   const answer = await fetch(`${standIns}/mail/api/messages`);
   const { messages } = (await answer.json()) as { messages: { subject: string; text: string }[] };
-  const text = messages.find(({ subject }) => subject.startsWith(beginning))?.text ?? '';
+  const text = messages.find((mail) => mail.subject.startsWith(beginning) && mail.text.includes(to))?.text ?? '';
   const [link] = /http:\S+\/i\/[\w-]+/.exec(text) ?? [];
-  if (!link) throw new Error(`No mail “${beginning}…” with a link`);
+  if (!link) throw new Error(`No mail “${beginning}…” to ${to} with a link`);
   return link;
 }
 const openRow = (name: string): Promise<unknown> =>
@@ -122,7 +122,7 @@ await go('/money/batches');
 await openRow('1 difference');
 await untilShown(page, 'Where the books differ');
 await take('batch');
-const open = await linkOf('Invoice ');
+const open = await linkOf('Invoice ', 'The Saltmarsh Fiddle Club');
 await go(open);
 await take('customer');
 await go(open, PHONE);
