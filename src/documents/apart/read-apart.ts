@@ -18,12 +18,16 @@ export class WrongFile extends Error {
 /** What reading one file may take: milliseconds once it is begun, and megabytes. */
 export const READING_LIMITS = { ms: 10_000, megabytes: 256 } as const;
 
+/** How long the thread may take to read its own program, on a machine that has much else to do; milliseconds. */
+const BEGINNING_MS = 120_000;
+
 /** How many files may wait for the reader before the next is turned away. */
 const MOST_WAITING = 20;
 
-type Kept = { thread: Worker | null; last: Promise<unknown>; waiting: number };
+type Kept = { thread: Worker | null; isReady: boolean; last: Promise<unknown>; waiting: number };
 const kept = globalThis as { dahliaReading?: Kept };
-const state = (): Kept => (kept.dahliaReading ??= { thread: null, last: Promise.resolve(), waiting: 0 });
+const state = (): Kept =>
+  (kept.dahliaReading ??= { thread: null, isReady: false, last: Promise.resolve(), waiting: 0 });
 
 /** The thread, made at the first file and again after one that had to be ended. */
 function threadOf(reading: Kept): Worker {
@@ -41,10 +45,13 @@ function threadOf(reading: Kept): Worker {
   made.on('exit', gone);
   made.on('error', gone);
   reading.thread = made;
+  reading.isReady = false;
   return made;
 }
 
-function asked(reading: Kept, question: Asked, ms: number): Promise<Told> {
+type Answered = Exclude<Told, { readonly ready: true }>;
+
+function asked(reading: Kept, question: Asked, ms: number): Promise<Answered> {
   const thread = threadOf(reading);
   return new Promise((resolve, reject) => {
     const end = (settle: () => void) => {
@@ -54,13 +61,20 @@ function asked(reading: Kept, question: Asked, ms: number): Promise<Told> {
       thread.off('exit', broke);
       settle();
     };
-    const heard = (told: Told) => end(() => resolve(told));
     const broke = () => end(() => reject(new NotReadable('broke')));
-    const timer = setTimeout(() => {
+    const giveUp = () => {
       if (reading.thread === thread) reading.thread = null;
       void thread.terminate();
       end(() => reject(new NotReadable('too slow')));
-    }, ms);
+    };
+    // A file's time is its own: what a new thread takes until it can begin is not the file's fault.
+    let timer = setTimeout(giveUp, reading.isReady ? ms : BEGINNING_MS);
+    const heard = (told: Told) => {
+      if (!('ready' in told)) return end(() => resolve(told));
+      reading.isReady = true;
+      clearTimeout(timer);
+      timer = setTimeout(giveUp, ms);
+    };
     thread.on('message', heard);
     thread.on('error', broke);
     thread.on('exit', broke);

@@ -7,6 +7,8 @@ import { READERS } from './readers';
 export type Asked = { readonly reader: keyof typeof READERS; readonly args: readonly unknown[] };
 /** What it answers: what was read, or in words why the file is not what it should be, or that reading broke. */
 export type Told =
+  // Its program is read, and it begins with what it is asked.
+  | { readonly ready: true }
   | { readonly read: unknown }
   | { readonly refused: string }
   | { readonly broke: { readonly name: string; readonly at: string } };
@@ -22,3 +24,4 @@ parentPort?.on('message', async ({ reader, args }: Asked) => {
   }
   parentPort?.postMessage(told);
 });
+parentPort?.postMessage({ ready: true } satisfies Told);
