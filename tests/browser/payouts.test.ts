@@ -135,6 +135,7 @@ test('an account is given and confirmed; a payout is worked out, arrives, and a 
   await untilTrue(phone.page, () => !document.body.innerText.includes('to be confirmed'));
   await closeAccount(stack, hers);
   await playDays(stack, house, [day(7), day(8), day(9)]);
+  await desk.signIn();
   await go('/today');
   await untilShown(page, 'account closed');
   await go(address, phone.page);
