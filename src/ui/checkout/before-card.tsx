@@ -5,7 +5,6 @@ import { AcceptTerms, TipChoice } from '../payer/before-paying';
 import type { CheckoutWords } from './checkout-words';
 import { CodeField } from './code-field';
 import { HowOften } from './how-often';
-import { VoucherField } from './voucher-field';
 
 /** What is asked before the card: a code, a tip, how often, the terms. */
 export function BeforeCard({
@@ -27,17 +26,25 @@ export function BeforeCard({
     <>
       {offer.codes ? (
         <CodeField
+          asks={words.haveCode}
+          label={words.code}
           typed={choice.code}
-          counts={quote.codeCounts}
+          does={quote.codeCounts ? words.codeCounts : ''}
           trouble={problemOf('code')}
           words={words}
           onUse={(code) => change({ code }, 'code')}
         />
       ) : null}
       {offer.takesVoucher ? (
-        <VoucherField
+        <CodeField
+          asks={words.haveVoucher}
+          label={words.voucherCode}
           typed={choice.voucher ?? ''}
-          counts={quote.voucher}
+          does={
+            quote.voucher
+              ? [words.voucherPaid.replace('{sum}', quote.voucher.paid), quote.voucher.stays].filter(Boolean).join(' ')
+              : ''
+          }
           trouble={problemOf('voucher')}
           words={words}
           onUse={(voucher) => change({ voucher }, 'voucher')}

@@ -3,16 +3,22 @@ import { useEffect, useState } from 'react';
 import { Button } from '../kit/button';
 import type { CheckoutWords } from './checkout-words';
 
-/** A code, folded in until somebody has one. */
+/** A code, of a discount or a voucher, folded in until somebody has one; what it does is said below. */
 export function CodeField({
+  asks,
+  label,
   typed,
-  counts,
+  does,
   trouble,
   words,
   onUse,
 }: {
+  /** What unfolds it. */
+  asks: string;
+  label: string;
   typed: string;
-  counts: boolean;
+  /** What it does to the sum, in words; empty where it does nothing. */
+  does: string;
   trouble: string | undefined;
   words: CheckoutWords;
   onUse: (code: string) => void;
@@ -21,13 +27,16 @@ export function CodeField({
   useEffect(() => setCode(typed), [typed]);
   return (
     <details open={typed !== ''}>
-      <summary className="min-h-11 py-2.5 text-[15px] underline underline-offset-3">{words.haveCode}</summary>
+      <summary className="min-h-11 py-2.5 text-[15px] underline underline-offset-3">{asks}</summary>
       <div className="flex gap-2">
         <input
-          aria-label={words.code}
+          aria-label={label}
+          aria-invalid={trouble ? true : undefined}
           className="input min-h-11 !text-[16px] uppercase"
           maxLength={60}
           autoComplete="off"
+          autoCapitalize="characters"
+          spellCheck={false}
           value={code}
           onChange={(event) => setCode(event.target.value)}
           onKeyDown={(event) => {
@@ -41,7 +50,7 @@ export function CodeField({
         </Button>
       </div>
       <p aria-live="polite" className={`mt-1 text-[14px]/5 font-medium ${trouble ? 'text-brick' : 'text-leaf'}`}>
-        {trouble ?? (counts ? words.codeCounts : '')}
+        {trouble ?? does}
       </p>
     </details>
   );
