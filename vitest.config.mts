@@ -1,7 +1,33 @@
 import { defineConfig } from 'vitest/config';
+import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
 const alias = { '@': new URL('./src', import.meta.url).pathname };
-const base = { alias, environment: 'node' as const, setupFiles: ['tests/support/setup.ts'] };
+const base = { alias, environment: 'node' as const, setupFiles: ['tests/support/setup.ts'], isolate: false };
+
+/** What takes minutes, longest first. */
+const LONG = [
+  'faults/blows',
+  'faults/fuzz',
+  'browser/offers',
+  'browser/invoice',
+  'browser/plans',
+  'browser/desk',
+  'browser/full',
+  'browser/debits-vouchers',
+  'faults/kill',
+  'charging/year.db',
+  'door/every-operation.db',
+  'charging/charge-faults.db',
+];
+
+/** Whatever takes longest begins first, so that nothing long is left over for one worker alone. */
+class LongestFirst extends BaseSequencer {
+  override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
+    const usual = await super.sort(files);
+    const place = ({ moduleId }: TestSpecification) => LONG.findIndex((name) => moduleId.includes(`/${name}.`)) >>> 0;
+    return usual.toSorted((a, b) => place(a) - place(b));
+  }
+}
 
 const MAIN_PATHS = [
   'src/db/{walls,ledger}.db.test.ts',
@@ -20,6 +46,9 @@ export default defineConfig({
   test: {
     // Three files at once, each with a database and, in the browser, programs of its own: most of a test is waiting.
     maxWorkers: 3,
+    sequence: { sequencer: LongestFirst },
+    // What is loaded stays loaded from file to file (a third of the database suite was loading); `setup.ts` lets go of all else.
+    isolate: false,
     projects: [
       {
         resolve: { alias },
