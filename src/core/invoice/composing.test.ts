@@ -13,7 +13,7 @@ import { bulkColumns, bulkRow, ownPaper } from './bulk';
 import { deliveryCheck } from './delivery-check';
 import { counterKey, numberText, patternProblem } from './numbering';
 import { pastedLines } from './pasted-rows';
-import { anothersPaper, filledText, freshPaper } from './placeholders';
+import { anothersPaper, copiedPaper, filledText, forOthers, freshPaper } from './placeholders';
 import { completePrinted, printedInvoice } from './printed';
 import { type PaperSetting, readPaper } from './read-paper';
 import { comingDates } from './recurring';
@@ -180,20 +180,55 @@ test('placeholders speak of the month, the next and the year in the customer’s
   expect(filledText('{unknown} {month', TODAY, 'en')).toBe('{unknown} {month');
 });
 
-test('a fresh paper has lines of its own and leaves the moment behind', () => {
-  let id = 0;
-  const fresh = freshPaper(
-    paper({ number: '7', issuedOn: '2026-05-01', due: { kind: 'date', date: '2026-05-09' } }),
-    () => `n${++id}`,
-  );
-  expect(fresh).toMatchObject({ number: '', issuedOn: '', due: { kind: 'days', days: 14 }, lines: [{ id: 'n1' }] });
-});
+describe('what a paper takes along', () => {
+  const file = { id: 'f', name: 'plan.pdf', type: 'application/pdf', size: 9, approve: true };
+  const written = paper({
+    number: '7',
+    issuedOn: '2026-05-01',
+    due: { kind: 'date', date: '2026-05-09' },
+    serviceFrom: '2026-04-01',
+    serviceTo: '2026-04-30',
+    lines: [line('1', '100', { on: '2026-04-03' })],
+    reference: 'PO 4711',
+    memo: 'pays late, ask first',
+    files: [{ ...file, approvers: [{ id: 'a', name: 'Pia', email: 'pia@vane.example' }] }],
+  });
+  const moment = { issuedOn: '2026-05-01', due: written.due, serviceFrom: '2026-04-01', serviceTo: '2026-04-30' };
+  const theirs = { reference: 'PO 4711', memo: 'pays late, ask first' };
 
-test('what was written for one occasion is not carried to another: their reference and the private note', () => {
-  const written = paper({ reference: 'PO 4711', memo: 'pays late, ask first' });
-  const kept = { reference: 'PO 4711', memo: 'pays late, ask first' };
-  expect(freshPaper(written, () => 'n1')).toMatchObject(kept);
-  expect(anothersPaper(written, () => 'n1')).toMatchObject({ reference: '', memo: '', lines: [{ id: 'n1' }] });
+  test('to another moment: lines of its own, and none of the days of the one before', () => {
+    const fresh = freshPaper(written, () => 'n1', true);
+    expect(fresh).toMatchObject({
+      ...theirs,
+      number: '',
+      issuedOn: '',
+      serviceFrom: '',
+      serviceTo: '',
+      due: { kind: 'days', days: 14 },
+      files: written.files,
+    });
+    expect(fresh.lines).toMatchObject([{ id: 'n1' }]);
+    expect(fresh.lines[0]?.on).toBeUndefined();
+  });
+
+  test('to another customer: neither their reference, the private note, nor their people who approve; the file asks whoever has the link', () => {
+    const another = anothersPaper(written, () => 'n1', true);
+    expect(another).toMatchObject({ reference: '', memo: '', issuedOn: '', files: [file] });
+    expect(JSON.stringify(another)).not.toContain('pia@vane.example');
+    expect(anothersPaper(written, () => 'n1').files).toEqual([]);
+  });
+
+  test('to many at once: the days are theirs too', () => {
+    const many = forOthers(copiedPaper(written, () => 'n1', true));
+    expect(many).toMatchObject({
+      ...moment,
+      number: '',
+      reference: '',
+      memo: '',
+      lines: [{ id: 'n1', on: '2026-04-03' }],
+    });
+    expect(JSON.stringify(many)).not.toContain('pia@vane.example');
+  });
 });
 
 test('reminders fall after the day of sending, each day once', () => {

@@ -32,27 +32,37 @@ export const filledPaper = (paper: Paper, on: CalendarDate, locale: string): Pap
   };
 };
 
-/**
- * A paper to start another from: what belonged to that one moment is left behind, with fresh line ids. Its files come along
- * where they are wanted.
- */
-export const freshPaper = (paper: Paper, freshId: () => string, withFiles = false): Paper => ({
+/** The same paper once more, with line ids of its own. Its files come along where they are wanted. */
+export const copiedPaper = (paper: Paper, freshId: () => string, withFiles = false): Paper => ({
   ...paper,
   lines: paper.lines.map((line) => ({ ...line, id: freshId() })),
   fees: paper.fees.map((fee) => ({ ...fee, id: freshId() })),
   flatTaxes: paper.flatTaxes.map((tax) => ({ ...tax, id: freshId() })),
   number: '',
-  issuedOn: '',
-  due: paper.due.kind === 'date' ? { kind: 'days', days: 14 } : paper.due,
   files: withFiles ? paper.files : [],
   elsewhere: null,
 });
 
-/**
- * The same for another occasion, or another customer: their reference and the private note belong to the one they were written for.
- */
-export const anothersPaper = (paper: Paper, freshId: () => string, withFiles = false): Paper => ({
-  ...freshPaper(paper, freshId, withFiles),
+/** A paper to start another from at another moment: its own days (of issue, of the service, of a line, when it is due) stay behind. */
+export const freshPaper = (paper: Paper, freshId: () => string, withFiles = false): Paper => {
+  const copied = copiedPaper(paper, freshId, withFiles);
+  return {
+    ...copied,
+    lines: copied.lines.map(({ on: _, ...line }) => line),
+    issuedOn: '',
+    serviceFrom: '',
+    serviceTo: '',
+    due: paper.due.kind === 'date' ? { kind: 'days', days: 14 } : paper.due,
+  };
+};
+
+/** A paper without what belongs to whom it was written for: their reference, the private note, their people who approve. */
+export const forOthers = (paper: Paper): Paper => ({
+  ...paper,
   reference: '',
   memo: '',
+  files: paper.files.map(({ approvers: _, ...file }) => file),
 });
+
+/** A paper to start another from, for another occasion or another customer. */
+export const anothersPaper = (...given: Parameters<typeof freshPaper>): Paper => forOthers(freshPaper(...given));

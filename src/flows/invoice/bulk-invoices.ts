@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { dateInZone } from '@/core/dates/zone';
 import { MOST_IN_BULK, type OwnWords, ownPaper } from '@/core/invoice/bulk';
-import { anothersPaper, freshPaper } from '@/core/invoice/placeholders';
+import { copiedPaper, forOthers } from '@/core/invoice/placeholders';
 import type { SendWith } from '@/core/invoice/send-with';
 import { sendingProblems } from '@/core/invoice/sending';
 import {
@@ -109,7 +109,8 @@ export const checkBulk = desk('ask').run(
       const bulk: BulkInvoices = {
         id,
         name: name || draft.paper.title || 'Bulk invoices',
-        paper: anothersPaper(draft.paper, randomUUID, withFiles ?? true),
+        // All at the same moment: the days that it has are theirs too.
+        paper: forOthers(copiedPaper(draft.paper, randomUUID, withFiles ?? true)),
         draft: draft.stage === 'draft' ? { id: draft.id, revision: draft.revision } : null,
         sendWith: { ...sendWith, to: [], phone: '' },
         state: 'checked',
@@ -171,7 +172,7 @@ async function sendRows(tx: Tx, bulkId: string): Promise<boolean> {
   );
   const items = rows.map(({ customerId, own }): ToIssue => {
     const customer = found(customers.get(found(customerId)));
-    const paper = freshPaper(ownPaper(bulk.paper, customer.id, own), randomUUID, true);
+    const paper = copiedPaper(ownPaper(bulk.paper, customer.id, own), randomUUID, true);
     return {
       id: randomUUID(),
       paper,

@@ -45,6 +45,10 @@ const messages = (invoiceId: string, kind: string) =>
     invoiceId,
     kind,
   ]);
+const tinyPicture = () =>
+  sharp({ create: { width: 9, height: 9, channels: 3, background: '#8a6d1f' } })
+    .png()
+    .toBuffer();
 const stageOf = async (id: string) => (await invoiceSheet(house.owner, id)).invoice.stage;
 
 describe('on a day to come', () => {
@@ -256,10 +260,12 @@ describe('one invoice to many', () => {
 
   test('the draft has done its work once they are sent, unless it was written on since; files come along where wanted', async () => {
     await people(1, 'Bass');
-    const bytes = await sharp({ create: { width: 9, height: 9, channels: 3, background: '#8a6d1f' } })
-      .png()
-      .toBuffer();
-    const { id: fileId, name, type, size } = await storeFile(house.owner, 'plan.png', 'attachment', bytes);
+    const {
+      id: fileId,
+      name,
+      type,
+      size,
+    } = await storeFile(house.owner, 'plan.png', 'attachment', await tinyPicture());
     const files = [{ id: fileId, name, type, size, approve: false }];
     const there = async (id: string) =>
       readBusiness(programContext(house.business.id), (db) => invoiceById(db, id)).then((invoice) => invoice !== null);
@@ -289,6 +295,36 @@ describe('one invoice to many', () => {
       const template = (await templateNames(house.owner)).find((one) => one.name === called);
       expect((await paperOf({ templateId: template?.id ?? '' })).files).toEqual(withFiles ? files : []);
     }
+  });
+
+  test('its days go to everybody, and nobody else’s people are asked to approve', async () => {
+    await people(1, 'Alto');
+    const {
+      id: fileId,
+      name,
+      type,
+      size,
+    } = await storeFile(house.owner, 'plan.png', 'attachment', await tinyPicture());
+    const approvers = [{ id: randomUUID(), name: 'Pia', email: 'pia@vane.example' }];
+    const dueOn = addDays(dateInZone(new Date(), house.business.zone), 9);
+    const draft = await keptDraft(
+      house,
+      plainPaper(house, {
+        files: [{ id: fileId, name, type, size, approve: true, approvers }],
+        due: { kind: 'date', date: dueOn },
+        serviceFrom: '2026-01-02',
+      }),
+    );
+    const id = await checkBulk(house.owner, draft, 'Concert', { ...nobody, group: 'Alto' }, sendBy('mail'));
+    await sendBulk(house.owner, id);
+    await runBulk(house.business.id, id);
+    const [row] = (await bulkSheet(house.owner, id)).rows;
+    const { invoice } = await invoiceSheet(house.owner, row?.invoiceId ?? '');
+    expect(invoice.printed).toMatchObject({ dueOn, serviceFrom: '2026-01-02' });
+    expect(invoice.paper.files).toEqual([{ id: fileId, name, type, size, approve: true }]);
+    // Begun again later, the days are left behind.
+    const again = await invoiceSheet(house.owner, await startInvoice(house.owner, { invoiceId: invoice.id }));
+    expect(again.invoice.paper).toMatchObject({ due: { kind: 'days', days: 14 }, serviceFrom: '' });
   });
 
   test('ticked twice, and in the group as well, is one invoice; each row of a file is one of its own', async () => {

@@ -60,7 +60,7 @@ export function PaperHead({
         ) : (
           <p className="small mt-1 flex items-baseline gap-x-3 text-soft">
             <span className="private truncate">{known}</span>
-            {fixed ? null : (
+            {fixed || paper.elsewhere ? null : (
               <Button look="small-link" className="flex-none" onClick={onMany}>
                 Or to many
               </Button>
