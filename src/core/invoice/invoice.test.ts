@@ -115,6 +115,13 @@ describe('what keeps it from being sent', () => {
     ).toMatch(words),
   );
 
+  test('what takes all of it is said where it is typed', () => {
+    const fields = (change: Partial<Paper>) => problems(paper(change)).map(({ field }) => field);
+    expect(fields({ discount: '100%' })).toEqual(['discount']);
+    expect(fields({ lines: [line({ discount: '100%' })] })).toEqual(['l1.discount']);
+    expect(fields({ lines: [line({ price: '0' })] })).toEqual(['lines']);
+  });
+
   test('less than one of something, and one line that is a gift beside another, are fine', () => {
     const lines = [line({ quantity: '.25' }), line({ id: 'l2', discount: '100%' })];
     expect(problems(paper({ lines }))).toEqual([]);

@@ -70,6 +70,13 @@ const SAY_ALL_OFF =
 const isGivenAway = ({ tally }: PaperReading): boolean =>
   tally.subtotal > 0n && tally.lineDiscounts + tally.documentDiscount >= tally.subtotal;
 
+/** What stands in the way where nothing is asked for: no price yet, or the discount that takes all of it, at its own place. */
+function nothingProblem(paper: Paper, reading: PaperReading): PaperProblem {
+  if (!isGivenAway(reading)) return { field: 'lines', words: SAY_NOTHING };
+  const line = paper.discount.trim() ? undefined : reading.counted.find(({ discount }) => discount.trim());
+  return { field: line ? `${line.id}.discount` : 'discount', words: SAY_ALL_OFF };
+}
+
 /** All that keeps this paper from being sent today, in words that say what to do; empty when it is ready. */
 export function sendingProblems(paper: Paper, reading: PaperReading, today: CalendarDate): PaperProblem[] {
   const { total } = reading.tally;
@@ -80,14 +87,7 @@ export function sendingProblems(paper: Paper, reading: PaperReading, today: Cale
     ...(reading.counted.length === 0 && reading.problems.length === 0
       ? [{ field: 'lines', words: 'Write at least one line.' }]
       : []),
-    ...(reading.counted.length > 0 && total === 0n
-      ? [
-          {
-            field: isGivenAway(reading) ? 'discount' : 'lines',
-            words: isGivenAway(reading) ? SAY_ALL_OFF : SAY_NOTHING,
-          },
-        ]
-      : []),
+    ...(reading.counted.length > 0 && total === 0n ? [nothingProblem(paper, reading)] : []),
     ...(total > MOST_MINOR ? [{ field: 'lines', words: 'This amount is too large to be written down.' }] : []),
     ...waysProblems(paper, reading),
     ...(paper.files.some(({ approve, approvers = [] }) => approve && approvers.some((one) => !isReachable(one)))

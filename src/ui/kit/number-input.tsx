@@ -10,7 +10,7 @@ export type NumberProps = Omit<ComponentProps<'input'>, 'type' | 'value' | 'onCh
   onChange: (event: { target: { value: string } }) => void;
 };
 
-/** Who types numbers below: how they write them, and what the button says that takes the other reading (`{number}`). */
+/** Who types numbers below: how they write them, and what the buttons say that take a reading (`{number}`). */
 export type NumberReader = { readonly locale: string; readonly isMeant: string };
 
 const Reader = createContext<NumberReader | null>(null);
@@ -20,7 +20,7 @@ export const NumberReaderProvider = Reader.Provider;
 
 /**
  * A number, typed as its reader writes numbers and kept as a plain decimal. What can be read in two ways is read their way, and
- * what was read is said at once, with the other way to choose.
+ * is asked at once: what was read, and the other way.
  */
 export function NumberInput({ value, onChange, onBlur, ...input }: NumberProps) {
   const desk = useBusinessLocale();
@@ -57,20 +57,22 @@ export function NumberInput({ value, onChange, onBlur, ...input }: NumberProps) 
       />
       {other !== null && isOwn ? (
         <span
-          className="menu small !min-w-0 absolute bottom-full right-0 z-30 mb-0.5 flex w-max gap-2 !px-2.5 !py-1.5"
+          className="menu small !min-w-0 absolute bottom-full right-0 z-30 mb-0.5 flex w-max gap-2.5 !px-2.5 !py-1.5"
           role="status"
         >
-          <span>= {spokenDecimal(value, sign)}</span>
-          <button
-            type="button"
-            className="link"
-            onClick={() => {
-              setOther(null);
-              tell(other);
-            }}
-          >
-            {isMeant.replace('{number}', spokenDecimal(other, sign))}
-          </button>
+          {[value, other].map((reading) => (
+            <button
+              key={reading}
+              type="button"
+              className={`link ${reading === value ? 'font-semibold' : ''}`}
+              onClick={() => {
+                setOther(null);
+                if (reading !== value) tell(reading);
+              }}
+            >
+              {isMeant.replace('{number}', spokenDecimal(reading, sign))}
+            </button>
+          ))}
         </span>
       ) : null}
     </span>
