@@ -1,5 +1,5 @@
 import { type Change, type EInvoice, type EInvoiceLine, type Party, sum, type Taxed } from '@/core/einvoice/einvoice';
-import { categoryOf, decimal, priceOfOne, sumsIn } from '../xml/figures';
+import { categoryOf, decimal, isTrue, priceOfOne, sumsIn } from '../xml/figures';
 import { first, list, type Node, text } from '../xml/tree';
 
 /** A day as written here (`20261127`, format 102), in ISO 8601. */
@@ -45,9 +45,10 @@ export function readCrossIndustry(tree: Node): EInvoice | null {
   const settlement = first(trade, 'ApplicableHeaderTradeSettlement');
   const totals = first(settlement, 'SpecifiedTradeSettlementHeaderMonetarySummation');
   const currency = text(settlement, 'InvoiceCurrencyCode');
+  const taxTotal = list(totals?.TaxTotalAmount).find((one) => one['@currencyID'] === currency);
   const sumIn = sumsIn(currency);
   const minor = (node: Node | undefined, ...path: string[]): bigint => sumIn(text(node, ...path), path.join('/'));
-  const isCharge = (node: Node) => text(node, 'ChargeIndicator', 'Indicator') === 'true';
+  const isCharge = (node: Node) => isTrue(text(node, 'ChargeIndicator', 'Indicator'));
   const change = (node: Node): Change => ({
     amount: minor(node, 'ActualAmount'),
     ...taxed(first(node, 'CategoryTradeTax')),
@@ -79,9 +80,13 @@ export function readCrossIndustry(tree: Node): EInvoice | null {
       on: day(own, 'BillingSpecifiedPeriod', 'StartDateTime'),
     };
   };
-  const means = first(settlement, 'SpecifiedTradeSettlementPaymentMeans');
+  // A card or a cheque may stand before the account.
+  const idOf = (one: Node | undefined) => text(one, 'IBANID') || text(one, 'ProprietaryID');
+  const means = list(settlement?.SpecifiedTradeSettlementPaymentMeans).find((one) =>
+    idOf(first(one, 'PayeePartyCreditorFinancialAccount')),
+  );
   const account = first(means, 'PayeePartyCreditorFinancialAccount');
-  const accountId = text(account, 'IBANID') || text(account, 'ProprietaryID');
+  const accountId = idOf(account);
   return {
     kind: CREDITS.has(text(head, 'TypeCode')) ? 'credit-note' : 'invoice',
     number: text(head, 'ID'),
@@ -122,7 +127,8 @@ export function readCrossIndustry(tree: Node): EInvoice | null {
     allowanceTotal: minor(totals, 'AllowanceTotalAmount'),
     chargeTotal: minor(totals, 'ChargeTotalAmount'),
     withoutTax: minor(totals, 'TaxBasisTotalAmount'),
-    taxTotal: minor(totals, 'TaxTotalAmount'),
+    // A second tax total is the same in the currency of the books (BT-111).
+    taxTotal: sumIn(text(taxTotal ?? first(totals, 'TaxTotalAmount')), 'TaxTotalAmount'),
     withTax: minor(totals, 'GrandTotalAmount'),
     paid: minor(totals, 'TotalPrepaidAmount'),
     rounding: minor(totals, 'RoundingAmount'),

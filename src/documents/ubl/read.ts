@@ -1,5 +1,5 @@
 import { type Change, type EInvoice, type EInvoiceLine, type Party, sum, type Taxed } from '@/core/einvoice/einvoice';
-import { categoryOf, decimal, priceOfOne, sumsIn } from '../xml/figures';
+import { categoryOf, decimal, isTrue, priceOfOne, sumsIn } from '../xml/figures';
 import { first, list, type Node, text } from '../xml/tree';
 
 const taxed = (node: Node | undefined): Taxed => ({
@@ -36,7 +36,7 @@ export function readUbl(tree: Node): EInvoice | null {
   const currency = text(root, 'DocumentCurrencyCode');
   const sumIn = sumsIn(currency);
   const minor = (node: Node | undefined, ...path: string[]): bigint => sumIn(text(node, ...path), path.join('/'));
-  const isCharge = (node: Node) => text(node, 'ChargeIndicator') === 'true';
+  const isCharge = (node: Node) => isTrue(text(node, 'ChargeIndicator'));
   const change = (node: Node): Change => ({
     amount: minor(node, 'Amount'),
     ...taxed(first(node, 'TaxCategory')),
@@ -63,7 +63,10 @@ export function readUbl(tree: Node): EInvoice | null {
     on: text(node, 'InvoicePeriod', 'StartDate'),
   });
   const totals = first(root, 'LegalMonetaryTotal');
-  const account = first(root, 'PaymentMeans', 'PayeeFinancialAccount');
+  // A card or a cheque may stand before the account.
+  const account = list(root.PaymentMeans)
+    .map((means) => first(means, 'PayeeFinancialAccount'))
+    .find((one) => text(one, 'ID'));
   // A second tax total is the same in the currency of the books (BT-111).
   const [taxTotal] = list(root.TaxTotal).filter(
     (one) => first(one, 'TaxAmount')?.['@currencyID'] === currency || !text(root, 'TaxCurrencyCode'),

@@ -7,14 +7,20 @@ import { NotAnInvoice } from './tree';
 const tidy = (decimal: string): string => {
   const [whole = '0', fraction = ''] = decimal.split('.');
   const kept = fraction.replace(/0+$/, '');
-  return `${whole.replace(/^0+(?=\d)/, '')}${kept ? `.${kept}` : ''}`;
+  return `${whole.replace(/^0+(?=\d)/, '') || '0'}${kept ? `.${kept}` : ''}`;
 };
 
-/** A decimal as it stands in a file, tidied, with its sign; `otherwise` where nothing, or no decimal, stands. */
+/** Whether a boolean of XML Schema says so (XSD part 2, 3.2.2). */
+export const isTrue = (typed: string): boolean => typed === 'true' || typed === '1';
+
+/**
+ * A decimal as it stands in a file (XSD part 2, 3.2.3: `+5`, `.5` and `5.` are some too), tidied, with its sign; `otherwise` where
+ * nothing, or no decimal, stands.
+ */
 export function decimal(typed: string, otherwise: string): string {
-  if (!/^-?\d+(\.\d+)?$/.test(typed)) return otherwise;
+  if (!/^[+-]?(\d+(\.\d*)?|\.\d+)$/.test(typed)) return otherwise;
   const negative = typed.startsWith('-');
-  const bare = tidy(typed.replace(/^-/, ''));
+  const bare = tidy(typed.replace(/^[+-]/, ''));
   return negative && bare !== '0' ? `-${bare}` : bare;
 }
 

@@ -41,6 +41,25 @@ describe('what is written is read back as it was', () => {
     expect(brokenRules(WHOLE)).toEqual([]);
     expect(readInvoiceXml(crossIndustryXml(WHOLE))).toEqual(WHOLE);
   });
+
+  test('as others write: booleans and decimals in their other forms, a card before the account, taxes in two currencies', () => {
+    const ubl = eInvoiceXml(WHOLE)
+      .replaceAll('>true</cbc:ChargeIndicator>', '>1</cbc:ChargeIndicator>')
+      .replaceAll('>false</cbc:ChargeIndicator>', '>0</cbc:ChargeIndicator>')
+      .replace('>50</cbc:PriceAmount>', '>+50.</cbc:PriceAmount>')
+      .replace(
+        '<cac:PaymentMeans>',
+        '<cac:PaymentMeans><cbc:PaymentMeansCode>48</cbc:PaymentMeansCode></cac:PaymentMeans><cac:PaymentMeans>',
+      );
+    expect(ubl).toContain('>+50.<');
+    expect(readInvoiceXml(ubl)).toEqual(WHOLE);
+    const inBooks = '<r:TaxTotalAmount currencyID="PLN">99.99</r:TaxTotalAmount>';
+    const cross = crossIndustryXml(WHOLE)
+      .replaceAll('>true</u:Indicator>', '>1</u:Indicator>')
+      .replace('<r:TaxTotalAmount', `${inBooks}<r:TaxTotalAmount`);
+    expect(cross).toContain('>1</u:Indicator>');
+    expect(readInvoiceXml(cross)).toEqual(WHOLE);
+  });
 });
 
 test.each([

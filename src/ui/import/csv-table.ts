@@ -40,7 +40,10 @@ export function csvTable(text: string): Table {
         if (errors.some(({ type }) => type === 'Quotes')) {
           // Only its own line: what the open quote would swallow is read again.
           const [raw = ''] = row.split(/\r\n|\n|\r/, 1);
-          broken.push({ line, raw, words: QUOTES });
+          // Headings are headings however they are quoted: else the first row of data would be taken for them.
+          if (found.length === 0 && broken.length === 0)
+            found.push({ line, cells: raw.split(delimiter).map((cell) => cell.replace(/"/g, '').trim()) });
+          else broken.push({ line, raw, words: QUOTES });
           const rest = row.slice(raw.length);
           read += raw.length + (rest.startsWith('\r\n') ? 2 : rest ? 1 : 0);
           line++;

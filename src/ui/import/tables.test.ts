@@ -64,6 +64,12 @@ describe('CSV', () => {
     });
     expect(csvTable('sep=|\nName|City\nAda|Oslo')).toMatchObject({ headings: ['Name', 'City'], lines: [3] });
     expect(csvTable('Name\tCity\rAda\tOslo\r')).toMatchObject({ rows: [['Ada', 'Oslo']] });
+    // Headings that are broken are headings still: the first row of data is not taken for them.
+    expect(csvTable('Name,"City\nAda,Oslo\n')).toMatchObject({
+      headings: ['Name', 'City'],
+      rows: [['Ada', 'Oslo']],
+      broken: [],
+    });
     expect(csvTable('')).toEqual({ headings: [], rows: [], lines: [], broken: [] });
   });
 
@@ -149,6 +155,12 @@ describe('vCard', () => {
         ' ded',
         'END:VCARD',
         'BEGIN:VCARD',
+        'VERSION:3.0',
+        'N:Brandt;Jo;;;',
+        'FN:Jo Brandt',
+        'ORG:Brandt Orgelbau;Werkstatt',
+        'END:VCARD',
+        'BEGIN:VCARD',
         'VERSION:4.0',
         'KIND:org',
         'FN:Orchester am Wehr',
@@ -165,6 +177,7 @@ describe('vCard', () => {
         Phone: '+1 206 555 0101',
         'Private note': 'A long note that is folded',
       },
+      { Name: 'Jo Brandt', Company: 'Brandt Orgelbau Werkstatt' },
       expect.objectContaining({ Company: 'Orchester am Wehr', Language: 'de-CH', City: 'Weilheim' }),
     ]);
   });

@@ -68,7 +68,7 @@ function rowOf(card: ICAL.Component): string[] {
   const person = all('fn')[0] || [first, last].filter(Boolean).join(' ');
   const cells: Record<string, string | undefined> = {
     name: organisation ? '' : person,
-    company: organisation ? all('org')[0] || person : '',
+    company: all('org')[0] || (organisation ? person : ''),
     email: all('email').join('; '),
     phone: all('tel')[0]?.replace(/^tel:/, ''),
     street: [street, more, box].filter(Boolean).join(', '),
