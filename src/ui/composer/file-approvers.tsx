@@ -47,11 +47,12 @@ export function FileApprovers({
           </button>
         </div>
       ))}
-      <p className="small flex flex-wrap gap-x-3 text-soft">
+      <p className="small flex flex-wrap items-baseline gap-x-3 text-soft">
         {approvers.length === 0 ? 'By whoever has the link.' : 'Each gets a link of their own by e-mail.'}
         {approvers.length < MOST_APPROVERS ? (
           <Button
             look="small-link"
+            opens
             onClick={() => onChange([...approvers, { id: crypto.randomUUID(), name: '', email: '' }])}
           >
             {approvers.length === 0 ? 'Name somebody' : 'And somebody else'}

@@ -251,7 +251,7 @@ export const LineRow = memo(function LineRow(props: LineProps) {
         ) : null}
         <span className="flex-1" />
         {noting ? null : (
-          <Button look="small-link" onClick={() => setNoting(true)}>
+          <Button look="small-link" opens onClick={() => setNoting(true)}>
             Code, day, note
           </Button>
         )}

@@ -66,6 +66,7 @@ export function MoreSums({ paper, onChange }: { paper: Paper; onChange: (part: P
       {paper.delivery ? null : (
         <Button
           look="small-link"
+          opens
           className="!text-soft"
           onClick={() => onChange({ delivery: { charged: '', postage: '', packaging: '', taxes: null } })}
         >
@@ -74,6 +75,7 @@ export function MoreSums({ paper, onChange }: { paper: Paper; onChange: (part: P
       )}
       <Button
         look="small-link"
+        opens
         className="!text-soft"
         onClick={() =>
           onChange({ fees: [...paper.fees, { id: crypto.randomUUID(), name: '', amount: '', taxes: [] }] })
@@ -83,13 +85,14 @@ export function MoreSums({ paper, onChange }: { paper: Paper; onChange: (part: P
       </Button>
       <Button
         look="small-link"
+        opens
         className="!text-soft"
         onClick={() => onChange({ flatTaxes: [...paper.flatTaxes, { id: crypto.randomUUID(), name: '', amount: '' }] })}
       >
         A flat tax
       </Button>
       {paper.exempt === null ? (
-        <Button look="small-link" className="!text-soft" onClick={() => onChange({ exempt: '' })}>
+        <Button look="small-link" opens className="!text-soft" onClick={() => onChange({ exempt: '' })}>
           No tax at all
         </Button>
       ) : null}

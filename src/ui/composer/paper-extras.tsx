@@ -229,6 +229,7 @@ export function PaperExtras({
             <Button
               key={extra}
               look="small-link"
+              opens
               className="!text-soft hover:!text-ink"
               onClick={() => setAsked(new Set([...asked, extra]))}
             >

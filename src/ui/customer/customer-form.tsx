@@ -104,7 +104,7 @@ export function CustomerForm({
         maxLength={40}
       />
       {folded ? (
-        <Button look="link" className="justify-self-start" onClick={() => setOpened(true)}>
+        <Button look="link" opens className="justify-self-start" onClick={() => setOpened(true)}>
           Address, language, terms and more
         </Button>
       ) : (

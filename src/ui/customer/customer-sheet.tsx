@@ -63,7 +63,7 @@ export function CustomerSheet({
         <h1 className="title-screen private min-w-0 flex-1 break-words">{customer.name}</h1>
         {mayAsk && !changing ? (
           <>
-            <Button look="link" onClick={() => setChanging(true)}>
+            <Button look="link" opens onClick={() => setChanging(true)}>
               Edit
             </Button>
             <Button look="go" disabled={opening} onClick={() => void compose({ customerId: customer.id })}>

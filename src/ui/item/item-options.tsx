@@ -94,6 +94,7 @@ export function ItemOptions({ of: { values, set, at }, ...shown }: Shown & { of:
       ))}
       <Button
         look="link"
+        opens
         className="mt-2"
         onClick={() =>
           set({

@@ -1,4 +1,5 @@
 import type { ComponentProps } from 'react';
+import { opening } from './opening';
 
 const LOOKS = {
   plain: 'btn',
@@ -23,10 +24,14 @@ export function Button({
   className = '',
   type = 'button',
   disabled,
+  opens = false,
+  onClick,
   children,
   ...more
 }: ComponentProps<'button'> & {
   look?: Look;
+  /** It opens fields, into the first of which the next letter goes. */
+  opens?: boolean;
   /** `low` in rows and bands, `tall` where a customer presses it. */
   size?: '' | 'low' | 'tall';
   busy?: boolean;
@@ -38,6 +43,7 @@ export function Button({
       className={[LOOKS[look], size ? `btn-${size}` : '', className].filter(Boolean).join(' ')}
       disabled={disabled || busy}
       aria-busy={busy || undefined}
+      onClick={opens ? (event) => opening(() => onClick?.(event)) : onClick}
       {...more}
     >
       {busy && busyWords ? busyWords : children}

@@ -69,7 +69,7 @@ export function EditableTable<Row extends { readonly id: string }>({
           ))}
         </tbody>
       </table>
-      <Button look="link" className="mt-3" onClick={() => onChange([...rows, fresh()])}>
+      <Button look="link" opens className="mt-3" onClick={() => onChange([...rows, fresh()])}>
         {addWords}
       </Button>
     </div>

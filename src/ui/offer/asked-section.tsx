@@ -152,6 +152,7 @@ export function AskedSection({ of, terms }: { of: OfferEditing; terms: readonly 
       {offer.fields.length < MOST_FIELDS ? (
         <Button
           look="link"
+          opens
           className="justify-self-start"
           onClick={() =>
             set({

@@ -72,6 +72,7 @@ export function DeliverySection({ of }: { of: OfferEditing }) {
           })}
           <Button
             look="link"
+            opens
             className="justify-self-start"
             onClick={() => set({ delivery: { ...delivery, zones: [...delivery.zones, zone()] } })}
           >

@@ -89,7 +89,7 @@ export function OfferRequests({
             >
               By chat
             </Button>
-            <Button look="link" onClick={() => setWriting(true)}>
+            <Button look="link" opens onClick={() => setWriting(true)}>
               Ask one person
             </Button>
           </>

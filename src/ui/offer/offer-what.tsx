@@ -158,6 +158,7 @@ function ItemRow({
           ))}
           <Button
             look="small-link"
+            opens
             className="justify-self-start"
             onClick={() =>
               change({
@@ -253,7 +254,7 @@ function Items({ of, classes, currencies }: Props & { currencies: readonly strin
               });
             }}
           />
-          <Button look="link" onClick={() => set({ items: [...offer.items, newOfferItem(crypto.randomUUID())] })}>
+          <Button look="link" opens onClick={() => set({ items: [...offer.items, newOfferItem(crypto.randomUUID())] })}>
             Add an item
           </Button>
         </div>

@@ -104,7 +104,7 @@ export function AccountsOf({
           />
         ) : (
           <p className="flex flex-wrap gap-5 pt-2.5">
-            <Button look="link" onClick={() => setGiving(true)}>
+            <Button look="link" opens onClick={() => setGiving(true)}>
               {accounts.length > 0 ? 'Give another account' : 'Give an account'}
             </Button>
             {partnerId && askBy ? <AskForAccount partnerId={partnerId} partner="them" quiet /> : null}

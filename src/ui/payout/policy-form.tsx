@@ -157,7 +157,7 @@ export function PolicyForm({
           <Button type="submit" busy={busy}>
             Save
           </Button>
-          <Button look="link" onClick={() => setLines([...lines, { currency, sum: '' }])}>
+          <Button look="link" opens onClick={() => setLines([...lines, { currency, sum: '' }])}>
             Add a smallest sum
           </Button>
         </div>

@@ -37,7 +37,7 @@ export function ReturnedActions({
         {partnerId ? 'Type their account in' : 'Give another account'}
       </Link>
       {partnerId ? (
-        <Button look="link" onClick={() => setAsking(true)}>
+        <Button look="link" opens onClick={() => setAsking(true)}>
           I paid them by hand
         </Button>
       ) : null}

@@ -71,7 +71,11 @@ export function ComparePlans({
       <div className="flex items-baseline gap-4 border-b border-ink pb-1">
         <h2 className="title-section flex-1">Side by side</h2>
         {variants.length < MOST ? (
-          <Button look="link" onClick={() => setVariants([...variants, { count: '24', unit: 'month', every: '1' }])}>
+          <Button
+            look="link"
+            opens
+            onClick={() => setVariants([...variants, { count: '24', unit: 'month', every: '1' }])}
+          >
             Another variant
           </Button>
         ) : null}

@@ -79,6 +79,7 @@ export function PlanLines({
       <div className="flex flex-wrap items-center gap-x-5">
         <Button
           look="link"
+          opens
           className="inline-flex items-center gap-1"
           onClick={() =>
             change({

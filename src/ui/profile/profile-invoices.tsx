@@ -164,7 +164,11 @@ export function ProfileNumbers({ of: { values, set, at } }: Part) {
       ))}
       <p className="text-soft">
         {values.series.length === 0 ? 'Numbers simply count on. ' : ''}
-        <Button look="link" onClick={() => set({ series: [...values.series, { name: '', pattern: '{year}-{n:4}' }] })}>
+        <Button
+          look="link"
+          opens
+          onClick={() => set({ series: [...values.series, { name: '', pattern: '{year}-{n:4}' }] })}
+        >
           Add a series
         </Button>{' '}
         {'{n}'} counts, {'{n:4}'} with four digits, {'{year}'} begins again each year.

@@ -98,7 +98,11 @@ export function TariffSection({ tariff, currency, mayAsk }: { tariff: Tariff; cu
           <Button busy={busy} onClick={() => void keep()}>
             Save fees
           </Button>
-          <Button look="link" onClick={() => setLines([...lines, { currency, scheme: '', percent: '', fixed: '' }])}>
+          <Button
+            look="link"
+            opens
+            onClick={() => setLines([...lines, { currency, scheme: '', percent: '', fixed: '' }])}
+          >
             Add a fee
           </Button>
         </div>

@@ -18,13 +18,13 @@ export function TermsSection({ terms, mayAsk }: { terms: readonly TermsText[]; m
           <li key={one.id} className="flex items-baseline gap-4 border-b border-rule py-2">
             <span className="document flex-1">{one.name}</span>
             <span className="text-soft">version {one.version}</span>
-            <Button look="link" disabled={!mayAsk} onClick={() => setOpen(one)}>
+            <Button look="link" opens disabled={!mayAsk} onClick={() => setOpen(one)}>
               Edit
             </Button>
           </li>
         ))}
       </ul>
-      <Button look="link" className="mt-2" disabled={!mayAsk} onClick={() => setOpen(null)}>
+      <Button look="link" opens className="mt-2" disabled={!mayAsk} onClick={() => setOpen(null)}>
         Write terms
       </Button>
       {open === undefined ? null : <TermsDialog terms={open} onClose={() => setOpen(undefined)} />}

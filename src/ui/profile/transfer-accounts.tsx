@@ -71,6 +71,7 @@ export function TransferAccounts({
         <p className="mt-3">
           <Button
             look="link"
+            opens
             onClick={() =>
               change([...others, { currency: free, holder: bank.holder, account: '', bankCode: '', bank: '' }])
             }

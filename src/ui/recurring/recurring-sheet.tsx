@@ -58,7 +58,7 @@ export function RecurringSheet({
         <h1 className="title-screen flex-1">{name}</h1>
         {mayAsk && !changing && state !== 'finished' ? (
           <>
-            <Button look="link" onClick={() => setChanging(true)}>
+            <Button look="link" opens onClick={() => setChanging(true)}>
               Edit
             </Button>
             {state === 'active' ? (
