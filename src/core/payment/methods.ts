@@ -22,3 +22,9 @@ export const AT_PROCESSOR = ['card', 'debit'] as const;
 
 export const isAtProcessor = (method: PaymentMethod): method is (typeof AT_PROCESSOR)[number] =>
   method === 'card' || method === 'debit';
+
+/** Whether somebody wrote it down, and may have been mistaken: neither the processor's, nor money that was here before. */
+export const isByHand = (
+  method: PaymentMethod,
+): method is Exclude<PaymentMethod, (typeof AT_PROCESSOR)[number] | (typeof WITHOUT_MONEY)[number]> =>
+  !isAtProcessor(method) && method !== 'account' && method !== 'voucher';

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { dateInZone } from '@/core/dates/zone';
 import { receivedTakenBack } from '@/core/ledger/movements';
 import { jsonMinor, money } from '@/core/money/money';
-import { isAtProcessor } from '@/core/payment/methods';
+import { isByHand } from '@/core/payment/methods';
 import { statementDayOf } from '@/db/bank-lines';
 import { businessById } from '@/db/businesses';
 import { customerById } from '@/db/customers';
@@ -47,13 +47,7 @@ export async function takeBackNow(
   const payment = found((await lockedPayments(tx, [paymentId]))[0]);
   const { method, amountMinor, currency } = payment;
   if (payment.state === 'voided') return;
-  if (
-    isAtProcessor(method) ||
-    method === 'account' ||
-    method === 'voucher' ||
-    payment.state !== 'paid' ||
-    payment.refundedMinor > 0n
-  )
+  if (!isByHand(method) || payment.state !== 'paid' || payment.refundedMinor > 0n)
     throw new Refusal('payment-not-by-hand');
   // What the bank has booked did come: first its line is for something else.
   if (await statementDayOf(tx, { paymentId })) throw new Refusal('on-statement');

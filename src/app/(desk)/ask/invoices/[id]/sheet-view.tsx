@@ -15,7 +15,7 @@ import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { fileStanding } from '@/core/paper/approval';
 import type { PaperFile } from '@/core/paper/paper';
-import { METHOD_WORDS } from '@/core/payment/methods';
+import { isByHand, METHOD_WORDS } from '@/core/payment/methods';
 import { notDelivered } from '@/core/timeline/not-delivered';
 import { wordsOf } from '@/core/words/words';
 import { type InvoiceSheet, printedOf } from '@/flows/invoice/invoice-sheet';
@@ -45,7 +45,7 @@ function actionsOf(sheet: InvoiceSheet): SheetActionsOf {
     creditableMinor: invoice.stage === 'sent' ? jsonMinor(invoice.totalMinor - invoice.creditedMinor) : 0,
     mayCancel: invoice.stage === 'sent' && invoice.paidMinor - invoice.refundedMinor === 0n,
     byHand: payments
-      .filter(({ method, refundedMinor }) => method !== 'card' && method !== 'account' && refundedMinor === 0n)
+      .filter(({ method, refundedMinor }) => isByHand(method) && refundedMinor === 0n)
       .map((payment) => ({
         id: payment.id,
         what: [
