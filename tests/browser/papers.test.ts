@@ -43,14 +43,15 @@ const compose = async (id: string) => {
 
 test('what is asked for takes the next letter: title, number, delivery, a fee, a tax, an exemption, a line’s note', async () => {
   await compose(await keptDraft(house, plainPaper(house, { customerId: house.customerId })));
+  await page.focus('textarea[aria-label="Line 1: what for"]');
   // Letters that are keys of the desk: n begins an invoice, g leads away, j and k walk a list.
   for (const [opener, letters] of [
+    ['Code, day, note', '2026-11-03'],
     ['Title', 'nightingale'],
     ['Number', 'n77'],
     ['Delivery', '5'],
     ['A fee', 'gown'],
     ['A flat tax', 'kerb'],
-    ['Code, day, note', 'n7'],
     ['No tax at all', 'e'],
   ] as const) {
     await press(page, opener, 'button');
@@ -120,7 +121,8 @@ test('two approve by name, each by their own link; nobody pays before, and the s
   const phone = await openPage(desk.browser, { width: 390, height: 844 });
   const payers = await linkTo('perpetua@vane.example');
   await visit(phone.page, payers);
-  expect(await shown(phone.page)).toContain('Pia Vane, Noor Brandt');
+  expect(await shown(phone.page)).toContain('Waits for Pia Vane and Noor Brandt');
+  expect(await shown(phone.page)).toContain('has to be approved first');
   expect(await phone.page.$('::-p-aria([name="Approve"][role="button"])')).toBeNull();
   for (const [address, left] of [
     ['pia@vane.example', 'Noor Brandt'],
@@ -153,7 +155,7 @@ test('a payment that was written down by mistake is taken back: the invoice owes
   await recordReceived(house.owner, id, received);
   await visit(page, `${stack.web}/ask/invoices/${id}`);
   await untilShown(page, '80.00 still due');
-  await choose(page, 'More to do with this invoice', 'Void $30.00, cash');
+  await choose(page, 'More to do with this invoice', 'Void $30.00, in cash');
   await untilShown(page, 'It was recorded by mistake');
   await type(page, 'Why', 'It was another customer’s');
   await press(page, 'Void it', 'button');

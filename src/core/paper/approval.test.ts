@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest';
+import { approveFirstWords, waitsForWords } from '../words/approval-wording';
 import { type FileDecision, fileStanding, filesByApprover } from './approval';
 
 const ada = { id: 'a', name: 'Ada', email: 'ada@x.example' };
@@ -42,4 +43,30 @@ test('each approver is asked once, about all files that are theirs', () => {
     ['Ada', ['f']],
     ['Bo', ['f', 'g']],
   ]);
+});
+
+test('why nothing is paid yet is said to whoever reads it: their own approval, or whose', () => {
+  const names = ['Pia', 'Noor'];
+  expect(approveFirstWords([], 'en')).toBe('');
+  expect(
+    approveFirstWords(
+      [
+        { mine: false, names },
+        { mine: true, names: [] },
+      ],
+      'en',
+    ),
+  ).toContain('your approval');
+  expect(
+    approveFirstWords(
+      [
+        { mine: false, names },
+        { mine: false, names },
+      ],
+      'en',
+    ),
+  ).toMatch(/waits for Pia and Noor\.$/);
+  for (const locale of ['de', 'fr', 'es']) expect(approveFirstWords([{ mine: false, names }], locale)).toContain('Pia');
+  expect(waitsForWords([], 'en')).toBe('');
+  expect(waitsForWords(['Pia', ''], 'en')).toBe('Waits for Pia and …');
 });

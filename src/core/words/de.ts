@@ -220,6 +220,7 @@ export const de: Words = {
   acceptTerms: 'Ich nehme die Geschäftsbedingungen an',
   termsAccepted: (date) => `Angenommen am ${date}`,
   firstApprove: 'Sehen Sie zuerst die Dateien oben an: Eine wartet auf Ihre Freigabe.',
+  firstApprovedBy: (names) => `Zuerst muss eine Datei oben freigegeben werden. Sie wartet auf ${names}.`,
   firstAccept: 'Nehmen Sie zuerst die Geschäftsbedingungen an.',
   question: 'Eine Frage dazu?',
   questionHint: 'Sie geht an den Absender, die Antwort kommt per E-Mail.',

@@ -200,6 +200,7 @@ export const en = {
   acceptTerms: 'I accept the terms and conditions',
   termsAccepted: (date: string) => `Accepted ${date}`,
   firstApprove: 'Look at the files above first: one waits for your approval.',
+  firstApprovedBy: (names: string) => `A file above has to be approved first. It waits for ${names}.`,
   firstAccept: 'Accept the terms and conditions first.',
   question: 'A question about this?',
   questionHint: 'It goes to the sender, and the answer comes to your e-mail.',

@@ -208,6 +208,7 @@ export const es: Words = {
   acceptTerms: 'Acepto las condiciones',
   termsAccepted: (date) => `Aceptadas el ${date}`,
   firstApprove: 'Mire primero los archivos de arriba: uno espera su aprobación.',
+  firstApprovedBy: (names) => `Primero hay que aprobar un archivo de arriba. Espera a ${names}.`,
   firstAccept: 'Acepte primero las condiciones.',
   question: '¿Una pregunta sobre esto?',
   questionHint: 'Va al remitente y la respuesta llega a su correo.',

@@ -213,6 +213,7 @@ export const fr: Words = {
   acceptTerms: 'J’accepte les conditions générales',
   termsAccepted: (date) => `Acceptées le ${date}`,
   firstApprove: 'Regardez d’abord les fichiers ci-dessus : l’un attend votre accord.',
+  firstApprovedBy: (names) => `Un fichier ci-dessus doit d’abord être approuvé. Il attend l’accord de ${names}.`,
   firstAccept: 'Acceptez d’abord les conditions générales.',
   question: 'Une question à ce sujet ?',
   questionHint: 'Elle va à l’expéditeur ; la réponse vient dans votre messagerie.',

@@ -26,8 +26,8 @@ export type PayTerms = {
   readonly tip: readonly string[] | null;
   /** The terms' text still to be accepted; null where there is nothing to accept. */
   readonly terms: { readonly name: string; readonly text: string } | null;
-  /** Whether a file still waits for approval. */
-  readonly approveFirst: boolean;
+  /** For whose approval a file still waits, in words; empty where none does. */
+  readonly approveFirst: string;
 };
 
 /** How much is paid, with which tip, and what is agreed to; what keeps it from being paid, in words. */
@@ -63,7 +63,7 @@ export function usePayChoices(terms: PayTerms, words: PayWords) {
   const inGap = amount !== null && isInGap(amount, payable);
   const span = filled(inGap ? words.partGap : words.partSpan);
   const hindrance = terms.approveFirst
-    ? words.firstApprove
+    ? terms.approveFirst
     : terms.dueMinor === 0
       ? words.allUnderWay
       : !allowed

@@ -43,7 +43,6 @@ export const payWords = (words: Words) => ({
   processorAway: words.processorAway,
   acceptTerms: words.acceptTerms,
   firstAccept: words.firstAccept,
-  firstApprove: words.firstApprove,
   refusals: words.refusals,
   troubles: words.troubles,
 });

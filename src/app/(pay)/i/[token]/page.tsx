@@ -6,6 +6,7 @@ import { dateInZone } from '@/core/dates/zone';
 import { takenBy } from '@/core/invoice/printed';
 import { jsonMinor } from '@/core/money/money';
 import { fileStanding } from '@/core/paper/approval';
+import { approveFirstWords, waitsForWords } from '@/core/words/approval-wording';
 import { transferCode } from '@/core/words/invoice-wording';
 import { accountText, isLanguage, localeFor, wordsOf } from '@/core/words/words';
 import { approverOf } from '@/flows/invoice/approvers';
@@ -31,9 +32,6 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
     : { title: 'Not found' };
 }
 
-/** Names one after another, as a language joins them. */
-const listed = (names: readonly string[], locale: string): string => new Intl.ListFormat(locale).format(names);
-
 /** What the customer sees through the link: the invoice, and beside it what to pay. */
 export default async function LinkedInvoice({ params, searchParams }: Props) {
   const { token } = await params;
@@ -51,6 +49,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
   const isPayable = found.stage === 'sent' && dueMinor > 0n;
   const files = printed.files.map((file) => {
     const { said, waitsFor, isOpen } = fileStanding(file, approvals);
+    const names = waitsFor.map(({ name }) => name);
     const isAsked = (file.approvers ?? []).length > 0 ? waitsFor.some(({ id }) => id === approver?.id) : isOpen;
     return {
       id: file.id,
@@ -63,15 +62,8 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
           : words.changeAskedOn(longDate(on(at), locale)),
       ),
       waits: isOpen && isPayable,
-      waitsFor:
-        waitsFor.length > 0
-          ? words.waitsFor(
-              listed(
-                waitsFor.map(({ name }) => name),
-                locale,
-              ),
-            )
-          : '',
+      names,
+      waitsFor: waitsForWords(names, locale),
       mine: isAsked && isPayable,
     };
   });
@@ -137,7 +129,10 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
                 tip: printed.ways.tip,
                 terms:
                   terms && termsAccepted?.versionId !== terms.versionId ? { name: terms.name, text: terms.text } : null,
-                approveFirst: files.some(({ waits }) => waits),
+                approveFirst: approveFirstWords(
+                  files.filter(({ waits }) => waits),
+                  locale,
+                ),
               },
             }
           : { kind: 'closed' }

@@ -3,8 +3,8 @@ import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { takenBy } from '@/core/invoice/printed';
 import { jsonMinor } from '@/core/money/money';
+import { approveFirstWords, waitsForWords } from '@/core/words/approval-wording';
 import { transferCode } from '@/core/words/invoice-wording';
-import { wordsOf } from '@/core/words/words';
 import { cardFieldsUrl } from '@/flows/invoice/payer-page';
 import { proofPage } from '@/flows/invoice/proof';
 import { PayerInvoice } from '@/ui/payer/payer-invoice';
@@ -28,9 +28,10 @@ export default async function ProofPage({ params }: { params: Promise<{ id: stri
         approve: file.approve,
         decided: [],
         waits: file.approve,
-        waitsFor: file.approvers?.length
-          ? wordsOf(invoice.locale).waitsFor(file.approvers.map(({ name }) => name || '…').join(', '))
-          : '',
+        waitsFor: waitsForWords(
+          (file.approvers ?? []).map(({ name }) => name),
+          invoice.locale,
+        ),
         mine: false,
       }))}
       token={null}
@@ -51,7 +52,15 @@ export default async function ProofPage({ params }: { params: Promise<{ id: stri
           parts: invoice.ways.parts,
           tip: invoice.ways.tip,
           terms: invoice.terms && { name: invoice.terms.name, text: invoice.terms.text },
-          approveFirst: invoice.files.some(({ approve }) => approve),
+          approveFirst: approveFirstWords(
+            invoice.files
+              .filter(({ approve }) => approve)
+              .map(({ approvers = [] }) => ({
+                mine: approvers.length === 0,
+                names: approvers.map(({ name }) => name),
+              })),
+            invoice.locale,
+          ),
         },
       }}
     />
