@@ -90,9 +90,9 @@ export const largestDue = (
         order by due_on, due_minor desc`,
   );
 
-/** A typed sum in minor units of a currency with two digits, for finding by sum; null where the words are none. */
-export function typedTotal(words: string): bigint | null {
-  const number = typedDecimal(words.trim());
+/** A sum in minor units of a currency with two digits, for finding by sum; null where the words are none. @param sign the typist's */
+export function typedTotal(words: string, sign: '.' | ','): bigint | null {
+  const number = typedDecimal(words.trim(), sign);
   if (number === null) return null;
   const [whole = '', fraction = ''] = number.split('.');
   return fraction.length <= 2 && whole.length <= 13 ? BigInt(`${whole}${fraction.padEnd(2, '0')}`) : null;

@@ -30,11 +30,19 @@ const FITS = { timestamptz: /^\d{4}-\d\d-\d\dT[\d:.]+Z$/, date: /^\d{4}-\d\d-\d\
 export const isSearchKey = ({ sort, state }: Pick<InvoiceAsk, 'sort' | 'state'>, key: string): boolean =>
   FITS[state === 'draft' ? 'timestamptz' : sort === 'total' ? 'bigint' : 'date'].test(key);
 
+/** What is asked within: sums in minor units, the day it is today, and the decimal sign of whoever asks. */
+export type InvoiceSpan = {
+  readonly least: bigint | null;
+  readonly most: bigint | null;
+  readonly today: CalendarDate;
+  readonly sign: '.' | ',';
+};
+
 /** The statement of one page of what is asked, so that a test can read its plan. Least and most in minor units. */
 export function searchPage(
   businessId: string,
   ask: InvoiceAsk,
-  { today, ...sums }: { least: bigint | null; most: bigint | null; today: CalendarDate },
+  { today, sign, ...sums }: InvoiceSpan,
   limit: number,
   after: Cursor | null,
 ): Statement {
@@ -53,7 +61,7 @@ export function searchPage(
     wheres.push(sql`invoices.id in (
       select i.id from invoices i where i.business_id = ${businessId}
         and i.customer_id = any(array(select ${customersMatching(ask.words, MOST_CUSTOMERS)}))
-      union select invoices_matching(${words}, ${likePattern(words)}, ${typedTotal(words)}, ${MOST_INVOICES}))`);
+      union select invoices_matching(${words}, ${likePattern(words)}, ${typedTotal(words, sign)}, ${MOST_INVOICES}))`);
   }
   if (ask.customerId) wheres.push(sql`customer_id = ${ask.customerId}::uuid`);
   if (ask.group)

@@ -82,7 +82,7 @@ test.each([
 ] as const)('a page of the searched list is read from %s, in order, first or later', async (index, asked, key) => {
   for (const after of [null, { key, id: randomUUID() }]) {
     const ask = { ...EVERYTHING, ...asked };
-    const none = { least: null, most: null, today: calendarDate('2026-07-01') };
+    const none = { least: null, most: null, today: calendarDate('2026-07-01'), sign: '.' as const };
     const plan = await planOf(searchPage(house.business.id, ask, none, 41, after));
     expect(plan.map((node) => node['Index Name'])).toContain(index);
     expect(plan.map((node) => node['Node Type'])).not.toContain('Sort');

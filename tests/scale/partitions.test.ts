@@ -68,7 +68,7 @@ test('what is read of a business is looked for in its own piece and in no other'
     searchPage(
       house.business.id,
       { ...EVERYTHING, words: 'weir' },
-      { least: null, most: null, today: TODAY },
+      { least: null, most: null, today: TODAY, sign: '.' },
       41,
       null,
     ),

@@ -1,3 +1,4 @@
+import { readTyped } from '../money/typed';
 import type { Paper } from '../paper/paper';
 
 /** What one of bulk invoices says instead of their paper; `lines` by position, from 0. */
@@ -44,10 +45,15 @@ export const bulkColumns = (headings: readonly string[]): (BulkColumn | null)[] 
     return { is, line: Number(numbered[2] ?? 1) - 1 };
   });
 
-/** One row of the file of bulk invoices: who it is for, as written, and what it says of its own. */
+/**
+ * One row of the file of bulk invoices: who it is for, as written, and what it says of its own.
+ *
+ * @param sign the decimal sign of whoever brings the file
+ */
 export function bulkRow(
   cells: readonly string[],
   columns: readonly (BulkColumn | null)[],
+  sign: '.' | ',' = '.',
 ): { customer: string; own: OwnWords } {
   let customer = '';
   let own: OwnWords = {};
@@ -59,7 +65,8 @@ export function bulkRow(
       else own = { ...own, [column.is]: text };
     } else {
       const line = String(column.line);
-      own = { ...own, lines: { ...own.lines, [line]: { ...own.lines?.[line], [column.is]: text } } };
+      const read = column.is === 'what' ? text : readTyped(text, sign).text;
+      own = { ...own, lines: { ...own.lines, [line]: { ...own.lines?.[line], [column.is]: read } } };
     }
   }
   return { customer, own };

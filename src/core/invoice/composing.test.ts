@@ -252,6 +252,10 @@ test('a date left out is not made, and the next one follows it', () => {
 describe('bulk invoices', () => {
   test('columns and rows of its file', () => {
     const columns = bulkColumns(['Customer', 'Quantity 2', 'price', 'Note', 'Shoe size']);
+    expect(bulkRow(['Ada', '0,333', '1.500', 'Hi', ''], columns, ',').own.lines).toEqual({
+      1: { quantity: '0.333' },
+      0: { price: '1500' },
+    });
     expect(bulkRow(['Ada', '3', '9.50', 'Hi', '41'], columns)).toEqual({
       customer: 'Ada',
       own: { lines: { 1: { quantity: '3' }, 0: { price: '9.50' } }, note: 'Hi' },
@@ -306,6 +310,8 @@ test('tax rules survive their file, and what is wrong with one is said', () => {
   });
   const read = taxOfCells(headings, taxCells(given).reverse(), 'x');
   expect(read).toEqual(given);
+  for (const rate of ['8,125', '8.125', '8.125%', '8,125 %'])
+    expect(taxOfCells(['Rate'], [rate], 'x').rate).toBe('8.125');
   // Brought in again, and twice in one file, it is no new rule.
   expect(newTaxes([given], [{ ...read, id: 'y' }])).toEqual([]);
   expect(newTaxes([], [read, { ...read, id: 'y' }, { ...read, rate: '2' }]).map(({ rate }) => rate)).toEqual([

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { decimalText } from '../money/decimal';
-import { decimalSignOf, readTyped, spokenDecimal } from '../money/typed';
+import { decimalReadings, decimalSignOf, readTyped, spokenDecimal } from '../money/typed';
 import { typedMinor, typedShare } from './read-paper';
 
 test('a sum written out and typed in again is the same sum, in every kind of currency', () => {
@@ -76,6 +76,13 @@ describe('what people type is read by their own decimal sign', () => {
     expect(read.other).toBe(other);
     expect(Number(read.text.replace('%', ''))).toEqual(Number(text.replace('%', '')));
     expect(read.text.endsWith('%')).toBe(text.endsWith('%'));
+  });
+
+  test('words that are looked for may be either number', () => {
+    expect(decimalReadings(' 1.500 ')).toEqual(['1.500', '1500']);
+    expect(decimalReadings('1,500')).toEqual(['1500', '1.500']);
+    expect(decimalReadings('12.50')).toEqual(['12.50']);
+    expect(decimalReadings('Weir 12')).toEqual([]);
   });
 
   test('what is kept and shown again is read as the same, and never asked about twice', () => {

@@ -47,6 +47,12 @@ export function readTyped(typed: string, sign: '.' | ','): TypedReading {
   return { text: `${own}${percent}`, other: isSame ? null : `${other}${percent}` };
 }
 
+/** What words that may be a number can be read as, as plain decimals: none, one, or two where nobody can tell. */
+export function decimalReadings(words: string): string[] {
+  const { text, other } = readTyped(words.trim(), '.');
+  return typedDecimal(text) === null ? [] : [text, other].filter((one) => one !== null);
+}
+
 /** A kept number as its reader writes it, without thousands; what is no plain decimal stays as it is. */
 export const spokenDecimal = (kept: string, sign: '.' | ','): string =>
   sign === ',' && /^\d+\.\d+%?$/.test(kept) ? kept.replace('.', ',') : kept;

@@ -136,6 +136,15 @@ test('a row of a table is a plan, or says what is wrong with it', () => {
     kind: 'membership',
     schedule: { unit: 'month', every: 1, ends: 'never' },
   });
+  // As whoever brings the file writes numbers.
+  const priced = (price: string, sign: '.' | ',') =>
+    readPlanRow({ ...row, price }, 'l', sign).terms?.paper.lines[0]?.price;
+  expect([priced('1.500', ','), priced('1.500', '.'), priced('9,50', ','), priced('1,500', '.')]).toEqual([
+    '1500',
+    '1.500',
+    '9.50',
+    '1500',
+  ]);
   expect(readPlanRow({ ...row, payments: '6', deposit: '20%' }, 'l').terms).toMatchObject({
     kind: 'instalments',
     schedule: { ends: { after: 6 } },

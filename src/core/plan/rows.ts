@@ -1,5 +1,5 @@
 import { isCalendarDate } from '../dates/calendar-date';
-import { typedDecimal } from '../money/typed';
+import { readTyped, typedDecimal } from '../money/typed';
 import { completePaper, newLine } from '../paper/paper';
 import type { Schedule } from '../schedule/schedule';
 import type { PlanTerms } from './plan';
@@ -42,14 +42,18 @@ const UNITS: Readonly<Record<string, Schedule['unit']>> = {
   years: 'year',
 };
 
-/** Reads one row; with a number of payments and a deposit it is a balance in parts, without a deposit as many periods. */
-export function readPlanRow(row: PlanRowTyped, lineId: string): PlanRowRead {
+/**
+ * Reads one row; with a number of payments and a deposit it is a balance in parts, without a deposit as many periods.
+ *
+ * @param sign the decimal sign of whoever brings the file
+ */
+export function readPlanRow(row: PlanRowTyped, lineId: string, sign: '.' | ',' = '.'): PlanRowRead {
   const cell = (column: Column): string => (row[column] ?? '').trim();
   const base = { email: cell('e-mail'), name: cell('name'), reference: cell('reference').slice(0, 80), terms: null };
   const bad = (trouble: string): PlanRowRead => ({ ...base, trouble });
   if (!/^[^\s@<>"]+@[^\s@<>"]+\.[^\s@<>"]+$/.test(base.email)) return bad('Write a whole e-mail address.');
   if (!cell('plan')) return bad('Say what the plan is for.');
-  const price = typedDecimal(cell('price'));
+  const price = typedDecimal(cell('price'), sign);
   if (price === null || Number(price) <= 0) return bad('Write the price as a number above 0.');
   const start = cell('start');
   if (!isCalendarDate(start)) return bad('Write the first day as 2027-01-31.');
@@ -61,7 +65,7 @@ export function readPlanRow(row: PlanRowTyped, lineId: string): PlanRowRead {
   const count = Number(payments);
   if (payments && (!Number.isInteger(count) || count < 1 || count > 520))
     return bad('“payments” is a whole number from 1 to 520.');
-  const deposit = cell('deposit');
+  const deposit = readTyped(cell('deposit'), sign).text;
   if (deposit && !payments) return bad('A deposit needs a number of payments.');
   const parts = deposit !== '';
   return {

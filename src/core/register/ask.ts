@@ -1,4 +1,4 @@
-import { typedDecimal } from '../money/typed';
+import { decimalReadings } from '../money/typed';
 
 /** What a row of the register is. */
 export const SHOWN = ['payments', 'refunds'] as const;
@@ -90,11 +90,11 @@ const MINOR_DIGITS = [0, 2, 3];
 
 /** What words can be as a sum: in minor units of any currency; none where they are no sum. */
 export function typedAmounts(words: string): bigint[] {
-  const number = typedDecimal(words.trim());
-  if (number === null) return [];
-  const [whole = '', fraction = ''] = number.split('.');
-  if (whole.length > 13) return [];
-  return MINOR_DIGITS.flatMap((count) =>
-    fraction.length <= count ? [BigInt(`${whole}${fraction.padEnd(count, '0')}`)] : [],
-  );
+  return decimalReadings(words).flatMap((number) => {
+    const [whole = '', fraction = ''] = number.split('.');
+    if (whole.length > 13) return [];
+    return MINOR_DIGITS.flatMap((count) =>
+      fraction.length <= count ? [BigInt(`${whole}${fraction.padEnd(count, '0')}`)] : [],
+    );
+  });
 }

@@ -60,6 +60,10 @@ export const taxCells = (tax: BusinessTax): string[] => [
   tax.additional ? 'yes' : 'no',
 ];
 
+/** A rate in a file, with or without its sign. None has thousands: 8,125 and 8.125 are the same one, whoever wrote the file. */
+const rateOf = (cell: string): string =>
+  typedDecimal(cell.replace(/%\s*$/, '').replace(/^(\d+),(\d+)\s*$/, '$1.$2')) ?? cell;
+
 /** A row of a file as a rule; columns are told by their headings, in any order. @param id for the new rule */
 export function taxOfCells(headings: readonly string[], cells: readonly string[], id: string): BusinessTax {
   const cell = (name: (typeof TAX_COLUMNS)[number]): string => {
@@ -71,7 +75,7 @@ export function taxOfCells(headings: readonly string[], cells: readonly string[]
   return {
     id,
     name: cell('Name'),
-    rate: typedDecimal(cell('Rate').replace(/%$/, '')) ?? cell('Rate'),
+    rate: rateOf(cell('Rate')),
     class: cell('Class').toLowerCase() || 'standard',
     country: cell('Country').toUpperCase(),
     ...(regions.length > 0 ? { regions } : {}),

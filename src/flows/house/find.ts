@@ -2,6 +2,7 @@ import { canDo, type Deed, wishesOf } from '@/core/find/deeds';
 import { bestFound, type Found } from '@/core/find/found';
 import { typedMinor } from '@/core/invoice/read-paper';
 import { minorDigits } from '@/core/money/currency';
+import { decimalSignOf, typedDecimal } from '@/core/money/typed';
 import { businessById } from '@/db/businesses';
 import { everythingMatching } from '@/db/find';
 import type { Db } from '@/db/pool';
@@ -23,10 +24,12 @@ export const findAll = desk('see').run(async (ctx, line: string): Promise<FoundA
   const words = line.trim();
   if (words.length < 2 && !/\d/.test(words)) return { deeds: [], found: [] };
   return ctx.read(async (db) => {
-    const { currency } = await businessById(db);
+    const { currency, locale } = await businessById(db);
+    const sumOf = (typed: string) =>
+      typedMinor(typedDecimal(typed, decimalSignOf(locale)) ?? typed, minorDigits(currency));
     const looked = new Map<string, Found[]>();
     const look = async (typed: string): Promise<Found[]> => {
-      const known = looked.get(typed) ?? (await matching(db, typed, currency));
+      const known = looked.get(typed) ?? (await matching(db, typed, sumOf(typed)));
       looked.set(typed, known);
       return known;
     };
@@ -42,7 +45,7 @@ export const findAll = desk('see').run(async (ctx, line: string): Promise<FoundA
   });
 });
 
-const matching = (db: Db, typed: string, currency: string): Promise<Found[]> => {
+const matching = (db: Db, typed: string, amountMinor: bigint | null): Promise<Found[]> => {
   const [digits = null] = /^(?:·\s*)?(\d{4})$/.exec(typed)?.slice(1) ?? [];
-  return everythingMatching(db, { typed, digits, amountMinor: typedMinor(typed, minorDigits(currency)) }, OF_KIND);
+  return everythingMatching(db, { typed, digits, amountMinor }, OF_KIND);
 };

@@ -3,6 +3,7 @@ import { dateInZone } from '@/core/dates/zone';
 import { type InvoiceAsk, type StateCount, stateCounts } from '@/core/invoice/ask';
 import { typedMinor } from '@/core/invoice/read-paper';
 import { isCurrency, minorDigits } from '@/core/money/currency';
+import { decimalSignOf } from '@/core/money/typed';
 import { businessById } from '@/db/businesses';
 import { statusSums } from '@/db/day-sums';
 import type { Cursor } from '@/db/invoice-lists';
@@ -28,7 +29,7 @@ export const searchInvoices = desk('see').read(
       db,
       db.businessId,
       ask,
-      { ...sums, today: dateInZone(db.now, business.zone) },
+      { ...sums, today: dateInZone(db.now, business.zone), sign: decimalSignOf(business.locale) },
       PAGE + 1,
       after,
     );

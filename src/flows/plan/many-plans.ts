@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { newCustomer } from '@/core/customer/customer';
+import { decimalSignOf } from '@/core/money/typed';
 import { todayOf } from '@/core/plan/days';
 import { PLAN_COLUMNS, type PlanRowRead, readPlanRow } from '@/core/plan/rows';
 import { dateTrouble, planReading } from '@/core/plan/sums';
@@ -7,7 +8,7 @@ import { businessById } from '@/db/businesses';
 import { customerByEmail, insertCustomer } from '@/db/customers';
 import { planById } from '@/db/plans';
 import { idFor } from '@/flows/door/id-for';
-import { desk } from '@/flows/door/operation';
+import { type Context, desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { readSafely } from '@/flows/file/read-safely';
 import { paperSetting } from '@/flows/invoice/paper-setting';
@@ -28,15 +29,17 @@ export type CheckedRow = {
   readonly trouble: string;
 };
 
-async function rowsOf(text: string): Promise<PlanRowRead[]> {
+async function rowsOf(ctx: Context, text: string): Promise<PlanRowRead[]> {
   const rows = await readSafely('table', text, PLAN_COLUMNS);
   if (rows.length === 0) throw new Refusal('table-not-read');
-  return rows.slice(0, MOST_ROWS).map((row) => readPlanRow(row, randomUUID()));
+  const { locale } = await ctx.read((db) => businessById(db));
+  const sign = decimalSignOf(locale);
+  return rows.slice(0, MOST_ROWS).map((row) => readPlanRow(row, randomUUID(), sign));
 }
 
 /** Looks at every row before anything is written. @throws Refusal `table-not-read` */
 export const checkPlans = desk('ask').run(async (ctx, text: string): Promise<CheckedRow[]> => {
-  const rows = await rowsOf(text);
+  const rows = await rowsOf(ctx, text);
   return ctx.read(async (db) => {
     const business = await businessById(db);
     const checked: CheckedRow[] = [];
@@ -73,7 +76,7 @@ export const checkPlans = desk('ask').run(async (ctx, text: string): Promise<Che
  */
 export const makePlans = desk('ask').run(async (ctx, text: string, key: string): Promise<{ sent: number }> => {
   const checked = await checkPlans(ctx.actor, text);
-  const rows = await rowsOf(text);
+  const rows = await rowsOf(ctx, text);
   let sent = 0;
   for (const { at, trouble } of checked) {
     const row = rows[at];

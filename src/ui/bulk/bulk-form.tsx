@@ -4,9 +4,11 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { bulkColumns, bulkRow, type OwnWords } from '@/core/invoice/bulk';
 import { sendBy } from '@/core/invoice/send-with';
+import { decimalSignOf } from '@/core/money/typed';
 import { csvTable } from '../import/csv-table';
 import { FileDrop } from '../import/file-drop';
 import { fileText } from '../import/file-text';
+import { useBusinessLocale } from '../kit/at-desk';
 import { Button } from '../kit/button';
 import { TickField } from '../kit/check';
 import { Field, FieldError } from '../kit/field';
@@ -38,6 +40,7 @@ export function BulkForm({
   firstName: string;
 }) {
   const router = useRouter();
+  const sign = decimalSignOf(useBusinessLocale());
   const [name, setName] = useState(firstName.slice(0, 80));
   const [group, setGroup] = useState('');
   const [chosen, setChosen] = useState<ReadonlyMap<string, string>>(
@@ -57,7 +60,7 @@ export function BulkForm({
     // Nobody is left out without a word: the file is mended first.
     if (broken[0]) return setTrouble(`Line ${broken[0].line}: ${broken[0].words} Nothing was read.`);
     setTrouble('');
-    setRows(cells.map((row) => bulkRow(row, columns)));
+    setRows(cells.map((row) => bulkRow(row, columns, sign)));
   }
 
   async function check() {
