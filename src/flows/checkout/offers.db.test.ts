@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { beforeEach, describe, expect, test } from 'vitest';
 import type { Choice } from '@/core/offer/choice';
-import { newOfferItem, type Offer } from '@/core/offer/offer';
+import { newOfferItem, type Offer, type Placement } from '@/core/offer/offer';
 import { keepCode } from '@/db/codes';
 import { customerByEmail } from '@/db/customers';
 import { itemsById } from '@/db/items';
@@ -13,7 +13,6 @@ import type { Db } from '@/db/pool';
 import { keepRates } from '@/db/rates';
 import { inBusiness, outsideBusiness, readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
-import type { Work } from '@/flows/door/work';
 import {
   beginOffer,
   deleteOffer,
@@ -27,20 +26,12 @@ import {
 import { offerRequests, sendRequest, withdrawRequest } from '@/flows/offer/requests';
 import { handOverMessage } from '@/flows/post/hand-over-message';
 import { keepItem } from '@/flows/records/items';
-import { lostCard, PRETEND_CARDS } from '../../../standins/cards/pretend-cards';
 import { asSuperuser } from '../../../tests/support/database';
-import {
-  cardToken,
-  foundHouse,
-  type House,
-  mailOf,
-  sharedWorkshop,
-  tokenOf,
-  workDone,
-} from '../../../tests/support/workshop';
-import { checkoutPage, checkoutQuote } from './checkout-page';
+import { orderAttempt, placedOffer } from '../../../tests/support/offers';
+import { cardToken, foundHouse, type House, mailOf, sharedWorkshop, workDone } from '../../../tests/support/workshop';
+import { checkoutPage } from './checkout-page';
 import { orderBackFromBank, orderPage } from './order-page';
-import { checkoutStatus, type OrderAttempt, takeOrder, withdrawOrder } from './take-order';
+import { checkoutStatus, takeOrder, withdrawOrder } from './take-order';
 
 const workshop = await sharedWorkshop({ CARD_ATTEMPTS_PER_OFFER: '5000' });
 let house: House;
@@ -51,36 +42,14 @@ beforeEach(async () => {
 const READER = { acceptLanguage: 'en-US', lang: '', currency: '', request: '' };
 
 /** An offer, placed. Returns its id and the name in its address. */
-async function placed(more: Partial<Offer>, placement: 'link' | 'page' | 'button' = 'link') {
-  const id = await beginOffer(house.owner, placement);
-  const { placed: before } = await offerSheet(house.owner, id);
-  const offer = { ...before.offer, title: 'Spring concert', ...more };
-  await keepOffer(house.owner, id, 1, { name: 'Spring concert', offer, look: {}, sites: [] });
-  await placeOffer(house.owner, id);
-  return { id, called: before.publicId };
+async function placed(more: Partial<Offer>, placement: Placement = 'link') {
+  const made = await placedOffer(house, { title: 'Spring concert', ...more }, placement);
+  if (placement === 'page') await placeOffer(house.owner, made.id);
+  return made;
 }
 
-const PAYER: Partial<Choice> = { name: 'Ida Marsh', email: 'ida@marsh.example' };
-
-/** What the page would send: the choice with what it was quoted. */
-async function attempt(called: string, choice: Partial<Choice>, card = 'corvid-good'): Promise<OrderAttempt> {
-  const page = await checkoutPage(called, READER);
-  if (!page) throw new Error('Nothing is placed there');
-  const whole = { ...page.begun, ...PAYER, ...choice };
-  const asked = { choice: whole, quote: page.quote.token, request: '', locale: 'en-US' };
-  const { chargedMinor, laterMinor, token } = await checkoutQuote(called, asked);
-  return {
-    ...asked,
-    quote: token,
-    checkoutKey: randomUUID(),
-    attemptKey: randomUUID(),
-    cardToken: await cardToken(workshop.standIns, card),
-    chargedMinor: BigInt(chargedMinor),
-    laterMinor,
-    passed: {},
-    work: await workDone(called),
-  };
-}
+const attempt = (called: string, choice: Partial<Choice>, card?: string) =>
+  orderAttempt(workshop, called, choice, card);
 const buy = async (called: string, choice: Partial<Choice> = {}, card = 'corvid-good') =>
   takeOrder(called, await attempt(called, choice, card), randomUUID());
 const of = <T>(work: (db: Db) => Promise<T>) => readBusiness(programContext(house.business.id), work);
@@ -352,58 +321,6 @@ test('partners get their shares of what is paid, and the books say so', async ()
   expect(await of(ledgerTroubles)).toEqual([]);
 });
 
-describe('whoever tries out many cards', () => {
-  test('has to work for each, once, for this offer and no other', async () => {
-    const { called } = await placed({ prices: { USD: '40' } });
-    const other = await placed({ prices: { USD: '40' } });
-    const used = await attempt(called, {});
-    await takeOrder(called, used, 'a');
-    const again = { ...(await attempt(called, {})), work: used.work };
-    await expect(takeOrder(called, again, 'a')).rejects.toMatchObject({ code: 'not-a-robot' });
-    const elsewhere = { ...(await attempt(called, {})), work: await workDone(other.called) };
-    await expect(takeOrder(called, elsewhere, 'a')).rejects.toMatchObject({ code: 'not-a-robot' });
-    const easier = await attempt(called, {});
-    const parameters = { ...easier.work.challenge.parameters, keyPrefix: '0' };
-    const altered = { ...easier, work: { ...easier.work, challenge: { ...easier.work.challenge, parameters } } };
-    await expect(takeOrder(called, altered, 'a')).rejects.toMatchObject({ code: 'not-a-robot' });
-    const none = { ...(await attempt(called, {})), work: {} as never };
-    await expect(takeOrder(called, none, 'a')).rejects.toMatchObject({ code: 'not-a-robot' });
-  });
-
-  test('is stopped by address and by card, the work grows, and the business is told once', async () => {
-    const { called } = await placed({ prices: { USD: '40' } });
-    const tried = async (card: string, address: string) =>
-      takeOrder(called, await attempt(called, {}, card), address).then(
-        ({ state }) => state,
-        ({ code }) => code as string,
-      );
-    // One card from many addresses: five times.
-    const byCard = [];
-    for (let at = 0; at < 8; at++) byCard.push(await tried('corvid-poor', `many-${randomUUID()}`));
-    expect(byCard).toEqual([...Array(5).fill('refused'), ...Array(3).fill('too-many-attempts')]);
-    expect((await workDone(called)).challenge.parameters.keyPrefix).toBe('00');
-    // Many cards from one address: ten times. All refused ones are of this business.
-    const refusing = PRETEND_CARDS.filter(({ behaviour }) =>
-      ['over-limit', 'card-blocked', 'wrong-security-number', 'refused'].includes(behaviour),
-    ).map(({ name }) => name);
-    const one = `one-${randomUUID()}`;
-    const byAddress = [];
-    for (let at = 0; at < 15; at++) byAddress.push(await tried(refusing[at % refusing.length] ?? '', one));
-    expect(byAddress.slice(0, 10)).toEqual(Array(10).fill('refused'));
-    expect(byAddress.slice(10)).toEqual(Array(5).fill('too-many-attempts'));
-    for (let at = 0; at < 6; at++) await tried(refusing[at % refusing.length] ?? '', randomUUID());
-    expect((await workDone(called)).challenge.parameters.keyPrefix).toBe('000');
-    const notices = await asSuperuser<{ details: { subject: string } }>(
-      workshop.admin,
-      `select details from messages where business_id = $1 and kind = 'notice'`,
-      [house.business.id],
-    );
-    expect(notices.map(({ details }) => details.subject)).toEqual(['Many refused cards: Spring concert']);
-    // An honest payer notices nothing.
-    expect(await tried('corvid-good', randomUUID())).toBe('paid');
-  });
-});
-
 describe('a prefilled request', () => {
   test('is sent, seen and paid with what it fixes, whatever the payer sends', async () => {
     const { id, called } = await placed({ kind: 'open' });
@@ -522,47 +439,4 @@ describe('an offer', () => {
     ])
       await expect(work()).rejects.toMatchObject({ code: 'not-found' });
   });
-});
-
-test('whoever tries 500 cards gets few of them to the processor, the business is told, and an honest payer notices nothing', async () => {
-  const { called } = await placed({ prices: { USD: '40' } });
-  const stale = await attempt(called, {}, 'corvid-good');
-  const told: Record<string, number> = {};
-  await Promise.all(
-    Array.from({ length: 2 }, async (_, who) => {
-      const address = randomUUID();
-      let blocked = false;
-      for (let at = 0; at < 250; at++) {
-        const token = await tokenOf(workshop.standIns, lostCard(who * 250 + at).number);
-        const press = { ...stale, checkoutKey: randomUUID(), attemptKey: randomUUID(), cardToken: token };
-        // Once turned away, nobody does the work any more.
-        const work: Work = blocked ? stale.work : await workDone(called);
-        const end: string = await takeOrder(called, { ...press, work }, address).then(
-          ({ state }) => state,
-          (error) => String(error.code),
-        );
-        blocked ||= end === 'too-many-attempts';
-        told[end] = (told[end] ?? 0) + 1;
-      }
-    }),
-  );
-  // Ten refused cards an address, and none accepted; all other tries ended before the processor.
-  const reached = told.refused ?? 0;
-  expect(reached).toBe(20);
-  expect(told.paid ?? 0).toBe(0);
-  expect(Object.values(told).reduce((a, b) => a + b, 0)).toBe(500);
-  const notices = await asSuperuser<{ subject: string }>(
-    workshop.admin,
-    `select details->>'subject' as subject from messages where business_id = $1 and kind = 'notice'`,
-    [house.business.id],
-  );
-  expect(notices).toEqual([{ subject: 'Many refused cards: Spring concert' }]);
-  expect(await buy(called)).toMatchObject({ state: 'paid' });
-});
-
-test('one card is tried five times an hour, whatever tokens and addresses it comes under', async () => {
-  const { called } = await placed({ prices: { USD: '40' } });
-  for (let at = 0; at < 5; at++) expect(await buy(called, {}, 'corvid-silent')).toMatchObject({ state: 'refused' });
-  await expect(buy(called, {}, 'corvid-silent')).rejects.toMatchObject({ code: 'too-many-attempts' });
-  expect(await buy(called)).toMatchObject({ state: 'paid' });
 });
