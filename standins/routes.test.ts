@@ -52,6 +52,19 @@ describe('card fields', () => {
     expect((await fetch(`${url}/cards/fields?origin=https://evil.example`)).status).toBe(403);
   });
 
+  test.each([
+    ['de', 'Gültig bis', 'MM / JJ', /16 Ziffern.*Drei Ziffern/],
+    ['fr', 'Valable jusqu’à', 'MM / AA', /16 chiffres.*Trois chiffres/],
+    ['es', 'Válida hasta', 'MM / AA', /16 cifras.*Tres cifras/],
+    ['xx', 'Good until', 'MM / YY', /16 digits.*Three digits/],
+  ])('speak the reader’s language: %s', async (lang, label, placeholder, wrong) => {
+    const page = await fetch(`${url}/cards/fields?origin=${encodeURIComponent(MERCHANT)}&lang=${lang}`);
+    const text = await page.text();
+    for (const words of [label, placeholder]) expect(text).toContain(words);
+    const { said } = await tokenise({ number: '1', expiry: '08/99', code: '', lang });
+    expect(Object.values(said.troubles).join(' ')).toMatch(wrong);
+  });
+
   test('give a token for a pretend card, and say what is wrong with anything else', async () => {
     const good = await tokenise({ number: numberOf('corvid-good'), expiry: '08 / 31', code: '123' });
     expect(good).toMatchObject({

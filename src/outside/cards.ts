@@ -26,10 +26,19 @@ export type SaleRequest = {
   readonly returnUrl: string;
 };
 
+/** How the processor's fields stand on a page. */
+export type FieldsHow = {
+  /** That page stands in a frame itself. */
+  readonly framed?: boolean;
+  readonly take?: Takes;
+  /** Who reads them, BCP 47. */
+  readonly locale?: string;
+};
+
 /** The card processor in our words. No method throws for an outage: not knowing is an outcome. */
 export interface CardProcessor {
-  /** The page with the processor's fields, for a frame on a page of `origin`; `framed` where that page stands in a frame itself. */
-  fieldsUrl(origin: string, how?: { readonly framed?: boolean; readonly take?: Takes }): string;
+  /** The page with the processor's fields, for a frame on a page of `origin`. */
+  fieldsUrl(origin: string, how?: FieldsHow): string;
   /** Charges; `unknown` where no answer came in time. The same key again answers the same sale. */
   sale(request: SaleRequest): Promise<SaleOutcome>;
   /** What became of a key; `never-seen` where the processor has no sale under it (yet: it may be on its way). */
@@ -292,8 +301,11 @@ export function cardProcessor(options: { url: string; apiKey: string; timeoutMs:
   };
   const byKey = (key: string) => `/sales/by-key/${encodeURIComponent(key)}`;
   return {
-    fieldsUrl: (origin, { framed = false, take = 'card' } = {}) =>
-      `${options.url}/fields?origin=${encodeURIComponent(origin)}${framed ? '&framed=yes' : ''}${take === 'card' ? '' : `&take=${take}`}`,
+    fieldsUrl: (origin, { framed = false, take = 'card', locale = 'en' } = {}) => {
+      const lang = locale.slice(0, 2);
+      const asked = { origin, ...(framed ? { framed: 'yes' } : {}), ...(take === 'card' ? {} : { take }) };
+      return `${options.url}/fields?${new URLSearchParams({ ...asked, ...(lang === 'en' ? {} : { lang }) })}`;
+    },
     sale: async ({ key, amount, token, take = 'card', reference, returnUrl }) => {
       const how = typeof token === 'string' ? { token, take } : token;
       const body = { key, amount: jsonMinor(amount.minor), currency: amount.currency, reference, returnUrl, ...how };

@@ -1,21 +1,24 @@
 import { html, raw } from 'hono/html';
+import { FIELDS_WORDS, type FieldsLanguage, type FieldsWords } from './fields-words';
 
 /** What the fields take: a card, a bank account, or either. */
 export const TAKES = ['card', 'account', 'both'] as const;
 export type Take = (typeof TAKES)[number];
 
-const choice = html`<div class="choice" role="group" aria-label="What is charged">
-        <button type="button" data-way="card" aria-pressed="true">Card</button>
-        <button type="button" data-way="account" aria-pressed="false">Bank account</button>
+const choice = (words: FieldsWords) => html`<div class="choice" role="group" aria-label="${words.what}">
+        <button type="button" data-way="card" aria-pressed="true">${words.card}</button>
+        <button type="button" data-way="account" aria-pressed="false">${words.bank}</button>
       </div>`;
 
 /** The fields that only the processor sees, as a frame for the merchant's page. */
-export const fieldsPage = (origin: string, night: boolean, take: Take) => html`<!doctype html>
-<html lang="en" data-origin="${origin}" class="${night ? 'night' : ''}">
+export function fieldsPage(origin: string, night: boolean, take: Take, lang: FieldsLanguage) {
+  const words = FIELDS_WORDS[lang];
+  return html`<!doctype html>
+<html lang="${lang}" data-origin="${origin}" class="${night ? 'night' : ''}">
   <head>
     <meta charset="utf-8" />
     <meta name="viewport" content="width=device-width, initial-scale=1" />
-    <title>Card fields</title>
+    <title>${words.title}</title>
     <style>
       @font-face { font-family: 'Encode Sans'; src: url(/cards/fields.woff2) format('woff2'); font-weight: 100 900; }
       :root { --text: #241a26; --soft: #635463; --edge: #7f7078; --paper: #fffdf9; --line: #ded3c6; --bad: #a93420; --on: #6b2451; }
@@ -41,21 +44,22 @@ export const fieldsPage = (origin: string, night: boolean, take: Take) => html`<
   </head>
   <body>
     <form id="card" autocomplete="on" novalidate>
-      ${take === 'both' ? choice : ''}
+      ${take === 'both' ? choice(words) : ''}
       <div class="slip" data-way="card" ${take === 'account' ? raw('hidden') : ''}>
-        <label><span>Card number</span><input name="number" inputmode="numeric" autocomplete="cc-number" maxlength="19" aria-describedby="trouble" /></label>
-        <label class="short"><span>Good until</span><input name="expiry" inputmode="numeric" autocomplete="cc-exp" placeholder="MM / YY" maxlength="7" aria-describedby="trouble" /></label>
-        <label class="short"><span>Security number</span><input name="code" inputmode="numeric" autocomplete="cc-csc" maxlength="3" aria-describedby="trouble" /></label>
+        <label><span>${words.number}</span><input name="number" inputmode="numeric" autocomplete="cc-number" maxlength="19" aria-describedby="trouble" /></label>
+        <label class="short"><span>${words.expiry}</span><input name="expiry" inputmode="numeric" autocomplete="cc-exp" placeholder="${words.expiryAs}" maxlength="7" aria-describedby="trouble" /></label>
+        <label class="short"><span>${words.code}</span><input name="code" inputmode="numeric" autocomplete="cc-csc" maxlength="3" aria-describedby="trouble" /></label>
       </div>
       <div class="slip" data-way="account" ${take === 'account' ? '' : raw('hidden')}>
-        <label><span>Account number</span><input name="account" inputmode="numeric" autocomplete="off" maxlength="14" aria-describedby="trouble" /></label>
-        <label><span>Holder</span><input name="holder" autocomplete="name" maxlength="80" aria-describedby="trouble" /></label>
+        <label><span>${words.account}</span><input name="account" inputmode="numeric" autocomplete="off" maxlength="14" aria-describedby="trouble" /></label>
+        <label><span>${words.holder}</span><input name="holder" autocomplete="name" maxlength="80" aria-describedby="trouble" /></label>
       </div>
       <p id="trouble" role="alert"></p>
     </form>
     <script src="/cards/fields.js"></script>
   </body>
 </html>`;
+}
 
 /** The frame's own program: formats what is typed, and gives the framing page a token, never a number. */
 export const fieldsScript = `'use strict';
@@ -98,7 +102,7 @@ window.addEventListener('message', async (event) => {
   const fields = inputs();
   if (event.data.kind === 'focus') { fields[0].focus(); return; }
   if (event.data.kind !== 'tokenise') return;
-  const typed = Object.fromEntries(fields.map((field) => [field.name, field.value]));
+  const typed = { lang: document.documentElement.lang, ...Object.fromEntries(fields.map((field) => [field.name, field.value])) };
   let result;
   try {
     const response = await fetch('/cards/tokens', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(typed) });

@@ -6,6 +6,7 @@ import { bankPage, rehearsalBankPage } from './bank-page';
 import { debitPages } from './debit-pages';
 import { disputePages } from './dispute-pages';
 import { fieldsPage, fieldsScript, TAKES } from './fields-page';
+import { FIELDS_WORDS, type FieldsWords, fieldsLanguage } from './fields-words';
 import { accountByNumber } from './pretend-accounts';
 import { cardByNumber } from './pretend-cards';
 import type { Processor, Sale } from './processor';
@@ -30,28 +31,28 @@ function answer(sale: Sale, base: string) {
 }
 
 /** What is wrong with what the holder typed, by field; empty when it can be used. */
-function typingTroubles(typed: Record<string, unknown>, today: Date): Record<string, string> {
+function typingTroubles(typed: Record<string, unknown>, today: Date, words: FieldsWords): Record<string, string> {
   const digits = String(typed.number ?? '').replace(/\s/g, '');
   const [month, year] = String(typed.expiry ?? '')
     .split('/')
     .map((part) => Number(part.trim()));
   const ends = month && year !== undefined ? new Date(Date.UTC(2000 + (year % 100), month, 1)) : null;
   return {
-    ...(/^\d{16}$/.test(digits) ? {} : { number: 'A card number has 16 digits.' }),
-    ...(/^\d{16}$/.test(digits) && !cardByNumber(digits) ? { number: 'Only the pretend cards work here.' } : {}),
-    ...(ends && month && month >= 1 && month <= 12 ? {} : { expiry: 'Write month and year, as 04/29.' }),
-    ...(ends && ends <= today ? { expiry: 'This card has expired.' } : {}),
-    ...(/^\d{3}$/.test(String(typed.code ?? '')) ? {} : { code: 'Three digits, on the back.' }),
+    ...(/^\d{16}$/.test(digits) ? {} : { number: words.numberDigits }),
+    ...(/^\d{16}$/.test(digits) && !cardByNumber(digits) ? { number: words.numberPretend } : {}),
+    ...(ends && month && month >= 1 && month <= 12 ? {} : { expiry: words.expiryWrong }),
+    ...(ends && ends <= today ? { expiry: words.expired } : {}),
+    ...(/^\d{3}$/.test(String(typed.code ?? '')) ? {} : { code: words.codeDigits }),
   };
 }
 
 /** The same of a bank account. */
-function accountTroubles(typed: Record<string, unknown>): Record<string, string> {
+function accountTroubles(typed: Record<string, unknown>, words: FieldsWords): Record<string, string> {
   const digits = String(typed.account ?? '').replace(/\s/g, '');
   return {
-    ...(/^\d{12}$/.test(digits) ? {} : { account: 'An account number has 12 digits.' }),
-    ...(/^\d{12}$/.test(digits) && !accountByNumber(digits) ? { account: 'Only the pretend accounts work here.' } : {}),
-    ...(String(typed.holder ?? '').trim() ? {} : { holder: 'Write whose account it is.' }),
+    ...(/^\d{12}$/.test(digits) ? {} : { account: words.accountDigits }),
+    ...(/^\d{12}$/.test(digits) && !accountByNumber(digits) ? { account: words.accountPretend } : {}),
+    ...(String(typed.holder ?? '').trim() ? {} : { holder: words.holderMissing }),
   };
 }
 
@@ -76,7 +77,8 @@ export function cardRoutes(
     const origin = c.req.query('origin') ?? '';
     if (!options.appOrigins.includes(origin)) return c.text('This page may not show card fields.', 403);
     const take = TAKES.find((known) => known === c.req.query('take')) ?? 'card';
-    return c.html(fieldsPage(origin, c.req.query('look') === 'night', take));
+    const lang = fieldsLanguage(c.req.query('lang') ?? '');
+    return c.html(fieldsPage(origin, c.req.query('look') === 'night', take, lang));
   });
   app.get('/fields.js', (c) => c.body(fieldsScript, 200, { 'content-type': 'text/javascript; charset=utf-8' }));
   app.get('/fields.woff2', (c) =>
@@ -85,7 +87,8 @@ export function cardRoutes(
   app.post('/tokens', async (c) => {
     const typed = (await c.req.json().catch(() => ({}))) as Record<string, unknown>;
     const isAccount = typed.account !== undefined;
-    const troubles = isAccount ? accountTroubles(typed) : typingTroubles(typed, new Date(now()));
+    const words = FIELDS_WORDS[fieldsLanguage(String(typed.lang ?? ''))];
+    const troubles = isAccount ? accountTroubles(typed, words) : typingTroubles(typed, new Date(now()), words);
     const card = isAccount ? accountByNumber(String(typed.account)) : cardByNumber(String(typed.number ?? ''));
     if (Object.keys(troubles).length > 0 || !card) return c.json({ troubles }, 422);
     return c.json({ token: processor.tokenFor(card.name), scheme: card.scheme, last4: card.number.slice(-4) });

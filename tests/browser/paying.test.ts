@@ -13,6 +13,7 @@ import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
 import {
   byName,
+  cardFields,
   expectAccessible,
   fillCard,
   follow,
@@ -190,6 +191,9 @@ test('a language changes words only: sum, name, lock, currency and what is passe
   await press(payer.page, 'Deutsch', 'link');
   await untilShown(payer.page, 'Vorbereitet für Perpetua Vane');
   await untilTrue(payer.page, () => /64,80\s€/.test(document.body.innerText));
+  // The processor's own fields too, and what it says of them.
+  const fields = await cardFields(payer.page);
+  await untilTrue(fields, () => document.body.innerText.includes('Gültig bis'));
   expect(
     await payer.page.$eval('input[autocomplete=name]', (field) => ({
       disabled: (field as HTMLInputElement).disabled,

@@ -4,7 +4,7 @@ import { type PayerView, payerView } from '@/db/payer-view';
 import { addToTimeline } from '@/db/timeline';
 import { INVOICE_LINK } from '@/flows/door/links';
 import { anybody, byLink } from '@/flows/door/operation';
-import type { Takes } from '@/outside/cards';
+import type { FieldsHow } from '@/outside/cards';
 import { services } from '@/outside/services';
 
 /** What the customer's link shows; null for a link that opens nothing. */
@@ -48,7 +48,7 @@ export const noteSeen = byLink(INVOICE_LINK).write(
  *
  * @param how.framed where our page stands in a frame itself @param how.take a card only, where nothing is said
  */
-export const cardFieldsUrl = (how: { readonly framed?: boolean; readonly take?: Takes } = {}): string => {
+export const cardFieldsUrl = (how: FieldsHow = {}): string => {
   const { cards, publicUrl } = services();
   return cards.fieldsUrl(new URL(publicUrl).origin, how);
 };

@@ -46,7 +46,7 @@ export default async function AcceptPlanPage(props: Props) {
       path={`/api/plan/${token}`}
       lang={locale.slice(0, 2)}
       agreement={found.agreement}
-      fieldsUrl={cardFieldsUrl({ take: 'both' })}
+      fieldsUrl={cardFieldsUrl({ take: 'both', locale })}
       words={acceptWords(all)}
     />
   );

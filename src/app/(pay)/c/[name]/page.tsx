@@ -105,7 +105,7 @@ export default async function CheckoutPage(props: Props) {
           request={request}
           locale={found.locale}
           passed={passedThrough(await props.searchParams)}
-          fieldsUrl={cardFieldsUrl({ framed })}
+          fieldsUrl={cardFieldsUrl({ framed, locale: found.locale })}
           words={checkoutWords(words)}
         />
       )}

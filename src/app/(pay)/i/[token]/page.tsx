@@ -107,7 +107,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
               card: takenBy(printed.ways) !== null,
               byVoucher: await mayPayByVoucher(token),
               open: {
-                fieldsUrl: cardFieldsUrl({ take: takenBy(printed.ways) ?? 'card' }),
+                fieldsUrl: cardFieldsUrl({ take: takenBy(printed.ways) ?? 'card', locale }),
                 pending: found.pending ? (found.pending.approvalUrl ?? 'checking') : null,
                 collecting: found.pending?.expectedAt
                   ? words.collecting(

@@ -162,7 +162,7 @@ export default async function OwnPage({ params, searchParams }: Props) {
                 path={path}
                 action="card"
                 agreement={found.agreement}
-                fieldsUrl={cardFieldsUrl({ take: 'both' })}
+                fieldsUrl={cardFieldsUrl({ take: 'both', locale })}
                 words={acceptWords(all, words.keepIt)}
               />
             </Part>

@@ -39,7 +39,7 @@ export default async function ProofPage({ params }: { params: Promise<{ id: stri
       code={transferCode(invoice, dueMinor) ? `/proof/${id}/pay-code` : null}
       pay={{
         kind: 'proof',
-        fieldsUrl: cardFieldsUrl({ take: takenBy(invoice.ways) ?? 'card' }),
+        fieldsUrl: cardFieldsUrl({ take: takenBy(invoice.ways) ?? 'card', locale: invoice.locale }),
         card: takenBy(invoice.ways) !== null,
         terms: {
           house: invoice.seller.name,

@@ -47,7 +47,7 @@ export default async function OfferProofPage({
         request={null}
         locale={view.locale}
         passed={{}}
-        fieldsUrl={cardFieldsUrl()}
+        fieldsUrl={cardFieldsUrl({ locale: view.locale })}
         words={checkoutWords(words)}
       />
     </CheckoutFrame>
