@@ -10,6 +10,7 @@ export const acceptWords = (words: Words, button = words.plan.begin): AcceptWord
   nameNeeded: words.plan.nameNeeded,
   agreeNeeded: words.plan.agreeNeeded,
   processorAway: words.processorAway,
+  cardFields: words.cardFields,
   cardSilent: words.cardSilent,
   sending: words.paying,
   cardGoes: words.cardGoes,

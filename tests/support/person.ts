@@ -294,7 +294,7 @@ export async function give(page: Page, folder: string, name: string, content: st
 
 /** The frame with the processor's own fields. */
 export async function cardFields(page: Page | Frame): Promise<Frame> {
-  const element = await page.waitForSelector('iframe[title="Card fields"]', { visible: true, timeout: PATIENCE });
+  const element = await page.waitForSelector('iframe.card-fields', { visible: true, timeout: PATIENCE });
   const frame = await element?.contentFrame();
   if (!frame) throw new Error('No card fields');
   await frame.waitForSelector('input[name="code"]');

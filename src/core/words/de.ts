@@ -174,6 +174,7 @@ export const de: Words = {
   otherCard: 'Andere Karte nehmen',
   paidThanks: 'Bezahlt. Vielen Dank.',
   toPayment: 'Zur Zahlung',
+  cardFields: 'Kartenfelder',
   cardSilent: 'Die Kartenfelder antworten nicht. Es wurde nichts belastet: Laden Sie die Seite neu.',
   processorAway:
     'Der Kartendienst ist nicht erreichbar. Es wurde nichts belastet: Versuchen Sie es gleich noch einmal.',

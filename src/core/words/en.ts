@@ -180,6 +180,7 @@ export const en = {
   otherCard: 'Use another card',
   paidThanks: 'Paid. Thank you.',
   toPayment: 'To the payment',
+  cardFields: 'Card fields',
   cardSilent: 'The card fields do not answer. Nothing was charged: reload the page and try again.',
   processorAway: 'The card processor cannot be reached. Nothing was charged: try again in a moment.',
   refusals: REFUSAL_WORDS,

@@ -171,6 +171,7 @@ export const es: Words = {
   otherCard: 'Usar otra tarjeta',
   paidThanks: 'Pagado. Muchas gracias.',
   toPayment: 'Ir al pago',
+  cardFields: 'Campos de la tarjeta',
   cardSilent: 'Los campos de la tarjeta no responden. No se cobró nada: recargue la página.',
   processorAway: 'No se puede contactar con el procesador. No se cobró nada: inténtelo de nuevo enseguida.',
   refusals: {

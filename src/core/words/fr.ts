@@ -173,6 +173,7 @@ export const fr: Words = {
   otherCard: 'Prendre une autre carte',
   paidThanks: 'Payé. Merci.',
   toPayment: 'Vers le paiement',
+  cardFields: 'Champs de la carte',
   cardSilent: 'Les champs de carte ne répondent pas. Rien n’a été débité : rechargez la page.',
   processorAway: 'Le prestataire est injoignable. Rien n’a été débité : réessayez dans un instant.',
   refusals: {

@@ -138,7 +138,7 @@ export function CardPay(props: PayOpen & { door: PayDoor; words: PayWords }) {
   return (
     <div>
       <div className={waiting || door.free ? 'hidden' : ''}>
-        <iframe ref={frame} title="Card fields" src={fieldsUrl} className={fieldsClass(fieldsUrl)} />
+        <iframe ref={frame} title={words.cardFields} src={fieldsUrl} className={fieldsClass(fieldsUrl)} />
       </div>
       <div aria-live="polite" className="text-[15px]/[22px]">
         {trouble && stage === 'ready' ? (

@@ -39,6 +39,7 @@ export const payWords = (words: Words) => ({
   allUnderWay: words.allUnderWay,
   receiptNumber: words.receiptNumber('{number}'),
   toPayment: words.toPayment,
+  cardFields: words.cardFields,
   cardSilent: words.cardSilent,
   processorAway: words.processorAway,
   acceptTerms: words.acceptTerms,

@@ -14,7 +14,7 @@ export function ProofPay({ fieldsUrl, terms, words }: { fieldsUrl: string; terms
       <div className="grid gap-5">
         <PayChoices of={choices} />
         <div>
-          <iframe title="Card fields" src={fieldsUrl} className={fieldsClass(fieldsUrl)} tabIndex={-1} />
+          <iframe title={words.cardFields} src={fieldsUrl} className={fieldsClass(fieldsUrl)} tabIndex={-1} />
           <Button size="tall" className="mt-2" disabled>
             {words.pay.replace('{sum}', allowed ? text((amount ?? 0n) + tipMinor) : '…')}
           </Button>

@@ -17,6 +17,7 @@ export type AcceptWords = Readonly<
     | 'nameNeeded'
     | 'agreeNeeded'
     | 'processorAway'
+    | 'cardFields'
     | 'cardSilent'
     | 'sending'
     | 'cardGoes',

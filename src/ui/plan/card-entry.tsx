@@ -6,6 +6,7 @@ import { fieldsClass, tokenise } from '../payer/card-fields';
 export type CardEntryHandle = { readonly token: () => Promise<{ token: string } | { trouble: string | null }> };
 
 const WORDS = {
+  cardFields: 'Card fields',
   processorAway: 'The card processor cannot be reached. Try again in a moment.',
   cardSilent: 'The card fields do not answer. Reload the page and try again.',
 };
@@ -17,7 +18,7 @@ export function CardEntry({
   handle,
 }: {
   fieldsUrl: string;
-  words?: { processorAway: string; cardSilent: string };
+  words?: typeof WORDS;
   handle: Ref<CardEntryHandle>;
 }) {
   const frame = useRef<HTMLIFrameElement>(null);
@@ -25,5 +26,5 @@ export function CardEntry({
     token: async () =>
       frame.current ? tokenise(frame.current, new URL(fieldsUrl).origin, words) : { trouble: words.cardSilent },
   }));
-  return <iframe ref={frame} title="Card fields" src={fieldsUrl} className={fieldsClass(fieldsUrl)} />;
+  return <iframe ref={frame} title={words.cardFields} src={fieldsUrl} className={fieldsClass(fieldsUrl)} />;
 }
