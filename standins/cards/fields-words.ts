@@ -71,7 +71,7 @@ const es: FieldsWords = {
   number: 'Número de tarjeta',
   expiry: 'Válida hasta',
   expiryAs: 'MM / AA',
-  code: 'Código de seguridad',
+  code: 'Cód. seguridad',
   account: 'Número de cuenta',
   holder: 'Titular',
   numberDigits: 'Un número de tarjeta tiene 16 cifras.',
