@@ -1,6 +1,4 @@
-/** Paying from a bank account, which takes days, and with a gift voucher: on the customer's pages and at the desk. */
-import type { Page } from 'puppeteer-core';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { USUAL_WAYS } from '@/core/paper/paper';
 import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
@@ -11,7 +9,7 @@ import { voucherList } from '@/flows/voucher/vouchers';
 import { asSuperuser } from '../support/database';
 import { decideDebit } from '../support/debits';
 import { placedOffer } from '../support/offers';
-import { type OwnerDesk, openOwnerDesk } from '../support/owner-desk';
+import { sharedOwnerDesk } from '../support/owner-desk';
 import {
   byName,
   choose,
@@ -28,24 +26,11 @@ import {
   visitAgain,
 } from '../support/person';
 import { planTerms } from '../support/plans';
-import type { Stack } from '../support/stack';
 import { until } from '../support/until';
-import { type House, mailOf, plainPaper, sentInvoice } from '../support/workshop';
+import { mailOf, plainPaper, sentInvoice } from '../support/workshop';
 
-let desk: OwnerDesk;
-let stack: Stack;
-let house: House;
-let page: Page;
-let payer: Page;
-let errors: string[];
-let payerErrors: string[];
-
-beforeAll(async () => {
-  desk = await openOwnerDesk();
-  ({ stack, house, page, errors } = desk);
-  ({ page: payer, errors: payerErrors } = await openPage(desk.browser, { width: 390, height: 844 }));
-});
-afterAll(() => desk?.close());
+const { stack, house, page, errors, browser } = await sharedOwnerDesk();
+const { page: payer, errors: payerErrors } = await openPage(browser, { width: 390, height: 844 });
 
 const books = () => readBusiness(programContext(house.business.id), (db) => ledgerTroubles(db));
 const paymentOf = async (invoiceId: string): Promise<string> => {

@@ -2,8 +2,7 @@
 
 import { randomUUID } from 'node:crypto';
 import { PDFDocument } from '@cantoo/pdf-lib';
-import type { Page } from 'puppeteer-core';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
 import { disputeList } from '@/flows/dispute/dispute-sheet';
@@ -11,7 +10,7 @@ import { programContext } from '@/flows/door/program';
 import { takePayment } from '@/flows/payment/take-payment';
 import { asSuperuser } from '../support/database';
 import { decideDispute, disputePayment } from '../support/disputes';
-import { type OwnerDesk, openOwnerDesk } from '../support/owner-desk';
+import { sharedOwnerDesk } from '../support/owner-desk';
 import {
   byName,
   expectAccessible,
@@ -23,21 +22,10 @@ import {
   visit,
   visitAgain,
 } from '../support/person';
-import type { Stack } from '../support/stack';
 import { until } from '../support/until';
-import { cardToken, type House, mailOf, sentInvoice } from '../support/workshop';
+import { cardToken, mailOf, sentInvoice } from '../support/workshop';
 
-let desk: OwnerDesk;
-let stack: Stack;
-let house: House;
-let page: Page;
-let errors: string[];
-
-beforeAll(async () => {
-  desk = await openOwnerDesk();
-  ({ stack, house, page, errors } = desk);
-});
-afterAll(() => desk?.close());
+const { stack, house, page, errors } = await sharedOwnerDesk();
 
 const WORDS = 'What happened, in your own words';
 

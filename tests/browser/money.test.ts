@@ -1,7 +1,6 @@
 /** After the payment: the register, giving back in the lines, an overpayment and what becomes of it. */
 import { randomUUID } from 'node:crypto';
-import type { Page } from 'puppeteer-core';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { newLine } from '@/core/paper/paper';
 import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
@@ -9,7 +8,7 @@ import { programContext } from '@/flows/door/program';
 import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
 import { recordReceived } from '@/flows/payment/receive-payment';
 import { takePayment } from '@/flows/payment/take-payment';
-import { type OwnerDesk, openOwnerDesk } from '../support/owner-desk';
+import { sharedOwnerDesk } from '../support/owner-desk';
 import {
   byName,
   expectAccessible,
@@ -22,21 +21,10 @@ import {
   visit,
   visitAgain,
 } from '../support/person';
-import type { Stack } from '../support/stack';
 import { until } from '../support/until';
-import { cardToken, type House, mailOf, plainPaper, sentInvoice } from '../support/workshop';
+import { cardToken, mailOf, plainPaper, sentInvoice } from '../support/workshop';
 
-let desk: OwnerDesk;
-let stack: Stack;
-let house: House;
-let page: Page;
-let errors: string[];
-
-beforeAll(async () => {
-  desk = await openOwnerDesk();
-  ({ stack, house, page, errors } = desk);
-});
-afterAll(() => desk?.close());
+const { stack, house, page, errors } = await sharedOwnerDesk();
 
 const lines = () => [
   newLine(randomUUID(), 'piece', { what: 'Lesson', quantity: '5', price: '32', taxes: [], taxesBy: 'person' }),

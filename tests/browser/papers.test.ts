@@ -1,12 +1,11 @@
 /** What stands on an invoice: numbers in either reading, what is opened and typed into, who approves, money taken back. */
 import { randomUUID } from 'node:crypto';
-import type { Page } from 'puppeteer-core';
 import sharp from 'sharp';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { newLine, USUAL_WAYS } from '@/core/paper/paper';
 import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
 import { recordReceived } from '@/flows/payment/receive-payment';
-import { type OwnerDesk, openOwnerDesk } from '../support/owner-desk';
+import { sharedOwnerDesk } from '../support/owner-desk';
 import {
   choose,
   expectAccessible,
@@ -20,21 +19,10 @@ import {
   untilTrue,
   visit,
 } from '../support/person';
-import type { Stack } from '../support/stack';
 import { until } from '../support/until';
-import { type House, keptDraft, mailOf, plainPaper, sentInvoice } from '../support/workshop';
+import { keptDraft, mailOf, plainPaper, sentInvoice } from '../support/workshop';
 
-let desk: OwnerDesk;
-let stack: Stack;
-let house: House;
-let page: Page;
-let errors: string[];
-
-beforeAll(async () => {
-  desk = await openOwnerDesk();
-  ({ stack, house, page, errors } = desk);
-});
-afterAll(() => desk?.close());
+const { stack, house, page, errors, browser } = await sharedOwnerDesk();
 
 const held = (name: string) => page.$eval(`[aria-label="${name}"]`, (field) => (field as HTMLInputElement).value);
 const compose = async (id: string) => {
@@ -118,7 +106,7 @@ test('two approve by name, each by their own link; nobody pays before, and the s
     });
     return link;
   };
-  const phone = await openPage(desk.browser, { width: 390, height: 844 });
+  const phone = await openPage(browser, { width: 390, height: 844 });
   const payers = await linkTo('perpetua@vane.example');
   await visit(phone.page, payers);
   expect(await shown(phone.page)).toContain('Waits for Pia Vane and Noor Brandt');

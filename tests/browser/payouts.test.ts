@@ -1,7 +1,7 @@
 /** Money goes out and comes in at the bank: accounts, a payout that comes back, the partner's page; a statement matched by keys. */
 import { randomUUID } from 'node:crypto';
-import type { Browser, Page } from 'puppeteer-core';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import type { Page } from 'puppeteer-core';
+import { expect, test } from 'vitest';
 import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { invoiceById } from '@/db/invoices';
@@ -12,25 +12,13 @@ import { takePayment } from '@/flows/payment/take-payment';
 import { storePartner } from '@/flows/records/partners';
 import { playMinute } from '../support/minute';
 import { paidOrder, placedOffer } from '../support/offers';
-import { type OwnerDesk, openOwnerDesk } from '../support/owner-desk';
+import { sharedOwnerDesk } from '../support/owner-desk';
 import { bookOf, clockAt, closeAccount, openAccount, playDays } from '../support/payouts';
 import { expectAccessible, give, openPage, press, shown, type, untilShown, untilTrue, visit } from '../support/person';
-import type { Stack } from '../support/stack';
 import { until } from '../support/until';
-import { cardToken, type House, mailOf, sentInvoice } from '../support/workshop';
+import { cardToken, mailOf, sentInvoice } from '../support/workshop';
 
-let desk: OwnerDesk;
-let stack: Stack;
-let house: House;
-let browser: Browser;
-let page: Page;
-let errors: string[];
-
-beforeAll(async () => {
-  desk = await openOwnerDesk();
-  ({ stack, house, page, errors, browser } = desk);
-});
-afterAll(() => desk?.close());
+const { stack, house, page, errors, browser, signIn } = await sharedOwnerDesk();
 
 const go = (path: string, on = page) => visit(on, `${stack.web}${path}`);
 const books = () => readBusiness(programContext(house.business.id), ledgerTroubles);
@@ -135,7 +123,7 @@ test('an account is given and confirmed; a payout is worked out, arrives, and a 
   await untilTrue(phone.page, () => !document.body.innerText.includes('to be confirmed'));
   await closeAccount(stack, hers);
   await playDays(stack, house, [day(7), day(8), day(9)]);
-  await desk.signIn();
+  await signIn();
   await go('/today');
   await untilShown(page, 'account closed');
   await go(address, phone.page);
@@ -163,7 +151,7 @@ test('a statement is imported and matched: the sure by one press, the rest by ke
     return (await readBusiness(programContext(house.business.id), (db) => invoiceById(db, id)))?.number ?? '';
   };
   // Weeks have gone by: the session has ended.
-  await desk.signIn();
+  await signIn();
   const [first, second] = [await numberOf(), await numberOf()];
   const csv = (rows: string) => `Date,Name,Details,Amount\r\n${rows}`;
   await go('/money/bank');

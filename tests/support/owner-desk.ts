@@ -1,12 +1,13 @@
 /** An owner who is signed in, at a stack and a browser of their own. */
 import type { Browser, Page } from 'puppeteer-core';
+import { afterAll } from 'vitest';
 import { passwordHash } from '@/flows/house/sign-in';
 import { startChromium } from './chromium';
 import { openPage, signInAs } from './person';
 import { type Stack, startStack } from './stack';
 import { foundHouse, type House } from './workshop';
 
-export type OwnerDesk = {
+type OwnerDesk = {
   readonly stack: Stack;
   readonly house: House;
   readonly browser: Browser;
@@ -20,7 +21,7 @@ export type OwnerDesk = {
 const EMAIL = 'owner@sallow.example';
 const PASSWORD = 'rosin and maple';
 
-export async function openOwnerDesk(): Promise<OwnerDesk> {
+async function openOwnerDesk(): Promise<OwnerDesk> {
   const stack = await startStack();
   const house = await foundHouse('Sallow Joinery', await passwordHash(PASSWORD), EMAIL);
   const { browser, close } = await startChromium();
@@ -43,4 +44,11 @@ export async function openOwnerDesk(): Promise<OwnerDesk> {
       await stack.close();
     },
   };
+}
+
+/** The same for all tests of the file that asks for it, closed after the last of them: `const { page } = await sharedOwnerDesk();` */
+export async function sharedOwnerDesk(): Promise<OwnerDesk> {
+  const desk = await openOwnerDesk();
+  afterAll(() => desk.close());
+  return desk;
 }
