@@ -32,7 +32,7 @@ class LongestFirst extends BaseSequencer {
 const MAIN_PATHS = [
   'src/db/{walls,ledger}.db.test.ts',
   'src/flows/payment/take-payment.db.test.ts',
-  'src/flows/checkout/offers.db.test.ts',
+  'src/flows/checkout/{offers,card-testing}.db.test.ts',
   'src/flows/charging/sets.db.test.ts',
   'src/flows/plan/{plans,plans-at-desk,plans-by-link}.db.test.ts',
   'src/flows/invoice/{send-invoice,recurring}.db.test.ts',

@@ -4,6 +4,7 @@ import { calendarDate } from '../dates/calendar-date';
 import { entry } from '../ledger/entry';
 import { cardPaymentTaken, invoiceSent } from '../ledger/movements';
 import { money } from '../money/money';
+import { isByHand, METHOD_WORDS, type PaymentMethod } from './methods';
 import { askedNow, isAllowed, isInGap, mostPart, payable } from './part-payment';
 
 const ON = calendarDate('2026-05-04');
@@ -108,4 +109,9 @@ test('the part of a plan that is asked for is a payment that may be made, and wi
   const may = payable({ total: 90_000n, paid: 30_000n, parts: true, smallest: 100n });
   expect(askedNow({ asked: 30_000n, counted: 30_000n, paid: 30_000n }, may)).toBe(30_000n);
   expect(askedNow({ asked: 0n, counted: 30_000n, paid: 30_000n }, may)).toBeNull();
+});
+
+test('only what somebody wrote down can have been written down by mistake', () => {
+  const methods = Object.keys(METHOD_WORDS) as PaymentMethod[];
+  expect(methods.filter(isByHand).sort()).toEqual(['cash', 'cheque', 'other', 'transfer']);
 });

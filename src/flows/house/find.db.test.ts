@@ -2,8 +2,11 @@
 import { beforeAll, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
+import { EVERYTHING } from '@/core/invoice/ask';
 import type { Item } from '@/core/item/item';
+import { newLine } from '@/core/paper/paper';
 import { startRecurring } from '@/flows/invoice/recurring';
+import { searchInvoices } from '@/flows/invoice/search-invoices';
 import { storeCode } from '@/flows/offer/codes';
 import { addCustomer } from '@/flows/records/customers';
 import { keepItem } from '@/flows/records/items';
@@ -135,4 +138,33 @@ test('a verb and what it is about are deeds that can be done as it stands, befor
   expect(await deeds('record a')).toEqual([]);
   await asSuperuser(workshop.admin, `update plans set state = 'paused' where id = $1`, [planId]);
   expect(await deeds('resume P-1')).toEqual(['resume plan P-1']);
+});
+
+test('a sum is looked for as its desk writes numbers', async () => {
+  const desk = await foundHouse('Weilheim');
+  const priced = async (price: string) => {
+    const lines = [newLine('l', 'piece', { what: 'Oak', price, taxesBy: 'person', taxes: [] })];
+    return (await sentInvoice(desk, plainPaper(desk, { lines }))).id;
+  };
+  const [large, small] = [await priced('1500'), await priced('1.50')];
+  const found = async (words: string) => {
+    const list = (await searchInvoices(desk.owner, { ...EVERYTHING, words })).rows.map(({ id }) => id);
+    const all = (await findAll(desk.owner, words)).found.map(({ id }) => id);
+    return [large, small].map((id) => [list.includes(id), all.includes(id)]);
+  };
+  expect(await found('1,500')).toEqual([
+    [true, true],
+    [false, false],
+  ]);
+  await asSuperuser(workshop.admin, `update businesses set locale = 'de-DE' where business_id = $1`, [
+    desk.business.id,
+  ]);
+  expect(await found('1.500')).toEqual([
+    [true, true],
+    [false, false],
+  ]);
+  expect(await found('1,50')).toEqual([
+    [false, false],
+    [true, true],
+  ]);
 });

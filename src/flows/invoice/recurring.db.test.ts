@@ -45,10 +45,14 @@ const messages = (invoiceId: string, kind: string) =>
     invoiceId,
     kind,
   ]);
-const tinyPicture = () =>
-  sharp({ create: { width: 9, height: 9, channels: 3, background: '#8a6d1f' } })
+/** A small picture as a file of an invoice. */
+const keptPicture = async () => {
+  const bytes = await sharp({ create: { width: 9, height: 9, channels: 3, background: '#8a6d1f' } })
     .png()
     .toBuffer();
+  const { id, name, type, size } = await storeFile(house.owner, 'plan.png', 'attachment', bytes);
+  return { id, name, type, size };
+};
 const stageOf = async (id: string) => (await invoiceSheet(house.owner, id)).invoice.stage;
 
 describe('on a day to come', () => {
@@ -260,13 +264,7 @@ describe('one invoice to many', () => {
 
   test('the draft has done its work once they are sent, unless it was written on since; files come along where wanted', async () => {
     await people(1, 'Bass');
-    const {
-      id: fileId,
-      name,
-      type,
-      size,
-    } = await storeFile(house.owner, 'plan.png', 'attachment', await tinyPicture());
-    const files = [{ id: fileId, name, type, size, approve: false }];
+    const files = [{ ...(await keptPicture()), approve: false }];
     const there = async (id: string) =>
       readBusiness(programContext(house.business.id), (db) => invoiceById(db, id)).then((invoice) => invoice !== null);
     const sentWith = async (withFiles: boolean, change = false) => {
@@ -299,18 +297,13 @@ describe('one invoice to many', () => {
 
   test('its days go to everybody, and nobody else’s people are asked to approve', async () => {
     await people(1, 'Alto');
-    const {
-      id: fileId,
-      name,
-      type,
-      size,
-    } = await storeFile(house.owner, 'plan.png', 'attachment', await tinyPicture());
+    const file = await keptPicture();
     const approvers = [{ id: randomUUID(), name: 'Pia', email: 'pia@vane.example' }];
     const dueOn = addDays(dateInZone(new Date(), house.business.zone), 9);
     const draft = await keptDraft(
       house,
       plainPaper(house, {
-        files: [{ id: fileId, name, type, size, approve: true, approvers }],
+        files: [{ ...file, approve: true, approvers }],
         due: { kind: 'date', date: dueOn },
         serviceFrom: '2026-01-02',
       }),
@@ -321,7 +314,7 @@ describe('one invoice to many', () => {
     const [row] = (await bulkSheet(house.owner, id)).rows;
     const { invoice } = await invoiceSheet(house.owner, row?.invoiceId ?? '');
     expect(invoice.printed).toMatchObject({ dueOn, serviceFrom: '2026-01-02' });
-    expect(invoice.paper.files).toEqual([{ id: fileId, name, type, size, approve: true }]);
+    expect(invoice.paper.files).toEqual([{ ...file, approve: true }]);
     // Begun again later, the days are left behind.
     const again = await invoiceSheet(house.owner, await startInvoice(house.owner, { invoiceId: invoice.id }));
     expect(again.invoice.paper).toMatchObject({ due: { kind: 'days', days: 14 }, serviceFrom: '' });
