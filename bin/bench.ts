@@ -228,7 +228,7 @@ async function onStack(
 
 async function measureRunning({ options, admin, web, standIns }: Running): Promise<void> {
   const { foundHouse, keptDraft, plainPaper, sentInvoice } = await import('../tests/support/workshop');
-  const { passwordHash } = await import('@/flows/house/sign-in');
+  const { passwordHash } = await import('@/flows/house/password');
   const house = await foundHouse('Bench', await passwordHash(PASSWORD), PEOPLE[0]?.email);
   if (isWanted('pages')) await measurePages(web, (await sentInvoice(house)).link);
   if (isWanted('paying')) {

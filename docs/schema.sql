@@ -489,13 +489,18 @@ CREATE FUNCTION public.session_holder(begins text, hash bytea, at timestamp with
       and sessions.token_hash = hash and sessions.expires_at > at and sessions.used_at > now() - idle
   $$;
 
-CREATE FUNCTION public.sign_in_candidate(address text) RETURNS TABLE(person_id uuid, business_id uuid, password_hash text)
+CREATE FUNCTION public.sign_in_candidates(address text) RETURNS TABLE(person_id uuid, business_id uuid, password_hash text, confirmed boolean)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
     AS $$
-    select people.id, people.business_id, people.password_hash
+    select people.id, people.business_id, people.password_hash, true
     from sign_in_names named join people on people.business_id = named.business_id and people.id = named.person_id
     where named.email_key = lower(address)
+    union all
+    (select people.id, people.business_id, people.password_hash, false
+      from unconfirmed_names claimed join people on people.business_id = claimed.business_id and people.id = claimed.person_id
+      where claimed.email_key = lower(address) and not exists (select from sign_in_names where email_key = lower(address))
+      order by claimed.created_at desc limit 4)
   $$;
 
 CREATE FUNCTION public.waiting_jobs() RETURNS TABLE(task text, seconds double precision)
@@ -764,7 +769,14 @@ CREATE TABLE public.businesses (
     payouts jsonb DEFAULT '{"when": {"kind": "weekly", "weekday": 1}, "smallest": {}}'::jsonb NOT NULL,
     processor_terms jsonb DEFAULT '{"lag": 1, "reserve": null}'::jsonb NOT NULL,
     payouts_made_to date,
-    voucher_rule jsonb DEFAULT '{"months": 36, "toYearEnd": true}'::jsonb NOT NULL
+    voucher_rule jsonb DEFAULT '{"months": 36, "toYearEnd": true}'::jsonb NOT NULL,
+    signed_up_at timestamp with time zone,
+    mail_confirmed_at timestamp with time zone,
+    business_kind text DEFAULT ''::text NOT NULL,
+    statement_name text DEFAULT ''::text NOT NULL,
+    cards_since timestamp with time zone,
+    CONSTRAINT businesses_cards_answered CHECK (((signed_up_at IS NULL) OR (cards_since IS NULL) OR ((business_kind <> ''::text) AND (statement_name <> ''::text)))),
+    CONSTRAINT businesses_kind_is_a_group CHECK ((business_kind ~ '^(\d{3})?$'::text))
 );
 
 CREATE TABLE public.card_claims (
@@ -1137,7 +1149,20 @@ CREATE TABLE public.log_entries (
     changes jsonb DEFAULT '[]'::jsonb NOT NULL,
     noted_at timestamp with time zone NOT NULL,
     CONSTRAINT log_entries_changes_listed CHECK ((jsonb_typeof(changes) = 'array'::text)),
-    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'vouchers'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text])))
+    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'vouchers'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text, 'signed-up'::text, 'address-confirmed'::text, 'address-changed'::text, 'password-asked'::text, 'sessions-ended'::text])))
+);
+
+CREATE TABLE public.mail_proofs (
+    business_id uuid NOT NULL,
+    person_id uuid NOT NULL,
+    purpose text NOT NULL,
+    email text NOT NULL,
+    nonce text NOT NULL,
+    made_at timestamp with time zone NOT NULL,
+    good_until timestamp with time zone NOT NULL,
+    wrong smallint DEFAULT 0 NOT NULL,
+    used_at timestamp with time zone,
+    CONSTRAINT mail_proofs_purpose_known CHECK ((purpose = ANY (ARRAY['confirm'::text, 'password'::text])))
 );
 
 CREATE TABLE public.messages (
@@ -1160,7 +1185,7 @@ CREATE TABLE public.messages (
     request_id uuid,
     plan_id uuid,
     seen_to_at timestamp with time zone,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -1601,7 +1626,9 @@ CREATE TABLE public.sessions (
     person_id uuid NOT NULL,
     created_at timestamp with time zone NOT NULL,
     expires_at timestamp with time zone NOT NULL,
-    used_at timestamp with time zone DEFAULT now() NOT NULL
+    used_at timestamp with time zone DEFAULT now() NOT NULL,
+    agent text DEFAULT ''::text NOT NULL,
+    address text DEFAULT ''::text NOT NULL
 );
 
 CREATE TABLE public.sign_in_names (
@@ -1708,6 +1735,13 @@ CREATE TABLE public.transfer_files (
     business_id uuid NOT NULL,
     made_at timestamp with time zone NOT NULL,
     by_name text NOT NULL
+);
+
+CREATE TABLE public.unconfirmed_names (
+    email_key text NOT NULL,
+    business_id uuid NOT NULL,
+    person_id uuid NOT NULL,
+    created_at timestamp with time zone NOT NULL
 );
 
 CREATE TABLE public.voucher_moves (
@@ -1872,6 +1906,9 @@ ALTER TABLE ONLY public.link_keys
 ALTER TABLE ONLY public.log_entries
     ADD CONSTRAINT log_entries_pkey PRIMARY KEY (business_id, id);
 
+ALTER TABLE ONLY public.mail_proofs
+    ADD CONSTRAINT mail_proofs_pkey PRIMARY KEY (business_id, person_id, purpose);
+
 ALTER TABLE ONLY public.messages
     ADD CONSTRAINT messages_pkey PRIMARY KEY (business_id, id);
 
@@ -1991,6 +2028,9 @@ ALTER TABLE ONLY public.timeline
 
 ALTER TABLE ONLY public.transfer_files
     ADD CONSTRAINT transfer_files_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.unconfirmed_names
+    ADD CONSTRAINT unconfirmed_names_pkey PRIMARY KEY (business_id, person_id);
 
 ALTER TABLE ONLY public.voucher_moves
     ADD CONSTRAINT voucher_moves_pkey PRIMARY KEY (business_id, id);
@@ -2369,6 +2409,8 @@ CREATE INDEX timeline_of_order ON public.timeline USING btree (business_id, orde
 
 CREATE INDEX timeline_of_plan ON public.timeline USING btree (business_id, plan_id, at, id) WHERE (plan_id IS NOT NULL);
 
+CREATE INDEX unconfirmed_names_of_address ON public.unconfirmed_names USING btree (email_key, created_at DESC);
+
 CREATE INDEX voucher_moves_of ON public.voucher_moves USING btree (business_id, voucher_id, at, id);
 
 CREATE INDEX voucher_moves_of_payment ON public.voucher_moves USING btree (business_id, payment_id) WHERE (payment_id IS NOT NULL);
@@ -2612,6 +2654,12 @@ ALTER TABLE ONLY public.log_entries
 
 ALTER TABLE ONLY public.log_entries
     ADD CONSTRAINT log_entries_business_id_person_id_fkey FOREIGN KEY (business_id, person_id) REFERENCES public.people(business_id, id);
+
+ALTER TABLE ONLY public.mail_proofs
+    ADD CONSTRAINT mail_proofs_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.mail_proofs
+    ADD CONSTRAINT mail_proofs_business_id_person_id_fkey FOREIGN KEY (business_id, person_id) REFERENCES public.people(business_id, id);
 
 ALTER TABLE ONLY public.messages
     ADD CONSTRAINT messages_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -2874,6 +2922,12 @@ ALTER TABLE ONLY public.timeline
 ALTER TABLE ONLY public.transfer_files
     ADD CONSTRAINT transfer_files_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
+ALTER TABLE ONLY public.unconfirmed_names
+    ADD CONSTRAINT unconfirmed_names_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.unconfirmed_names
+    ADD CONSTRAINT unconfirmed_names_business_id_person_id_fkey FOREIGN KEY (business_id, person_id) REFERENCES public.people(business_id, id);
+
 ALTER TABLE ONLY public.voucher_moves
     ADD CONSTRAINT voucher_moves_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
@@ -2965,6 +3019,8 @@ ALTER TABLE public.link_keys ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.log_entries ENABLE ROW LEVEL SECURITY;
 
+ALTER TABLE public.mail_proofs ENABLE ROW LEVEL SECURITY;
+
 ALTER TABLE public.messages ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.number_series ENABLE ROW LEVEL SECURITY;
@@ -3051,6 +3107,8 @@ CREATE POLICY own_business ON public.link_keys TO dahlia_app USING ((business_id
 
 CREATE POLICY own_business ON public.log_entries TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
+CREATE POLICY own_business ON public.mail_proofs TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
 CREATE POLICY own_business ON public.messages TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.number_series TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
@@ -3125,6 +3183,8 @@ CREATE POLICY own_business ON public.timeline TO dahlia_app USING ((business_id 
 
 CREATE POLICY own_business ON public.transfer_files TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
+CREATE POLICY own_business ON public.unconfirmed_names TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
 CREATE POLICY own_business ON public.voucher_moves TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.vouchers TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
@@ -3186,6 +3246,8 @@ ALTER TABLE public.terms_versions ENABLE ROW LEVEL SECURITY;
 ALTER TABLE public.timeline ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.transfer_files ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.unconfirmed_names ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.voucher_moves ENABLE ROW LEVEL SECURITY;
 
@@ -3279,8 +3341,8 @@ REVOKE ALL ON FUNCTION public.refuse_unbalanced_entries() FROM PUBLIC;
 REVOKE ALL ON FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) TO dahlia_app;
 
-REVOKE ALL ON FUNCTION public.sign_in_candidate(address text) FROM PUBLIC;
-GRANT ALL ON FUNCTION public.sign_in_candidate(address text) TO dahlia_app;
+REVOKE ALL ON FUNCTION public.sign_in_candidates(address text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.sign_in_candidates(address text) TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.waiting_jobs() FROM PUBLIC;
 GRANT ALL ON FUNCTION public.waiting_jobs() TO dahlia_app;
@@ -3357,6 +3419,8 @@ GRANT SELECT,INSERT ON TABLE public.ledger_postings TO dahlia_app;
 GRANT SELECT,INSERT ON TABLE public.link_keys TO dahlia_app;
 
 GRANT SELECT,INSERT ON TABLE public.log_entries TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.mail_proofs TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.messages TO dahlia_app;
 
@@ -3435,6 +3499,8 @@ GRANT SELECT,INSERT ON TABLE public.terms_versions TO dahlia_app;
 GRANT SELECT,INSERT ON TABLE public.timeline TO dahlia_app;
 
 GRANT SELECT,INSERT ON TABLE public.transfer_files TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.unconfirmed_names TO dahlia_app;
 
 GRANT SELECT,INSERT ON TABLE public.voucher_moves TO dahlia_app;
 

@@ -19,7 +19,7 @@ import { inBusiness, readBusiness } from '@/db/transaction';
 import { closeDays } from '@/flows/day/close-days';
 import { programContext } from '@/flows/door/program';
 import { storeFile } from '@/flows/file/store-file';
-import { passwordHash } from '@/flows/house/sign-in';
+import { passwordHash } from '@/flows/house/password';
 import { cancelInvoice } from '@/flows/invoice/cancel-invoice';
 import { askQuestion, decideFile } from '@/flows/invoice/consent';
 import { creditInvoice } from '@/flows/invoice/credit-invoice';

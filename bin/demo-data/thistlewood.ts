@@ -11,6 +11,10 @@ import type { Role } from '@/db/people';
 
 export const BUSINESS: Business = {
   ...NEW_PROFILE,
+  mailConfirmedAt: new Date('2025-01-06T17:00:00Z'),
+  kind: '322',
+  statementName: 'THISTLEWOOD STRINGS',
+  cardsSince: new Date('2025-01-06T17:00:00Z'),
   // The processor takes more in euro than was agreed.
   tariff: [
     { currency: 'USD', scheme: '', percent: '2.9', fixedMinor: 30 },

@@ -5,6 +5,7 @@ import { type Actor, mayDo } from '@/flows/door/rights';
 import { composerChoices } from '@/flows/invoice/composer-choices';
 import type { InvoiceSheet } from '@/flows/invoice/invoice-sheet';
 import type { ComposerProps } from '@/ui/composer/composer-props';
+import { shownFirstDay } from './first-day';
 
 /** All that the composer shows of a paper. @param sentVersion the version that is changed, or null for a draft */
 export async function composerOf(
@@ -52,5 +53,6 @@ export async function composerOf(
       : '',
     sentVersion,
     mayAsk: mayDo(actor.role, 'ask'),
+    first: sentVersion === null ? await shownFirstDay(actor, business) : null,
   };
 }

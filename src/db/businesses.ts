@@ -16,7 +16,9 @@ export async function businessById(db: Db): Promise<Business> {
           logo_id as "logoId", accent, bank, reminders, to_char(quiet_from, 'HH24:MI') as "quietFrom",
           to_char(quiet_to, 'HH24:MI') as "quietTo", mail_texts as "mailTexts", ways, terms_id as "termsId",
           signing_secret as "signingSecret",
-          jsonb_build_object('registration', '', 'statement', '', 'signer', '', 'signature', null, 'seal', null) || receipt_style as "receiptStyle", charging, tariff
+          jsonb_build_object('registration', '', 'statement', '', 'signer', '', 'signature', null, 'seal', null) || receipt_style as "receiptStyle", charging, tariff,
+          signed_up_at as "signedUpAt", mail_confirmed_at as "mailConfirmedAt", business_kind as kind, statement_name as "statementName",
+          cards_since as "cardsSince"
         from businesses where business_id = ${db.businessId}`,
   );
   return { ...row, charging: { ...USUAL_POLICY, ...row.charging } };
@@ -29,13 +31,14 @@ export async function insertBusiness(tx: Tx, business: Business): Promise<void> 
     tx,
     sql`insert into businesses (business_id, name, address, phone, email, website, tax_number, country, zone, locale,
           currency, prices_include_tax, smallest_payments, place, logo_id, accent, bank, reminders, quiet_from, quiet_to,
-          mail_texts, ways, terms_id, tariff, created_at)
+          mail_texts, ways, terms_id, tariff, created_at, signed_up_at, mail_confirmed_at, business_kind, statement_name, cards_since)
         values (${business.id}, ${business.name}, ${[...business.address]}, ${business.phone}, ${business.email},
           ${business.website}, ${business.taxNumber}, ${business.country}, ${business.zone}, ${business.locale},
           ${business.currency}, ${business.pricesIncludeTax}, ${JSON.stringify(business.smallestPayments)},
           ${JSON.stringify(business.place)}, ${business.logoId}, ${business.accent}, ${JSON.stringify(business.bank)},
           ${[...business.reminders]}, ${business.quietFrom}, ${business.quietTo}, ${JSON.stringify(business.mailTexts)},
-          ${business.ways ? JSON.stringify(business.ways) : null}, ${business.termsId}, ${JSON.stringify(business.tariff)}, ${tx.now})`,
+          ${business.ways ? JSON.stringify(business.ways) : null}, ${business.termsId}, ${JSON.stringify(business.tariff)}, ${tx.now},
+          ${business.signedUpAt}, ${business.mailConfirmedAt}, ${business.kind}, ${business.statementName}, ${business.cardsSince})`,
   );
 }
 
@@ -56,6 +59,32 @@ export const updateBusiness = (tx: Tx, business: Business): Promise<number> =>
           tariff = ${JSON.stringify(business.tariff)}
         where business_id = ${business.id}`,
   );
+
+/** Notes that it may send from now on; nothing where it may already. */
+export const openSending = (tx: Tx): Promise<number> =>
+  run(
+    tx,
+    sql`update businesses set mail_confirmed_at = ${tx.now} where business_id = ${tx.businessId} and mail_confirmed_at is null`,
+  );
+
+/** Writes the answers that open card payments; since when they are open stays. */
+export const openCards = (tx: Tx, given: Pick<Business, 'kind' | 'statementName'>): Promise<number> =>
+  run(
+    tx,
+    sql`update businesses set business_kind = ${given.kind}, statement_name = ${given.statementName}, cards_since = coalesce(cards_since, ${tx.now})
+        where business_id = ${tx.businessId}`,
+  );
+
+/** Whether anything of it ever asked anybody for money. */
+export async function hasAsked(db: Db): Promise<boolean> {
+  const row = await one<{ asked: boolean }>(
+    db,
+    sql`select exists (select from invoices where business_id = ${db.businessId} and stage <> 'draft')
+          or exists (select from offers where business_id = ${db.businessId} and placed_at is not null)
+          or exists (select from plans where business_id = ${db.businessId} and state <> 'draft') as asked`,
+  );
+  return row.asked;
+}
 
 /**
  * Takes the next numbers of a series; a series begins at 1. Returns the first of them. The row stays locked until the transaction

@@ -16,12 +16,12 @@ export const decidedRights: DecidedRights = {
     `approvals si, attempt_limits siud, authorisation_texts si, authorisations siu, bank_accounts siu, bank_lines siu, bank_matches siu, bank_rules siud, bank_statements si, bulk_invoices siu, bulk_rows siu, businesses siu,
     card_claims siud, cards siu, charges siud, code_sums siu, counters siu, credit_notes si, csv_mappings siu, customers siu, daily_looks siu, day_batches siu,
     discount_codes siu, disputes siu, documents si, earlier_names s, files sid, invoice_sums siu, invoice_versions si, invoices siud,
-    item_options siu, items siu, ledger_entries si, ledger_postings si, link_keys si, log_entries si, messages siu,
+    item_options siu, items siu, ledger_entries si, ledger_postings si, link_keys si, log_entries si, mail_proofs siu, messages siu,
     number_series siud, offer_names sid, offer_revisions sid, offer_sums siu, offer_visits siu, offers siud, orders siu,
     page_versions sid, partner_movements si, partners siu, payment_shares siu, payments siu, payout_days siu, payouts siu, people siu, plans siud, questions siu, rates siu,
     receipts si, recurring_invoices siu, recurring_runs siu, refunds siu, register_sums siu, reminders siud, requests siu,
     saved_lists siud, sessions sid, sign_in_names siud, stock_promises sid, stuck_jobs siud, taxes siu, templates siud, terms siu,
-    terms_versions si, timeline si, transfer_files si, voucher_moves si, vouchers siu, worker_beats siu`
+    terms_versions si, timeline si, transfer_files si, unconfirmed_names siud, voucher_moves si, vouchers siu, worker_beats siu`
       .split(',')
       .map((line) => line.trim()),
   columns: ['receipts.printed UPDATE', 'sessions.used_at UPDATE'],
@@ -47,7 +47,7 @@ export const decidedRights: DecidedRights = {
     'payments_with_item(uuid)',
     'plan_holder(text)',
     'session_holder(text,bytea,timestamp with time zone,interval)',
-    'sign_in_candidate(text)',
+    'sign_in_candidates(text)',
     'waiting_jobs()',
     'work_due(timestamp with time zone)',
   ],

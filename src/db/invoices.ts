@@ -311,6 +311,13 @@ export async function updateSeen(tx: Tx, id: string): Promise<boolean> {
   return touched === 1;
 }
 
+/** The draft that was last written on. */
+export const latestDraft = (db: Db): Promise<{ id: string } | null> =>
+  maybeOne(
+    db,
+    sql`select id from invoices where business_id = ${db.businessId} and stage = 'draft' order by changed_at desc, id desc limit 1`,
+  );
+
 /** The person's own draft on which nothing was ever typed, if there is one: starting again opens it. */
 export const untouchedDraft = (db: Db, byName: string): Promise<{ id: string } | null> =>
   maybeOne(

@@ -15,7 +15,12 @@ export type LogKind =
   | 'signed-in'
   | 'sign-in-failed'
   | 'signed-out'
-  | 'password';
+  | 'password'
+  | 'signed-up'
+  | 'address-confirmed'
+  | 'address-changed'
+  | 'password-asked'
+  | 'sessions-ended';
 
 export type LogEntry = {
   readonly id: string;

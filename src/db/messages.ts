@@ -24,6 +24,10 @@ export type MessageDetails = {
   readonly partnerId?: string;
   /** The charge of a plan that it is about. */
   readonly chargeId?: string;
+  /** Who signs in, for what is about their way in; with the network address and the program that it is about. */
+  readonly personId?: string;
+  readonly address?: string;
+  readonly agent?: string;
   /** A sum that the message names, in minor units. */
   readonly minor?: number;
 };

@@ -11,14 +11,23 @@ export type Actor = {
   readonly role: Role;
 };
 
-export type SignInCandidate = { readonly personId: string; readonly businessId: string; readonly passwordHash: string };
+export type SignInCandidate = {
+  readonly personId: string;
+  readonly businessId: string;
+  readonly passwordHash: string;
+  /** Whether the address is known to be theirs. */
+  readonly confirmed: boolean;
+};
 
-/** Whoever signs in with this address, in whichever business. Outside any business. */
-export const signInCandidate = (db: Connection, email: string): Promise<SignInCandidate | null> =>
-  maybeOne(
+/**
+ * Whoever may sign in with this address, in whichever business: the one person whose it is; while it is nobody's, the latest few who
+ * say so. Outside any business.
+ */
+export const signInCandidates = (db: Connection, email: string): Promise<SignInCandidate[]> =>
+  many(
     db,
-    sql`select person_id as "personId", business_id as "businessId", password_hash as "passwordHash"
-        from sign_in_candidate(${email})`,
+    sql`select person_id as "personId", business_id as "businessId", password_hash as "passwordHash", confirmed
+        from sign_in_candidates(${email})`,
   );
 
 /**
@@ -66,12 +75,41 @@ export const endOtherSessions = (tx: Tx, personId: string, keptHash: Buffer): Pr
 
 export const insertSession = (
   tx: Tx,
-  session: { tokenHash: Buffer; businessId: string; personId: string; createdAt: Date; expiresAt: Date },
+  session: {
+    tokenHash: Buffer;
+    businessId: string;
+    personId: string;
+    createdAt: Date;
+    expiresAt: Date;
+    /** Which program, from which network address. */
+    agent: string;
+    address: string;
+  },
 ): Promise<number> =>
   run(
     tx,
-    sql`insert into sessions (token_hash, business_id, person_id, created_at, expires_at)
-        values (${session.tokenHash}, ${session.businessId}, ${session.personId}, ${session.createdAt}, ${session.expiresAt})`,
+    sql`insert into sessions (token_hash, business_id, person_id, created_at, expires_at, agent, address)
+        values (${session.tokenHash}, ${session.businessId}, ${session.personId}, ${session.createdAt}, ${session.expiresAt},
+          ${session.agent}, ${session.address})`,
+  );
+
+/** Where somebody is signed in; `usedAt` is the computer's own time. */
+export type Session = {
+  readonly tokenHash: Buffer;
+  readonly createdAt: Date;
+  readonly usedAt: Date;
+  readonly agent: string;
+  readonly address: string;
+};
+
+/** A person's open sessions, the last used first. @param idleSeconds one that was not used for so long has ended */
+export const sessionsOf = (db: Db, personId: string, idleSeconds: number): Promise<Session[]> =>
+  many(
+    db,
+    sql`select token_hash as "tokenHash", created_at as "createdAt", used_at as "usedAt", agent, address from sessions
+        where business_id = ${db.businessId} and person_id = ${personId} and expires_at > ${db.now}
+          and used_at > now() - make_interval(secs => ${idleSeconds})
+        order by used_at desc, created_at desc`,
   );
 
 /** Ends one session, and clears away the person's expired ones. */
@@ -82,22 +120,67 @@ export const endSession = (tx: Tx, personId: string, tokenHash: Buffer): Promise
         and (token_hash = ${tokenHash} or expires_at <= ${tx.now})`,
   );
 
-/** Writes a person down. An address that signs in somebody already, of whatever business, breaks `sign_in_names_pkey`. */
-export async function insertPerson(
-  tx: Tx,
-  person: { id: string; businessId: string; name: string; email: string; role: Role; passwordHash: string },
-): Promise<void> {
+type NewPerson = { id: string; businessId: string; name: string; email: string; role: Role; passwordHash: string };
+
+/** Writes a person down whose address is known to be theirs. One that signs in somebody already breaks `sign_in_names_pkey`. */
+export async function insertPerson(tx: Tx, person: NewPerson): Promise<void> {
+  await writePerson(tx, person);
   await run(
     tx,
     sql`insert into sign_in_names (email_key, business_id, person_id)
         values (lower(${person.email}), ${person.businessId}, ${person.id})`,
   );
+}
+
+/** Writes a person down who has yet to show that the address is theirs. */
+export async function insertUnconfirmed(tx: Tx, person: NewPerson): Promise<void> {
+  await writePerson(tx, person);
+  await run(
+    tx,
+    sql`insert into unconfirmed_names (email_key, business_id, person_id, created_at)
+        values (lower(${person.email}), ${person.businessId}, ${person.id}, ${tx.now})`,
+  );
+}
+
+/** Whether a person has yet to show that their address is theirs. */
+export const isUnconfirmed = async (db: Db, personId: string): Promise<boolean> =>
+  (await maybeOne(
+    db,
+    sql`select 1 as yes from unconfirmed_names where business_id = ${db.businessId} and person_id = ${personId}`,
+  )) !== null;
+
+/** Gives a person who has not confirmed theirs another address. */
+export async function changeUnconfirmed(tx: Tx, personId: string, email: string): Promise<void> {
+  await run(
+    tx,
+    sql`update unconfirmed_names set email_key = lower(${email}) where business_id = ${tx.businessId} and person_id = ${personId}`,
+  );
+  await run(tx, sql`update people set email = ${email} where business_id = ${tx.businessId} and id = ${personId}`);
+}
+
+/** Makes an address its person's alone; false where it signs in somebody else already. */
+export async function claimName(tx: Tx, personId: string, email: string): Promise<boolean> {
+  const claimed = await run(
+    tx,
+    sql`insert into sign_in_names (email_key, business_id, person_id) values (lower(${email}), ${tx.businessId}, ${personId})
+        on conflict (email_key) do nothing`,
+  );
+  if (claimed > 0)
+    await run(tx, sql`delete from unconfirmed_names where business_id = ${tx.businessId} and person_id = ${personId}`);
+  return claimed > 0;
+}
+
+async function writePerson(tx: Tx, person: NewPerson): Promise<void> {
   await run(
     tx,
     sql`insert into people (id, business_id, name, email, role, password_hash, created_at)
         values (${person.id}, ${person.businessId}, ${person.name}, ${person.email}, ${person.role}, ${person.passwordHash}, ${tx.now})`,
   );
 }
+
+/** Ends every session of a person. */
+export const endSessionsOf = (tx: Tx, personId: string): Promise<number> =>
+  run(tx, sql`delete from sessions where business_id = ${tx.businessId} and person_id = ${personId}`);
 
 export type DemoPerson = {
   readonly name: string;
@@ -110,14 +193,18 @@ export type DemoPerson = {
 export const demoPeople = (db: Connection): Promise<DemoPerson[]> =>
   many(db, sql`select name, email, role, business from demo_people()`);
 
-/** The address with which a person signs in. */
-export async function emailOf(db: Db, personId: string): Promise<string> {
-  const row = await maybeOne<{ email: string }>(
+/** Somebody of the business, with the address with which they sign in. */
+export type Person = { readonly id: string; readonly name: string; readonly email: string };
+
+export const personWithEmail = (db: Db, personId: string): Promise<Person | null> =>
+  maybeOne(db, sql`select id, name, email from people where business_id = ${db.businessId} and id = ${personId}`);
+
+/** Who of the business has an address. */
+export const personByEmail = (db: Db, email: string): Promise<Person | null> =>
+  maybeOne(
     db,
-    sql`select email from people where business_id = ${db.businessId} and id = ${personId}`,
+    sql`select id, name, email from people where business_id = ${db.businessId} and lower(email) = lower(${email})`,
   );
-  return row?.email ?? '';
-}
 
 /** Everybody who owns the business. */
 export const ownersOf = (db: Db): Promise<{ id: string; name: string; email: string }[]> =>

@@ -174,6 +174,7 @@ export class PaperInput implements Paper {
   @Max(365, { each: true })
   reminders!: number[] | null;
   @IsOptional() @IsObject() @ValidateNested() @Type(() => ElsewhereInput) elsewhere!: ElsewhereInput | null;
+  @IsOptional() @IsBoolean() sample!: boolean;
 }
 
 /** One writing of a draft: a window's name and the count of its changes. */

@@ -1,4 +1,5 @@
 /** The world's countries and their regions (ISO 3166), from the registry's tables. */
+import byCountry from 'country-to-currency';
 import countries from 'i18n-iso-countries';
 import english from 'i18n-iso-countries/langs/en.json';
 import iso from 'iso-3166-2';
@@ -57,4 +58,42 @@ export function regionCode(country: string, text: string): string | null {
     regionNames.set(country, known);
   }
   return known.get(text.trim().toLowerCase()) ?? null;
+}
+
+const zones = new Map<string, string>();
+
+/** Which countries' zones are which, as the language's own tables have it. */
+function zonesByCountry(): ReadonlyMap<string, string> {
+  if (zones.size > 0) return zones;
+  for (const country of Object.keys(countries.getAlpha2Codes()))
+    for (const zone of zonesOf(country)) zones.set(zone, country);
+  return zones;
+}
+
+/** A country's zones (IANA); none where none is known. */
+function zonesOf(country: string): readonly string[] {
+  // Newer engines have a method in place of the property.
+  const locale = new Intl.Locale(`und-${country}`) as Intl.Locale & {
+    readonly timeZones?: readonly string[];
+    readonly getTimeZones?: () => readonly string[] | undefined;
+  };
+  return locale.getTimeZones?.() ?? locale.timeZones ?? [];
+}
+
+/** What is known of places for a first guess. */
+export const guessing = {
+  /** The country in which a zone lies; null where none does, or there is no such zone. */
+  countryOfZone: (zone: string): string | null =>
+    zonesByCountry().get(zone) ?? zonesByCountry().get(presentName(zone)) ?? null,
+  currencyOf: (country: string): string | null => byCountry[country as keyof typeof byCountry] ?? null,
+  zoneOf: (country: string): string | null => zonesOf(country)[0] ?? null,
+};
+
+/** A zone by the name that this engine uses for it: browsers go by newer or older ones. */
+function presentName(zone: string): string {
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: zone }).resolvedOptions().timeZone;
+  } catch {
+    return '';
+  }
 }

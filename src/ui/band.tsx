@@ -57,7 +57,7 @@ export function Band({
               The business’s profile
             </DropdownMenu.Item>
             <DropdownMenu.Item className="menu-item" onSelect={onYou}>
-              Your password
+              You: sessions, password
             </DropdownMenu.Item>
             <DropdownMenu.Item className="menu-item" onSelect={onNight}>
               {night ? 'Day setting' : 'Night setting'}

@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { useState } from 'react';
 import { Button } from './kit/button';
 import { Field } from './kit/field';
@@ -47,16 +48,24 @@ export function SignInForm({ offer }: { offer: Offer | null }) {
         <section className="p-8 md:p-10">
           <div className="flex items-center gap-3 border-b-[3px] border-double border-ink pb-3">
             <Rosette state="Paid" share={1} size={30} />
-            <h1 className="title-screen">Dahlia</h1>
+            <h1 className="title-screen flex-1">Dahlia</h1>
+            <Link href="/sign-up" className="link">
+              Begin with a business of your own
+            </Link>
           </div>
           <div className="mt-6" aria-live="polite">
             <Form
               of={form}
               legend="Signing in"
               actions={
-                <Button type="submit" look={offer ? 'plain' : 'go'} busy={busy} busyWords="Signing in">
-                  Sign in
-                </Button>
+                <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+                  <Button type="submit" look={offer ? 'plain' : 'go'} busy={busy} busyWords="Signing in">
+                    Sign in
+                  </Button>
+                  <Link href="/forgotten" className="link">
+                    Forgotten password
+                  </Link>
+                </div>
               }
             >
               <Field

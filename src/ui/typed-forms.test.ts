@@ -69,6 +69,11 @@ describe('the profile', () => {
     receiptStyle,
     charging,
     tariff,
+    signedUpAt,
+    mailConfirmedAt,
+    kind,
+    statementName,
+    cardsSince,
     ...kept
   } = {
     ...NEW_PROFILE,

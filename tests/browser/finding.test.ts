@@ -2,7 +2,8 @@
 import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
-import { passwordHash, signIn } from '@/flows/house/sign-in';
+import { passwordHash } from '@/flows/house/password';
+import { signIn } from '@/flows/house/sign-in';
 import { askQuestion } from '@/flows/invoice/consent';
 import { addCustomer } from '@/flows/records/customers';
 import { startChromium } from '../support/chromium';

@@ -8,7 +8,7 @@ import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
 import { storeFile } from '@/flows/file/store-file';
-import { passwordHash } from '@/flows/house/sign-in';
+import { passwordHash } from '@/flows/house/password';
 import { askQuestion } from '@/flows/invoice/consent';
 import { addCustomer } from '@/flows/records/customers';
 import { keepTerms } from '@/flows/records/profile';

@@ -5,7 +5,7 @@ import { newCustomer } from '@/core/customer/customer';
 import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
-import { passwordHash } from '@/flows/house/sign-in';
+import { passwordHash } from '@/flows/house/password';
 import { addCustomer } from '@/flows/records/customers';
 import { PRETEND_CARDS } from '../../standins/cards/pretend-cards';
 import { startChromium } from '../support/chromium';

@@ -6,7 +6,8 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
-import { passwordHash, signIn } from '@/flows/house/sign-in';
+import { passwordHash } from '@/flows/house/password';
+import { signIn } from '@/flows/house/sign-in';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
 import {

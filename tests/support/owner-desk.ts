@@ -1,7 +1,7 @@
 /** An owner who is signed in, at a stack and a browser of their own. */
 import type { Browser, Page } from 'puppeteer-core';
 import { afterAll } from 'vitest';
-import { passwordHash } from '@/flows/house/sign-in';
+import { passwordHash } from '@/flows/house/password';
 import { startChromium } from './chromium';
 import { openPage, signInAs } from './person';
 import { type Stack, startStack } from './stack';

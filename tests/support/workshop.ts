@@ -122,6 +122,8 @@ const PROFILE: Business = {
   smallestPayments: { USD: 100 },
   // The clocks of tests jump over many days at once.
   charging: { ...NEW_PROFILE.charging, missed: 'all' },
+  mailConfirmedAt: new Date(0),
+  cardsSince: new Date(0),
 };
 
 export type House = {

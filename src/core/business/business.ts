@@ -38,6 +38,16 @@ export type Business = Seller & {
   readonly charging: ChargingPolicy;
   /** What is agreed with the card processor. */
   readonly tariff: Tariff;
+  /** When somebody founded it by signing up; null where a program did. */
+  readonly signedUpAt: Date | null;
+  /** Since when it may send: somebody of it has confirmed their address. */
+  readonly mailConfirmedAt: Date | null;
+  /** What it is: a group of ISIC Rev. 4, three digits; empty while nobody has said so. */
+  readonly kind: string;
+  /** How it is called on statements of cards. */
+  readonly statementName: string;
+  /** Since when it can be paid through the processor. */
+  readonly cardsSince: Date | null;
 };
 
 /** What the business wants on its receipts: registration data, the statement for donations, who signs. */
@@ -78,6 +88,11 @@ export const NEW_PROFILE = {
   receiptStyle: PLAIN_RECEIPT,
   charging: USUAL_POLICY,
   tariff: [],
+  signedUpAt: null,
+  mailConfirmedAt: null,
+  kind: '',
+  statementName: '',
+  cardsSince: null,
 } satisfies Partial<Business>;
 
 /** The place at which customers without an address are taxed. */
@@ -116,5 +131,18 @@ export function isQuiet({ quietFrom, quietTo }: Pick<Business, 'quietFrom' | 'qu
 /** What a person may write of a business; zone, locale and currency stay. */
 export type ProfileFields = Omit<
   Business,
-  'id' | 'address' | 'zone' | 'locale' | 'currency' | 'signingSecret' | 'receiptStyle' | 'charging' | 'tariff'
+  | 'id'
+  | 'address'
+  | 'zone'
+  | 'locale'
+  | 'currency'
+  | 'signingSecret'
+  | 'receiptStyle'
+  | 'charging'
+  | 'tariff'
+  | 'signedUpAt'
+  | 'mailConfirmedAt'
+  | 'kind'
+  | 'statementName'
+  | 'cardsSince'
 > & { readonly series: readonly NumberSeries[] };

@@ -4,6 +4,7 @@ import type { ChargingPolicy } from '../plan/dunning';
 import type { BusinessTax } from '../tax/business-tax';
 import type { VoucherRule } from '../voucher/voucher';
 import type { Business } from './business';
+import { businessKind } from './kinds';
 import { type Tariff, tariffText } from './tariff';
 
 /** Something that was changed, in words: what, and from which text to which; an empty text where there was or is none. */
@@ -55,6 +56,13 @@ export function profileSettings(business: Business): Shown {
     ['Paid in parts', ways ? yesNo(ways.parts) : ''],
   ]);
 }
+
+/** What opened card payments. */
+export const openingSettings = ({ kind, statementName }: Pick<Business, 'kind' | 'statementName'>): Shown =>
+  shown([
+    ['Kind of business', businessKind(kind)?.name ?? ''],
+    ['Name on card statements', statementName],
+  ]);
 
 /** How long gift vouchers are good. */
 export const voucherSettings = ({ months, toYearEnd }: VoucherRule): Shown =>

@@ -41,6 +41,7 @@ export const copiedPaper = (paper: Paper, freshId: () => string, withFiles = fal
   number: '',
   files: withFiles ? paper.files : [],
   elsewhere: null,
+  sample: false,
 });
 
 /** A paper to start another from at another moment: its own days (of issue, of the service, of a line, when it is due) stay behind. */

@@ -97,12 +97,18 @@ export type PrintedWays = {
   readonly tip: readonly string[] | null;
 };
 
-/** What the processor's fields take for an invoice; null where it is not paid through the processor. */
-export const takenBy = ({
-  card,
-  debit = false,
-}: Pick<PrintedWays, 'card' | 'debit'>): 'card' | 'account' | 'both' | null =>
-  card ? (debit ? 'both' : 'card') : debit ? 'account' : null;
+/**
+ * What the processor's fields take for an invoice; null where it is not paid through the processor.
+ *
+ * @param open whether the business can be paid through it (yet)
+ */
+export const takenBy = (
+  { card, debit = false }: Pick<PrintedWays, 'card' | 'debit'>,
+  open: boolean,
+): 'card' | 'account' | 'both' | null => {
+  if (!open) return null;
+  return card ? (debit ? 'both' : 'card') : debit ? 'account' : null;
+};
 
 /**
  * An invoice as the customer gets it, whole and unchanging from sending on: the page, the e-mail and the PDF are all

@@ -38,6 +38,10 @@ export const MESSAGE_KINDS = {
   'plan-over': { called: 'Notice of the plan’s end', reader: 'business', told: 'nothing' },
   'plan-ended': { called: 'Notice of the plan’s end', reader: 'customer', told: 'all' },
   'payout-returned': { called: 'Notice that a payout came back', reader: 'business', told: 'nothing' },
+  'confirm-address': { called: 'Figures to confirm an address', reader: 'person', told: 'nothing' },
+  'password-link': { called: 'Link for a new password', reader: 'person', told: 'nothing' },
+  'password-changed': { called: 'Notice of a new password', reader: 'person', told: 'nothing' },
+  'new-sign-in': { called: 'Notice that somebody signed in', reader: 'person', told: 'nothing' },
   'partner-statement': { called: 'Partner’s statement', reader: 'partner', told: 'nothing' },
   'partner-page': { called: 'Link to the partner’s page', reader: 'partner', told: 'nothing' },
 } as const satisfies Readonly<
@@ -45,10 +49,14 @@ export const MESSAGE_KINDS = {
     string,
     {
       readonly called: string;
-      readonly reader: 'customer' | 'business' | 'partner';
+      /** `person`: who signs in, by Dahlia itself and not in the business's name. */
+      readonly reader: 'customer' | 'business' | 'partner' | 'person';
       readonly told: 'nothing' | 'handing-over' | 'all';
     }
   >
 >;
 
 export type MessageKind = keyof typeof MESSAGE_KINDS;
+
+/** Whether a kind of message leaves the business: what nobody gets before the business may send. */
+export const isOutward = (kind: MessageKind): boolean => ['customer', 'partner'].includes(MESSAGE_KINDS[kind].reader);

@@ -114,6 +114,8 @@ export type Paper = {
   readonly reminders: readonly number[] | null;
   /** An invoice made elsewhere: its own PDF is the document, and this is what it asks for. */
   readonly elsewhere: { readonly fileId: string; readonly name: string } | null;
+  /** Whether sample lines stand beside it on the desk: they are no part of it, are not counted and never sent. */
+  readonly sample: boolean;
 };
 
 export const MOST_LINES = 500;
@@ -149,6 +151,7 @@ const EMPTY: Paper = {
   ways: USUAL_WAYS,
   reminders: null,
   elsewhere: null,
+  sample: false,
 };
 
 /** A paper whole: what was kept before a field existed, or was never written, is as on an empty one. */

@@ -103,7 +103,17 @@ export type RefusalCode =
   | 'file-too-heavy'
   | 'attempt-used'
   | 'work-first'
-  | 'password-wrong';
+  | 'password-wrong'
+  | 'password-weak'
+  | 'address-signs-in'
+  | 'sign-up-too-often'
+  | 'figures-differ'
+  | 'figures-over'
+  | 'mails-too-often'
+  | 'address-confirmed'
+  | 'mail-not-confirmed'
+  | 'cards-not-answered'
+  | 'cards-not-open';
 
 const WORDS: Readonly<Record<RefusalCode, string>> = {
   'sign-in-failed': 'This address and password do not go together. Try again.',
@@ -215,6 +225,18 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'file-too-heavy':
     'This file could not be read within the time that one file gets. Save it anew in the program it is from, or send less of it.',
   'attempt-used': 'Something else was paid with this press already. Load the page anew, and look before you pay again.',
+  'password-weak': 'Take another password.',
+  'address-signs-in': 'This address signs in already. Sign in with it, or ask for a new password if it is forgotten.',
+  'sign-up-too-often': 'Many have begun from here already. Wait an hour, then try again; what you typed stays here.',
+  'figures-differ': 'These are not the six figures of the latest mail. Look at it again.',
+  'figures-over': 'These figures are no longer good. Have new ones sent.',
+  'mails-too-often': 'Several mails are on their way already. Look among what is taken for unwanted, or wait an hour.',
+  'address-confirmed': 'This address is confirmed already.',
+  'mail-not-confirmed':
+    'Sending opens when your address is confirmed: type the six figures of the mail that we sent you, or follow its link.',
+  'cards-not-answered': 'Something of the two answers needs a look first.',
+  'cards-not-open':
+    'Card payments open when you have said what you sell and under which name you are known: two answers in the profile.',
   'work-first': 'Many wrong passwords were tried. Your computer works something out first; try again.',
   'password-wrong': 'This is not your password so far. Write it again.',
   'too-slow': 'This took too long and was given up. Look whether it was done before you try again.',

@@ -12,7 +12,11 @@ export type Purpose =
   | 'partner-page'
   | 'calendar'
   | 'voucher'
-  | 'device';
+  | 'device'
+  | 'confirm'
+  | 'password'
+  | 'figures'
+  | 'session';
 
 /** A signature of a text for one purpose, HMAC-SHA256 in base64url. */
 export const signatureOf = (purpose: Purpose, text: string): string =>

@@ -5,7 +5,8 @@ import { logPage } from '@/flows/log/log';
 import { asSuperuser } from '../../../tests/support/database';
 import { foundHouse, type House, openWorkshop, type Workshop } from '../../../tests/support/workshop';
 import { demoOffer } from './demo-people';
-import { actorOf, changePassword, isSignedIn, passwordHash, signIn, signInWork, signOut } from './sign-in';
+import { passwordHash } from './password';
+import { actorOf, changePassword, isSignedIn, signIn, signInWork, signOut } from './sign-in';
 
 const PASSWORD = 'a plane and a saw';
 let workshop: Workshop;

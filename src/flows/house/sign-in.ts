@@ -1,26 +1,31 @@
-import { createHash, randomBytes } from 'node:crypto';
-import { hash, verify } from '@node-rs/argon2';
+import { randomBytes } from 'node:crypto';
+import { verify } from '@node-rs/argon2';
 import type { Challenge } from 'altcha-lib';
 import { countAttempt, forgetAttempts, isSpent, type Limit } from '@/db/limits';
-import { beginningOf, newToken } from '@/db/link-tokens';
+import { beginningOf } from '@/db/link-tokens';
 import {
   type Actor,
   endOtherSessions,
   endSession,
-  insertSession,
   passwordHashOf,
-  personById,
+  personWithEmail,
+  type SignInCandidate,
   sessionHolder,
-  signInCandidate,
+  sessionsOf,
+  signInCandidates,
   touchSession,
   updatePassword,
 } from '@/db/people';
 import { anybody, desk, type House } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
-import { sealed, unsealed } from '@/flows/door/signing';
+import { sealed, signatureOf, unsealed } from '@/flows/door/signing';
 import { isFreshWork, setWork, type Work } from '@/flows/door/work';
 import { noteAccess } from '@/flows/log/log';
+import { queueMessage } from '@/flows/message/queue-message';
+import { programName } from '@/outside/programs';
+import { passwordHash, requireGoodPassword } from './password';
+import { type From, hashOf, IDLE_SECONDS, openSession } from './session';
 
 const QUARTER = 900;
 const PER_ADDRESS: Limit = { name: 'sign-in-address', attempts: 30, seconds: QUARTER };
@@ -37,17 +42,9 @@ const OWN_PASSWORD: Limit = { name: 'own-password', attempts: 8, seconds: QUARTE
 /** How the answer to that work begins: a second or two of a computer's time. */
 const WORK_PREFIX = '000';
 
-export const SESSION_DAYS = 14;
-/** A session that nobody used for so long has ended, in seconds of the computer's own time. */
-export const IDLE_SECONDS = 12 * 3600;
 /** Use is written down so often at most. */
 const TOUCH_SECONDS = 300;
 export const DEVICE_DAYS = 400;
-
-const hashOf = (token: string): Buffer => createHash('sha256').update(token).digest();
-
-/** argon2id with the library's recommended cost. */
-export const passwordHash = (password: string): Promise<string> => hash(password);
 
 // Verified against where nobody has the address, so that both answers take the same time.
 let nobody: Promise<string> | undefined;
@@ -62,6 +59,22 @@ type DeviceSeal = { readonly p: string; readonly d: string; readonly until: numb
 function knownDevice(device: string, person: string, now: Date): string | null {
   const seal = device ? unsealed<DeviceSeal>('device', device) : null;
   return seal && seal.p === hashOf(person).toString('hex') && seal.until > now.getTime() ? seal.d : null;
+}
+
+/** What this person's computer carries from now on. @param own its number, where it has one */
+export function deviceSeal(email: string, own: string | null, now: Date): string {
+  const until = now.getTime() + DEVICE_DAYS * 86_400_000;
+  const p = hashOf(nameOf(email)).toString('hex');
+  return sealed('device', { p, d: own ?? randomBytes(12).toString('hex'), until } satisfies DeviceSeal);
+}
+
+/** Whose password this is, of those who say that the address is theirs; null for nobody's. The time it takes does not tell. */
+async function rightOne(candidates: readonly SignInCandidate[], password: string): Promise<SignInCandidate | null> {
+  nobody ??= passwordHash(randomBytes(16).toString('hex'));
+  if (candidates.length === 0) await verify(await nobody, password);
+  let right: SignInCandidate | null = null;
+  for (const one of candidates) if (await verify(one.passwordHash, password)) right ??= one;
+  return right;
 }
 
 async function requireFewTries(
@@ -81,19 +94,24 @@ async function requireFewTries(
 }
 
 /** Notes a try with a wrong password where the address is somebody's. */
-async function noteWrong(house: House, candidate: { businessId: string; personId: string } | null, address: string) {
-  if (!candidate) return;
+async function noteWrong(house: House, candidates: readonly SignInCandidate[], address: string) {
+  const [candidate] = candidates;
+  if (!candidate?.confirmed) return;
   await house.within(candidate.businessId).write(async (tx) => {
-    const { name } = found(await personById(tx, candidate.personId));
+    const { name } = found(await personWithEmail(tx, candidate.personId));
     await noteAccess(tx, 'sign-in-failed', { personId: candidate.personId, name }, address);
   });
 }
 
-/** What comes with a try: the work that was asked for, and what this computer carries from before. */
-export type SignInWith = { readonly work?: Partial<Work> | undefined; readonly device?: string | undefined };
+/** What comes with a try: the work that was asked for, what this computer carries from before, and what it says that it is. */
+export type SignInWith = {
+  readonly work?: Partial<Work> | undefined;
+  readonly device?: string | undefined;
+  readonly agent?: string | undefined;
+};
 
 /**
- * Opens a session.
+ * Opens a session. Who comes from a computer that is not known of them is told so by mail.
  *
  * @param address the network address that tries
  * @returns the secret for the session's cookie, of which the database keeps the hash, and what this computer carries from now on
@@ -105,32 +123,33 @@ export const signIn = anybody({ tells: false }).run(
     email: string,
     password: string,
     address: string,
-    { work, device = '' }: SignInWith = {},
+    { work, device = '', agent = '' }: SignInWith = {},
   ): Promise<{ token: string; expiresAt: Date; device: string }> => {
     const person = nameOf(email);
     const { now } = house;
     const own = knownDevice(device, person, now);
     await requireFewTries(person, address, own, work);
-    const candidate = await house.outside((db) => signInCandidate(db, person));
-    nobody ??= passwordHash(randomBytes(16).toString('hex'));
-    const right = await verify(candidate?.passwordHash ?? (await nobody), password);
-    if (!candidate || !right) {
+    const candidates = await house.outside((db) => signInCandidates(db, person));
+    const right = await rightOne(candidates, password);
+    if (!right) {
       if (!own) await Promise.all([countAttempt(WRONG, person), countAttempt(WRONG_AT_ALL, EVERYBODY)]);
-      await noteWrong(house, candidate, address);
+      await noteWrong(house, candidates, address);
       throw new Refusal('sign-in-failed');
     }
     await forgetAttempts(PER_PAIR, `${address} ${person}`);
-    const { businessId, personId } = candidate;
-    const token = newToken(businessId, 32);
-    const expiresAt = new Date(now.getTime() + SESSION_DAYS * 86_400_000);
-    await house.within(businessId).write(async (tx) => {
-      await insertSession(tx, { tokenHash: hashOf(token), businessId, personId, createdAt: now, expiresAt });
-      const { name } = found(await personById(tx, personId));
+    const { businessId, personId } = right;
+    const from: From = { address, agent };
+    const session = await house.within(businessId).write(async (tx) => {
+      const opened = await openSession(tx, personId, from);
+      const { name, email: toAddress } = found(await personWithEmail(tx, personId));
       await noteAccess(tx, 'signed-in', { personId, name }, address);
+      if (!own && right.confirmed) {
+        const key = `new-sign-in:${hashOf(opened.token).toString('hex')}`;
+        await queueMessage(tx, { kind: 'new-sign-in', key, toName: name, toAddress, details: { address, agent } });
+      }
+      return opened;
     });
-    const until = now.getTime() + DEVICE_DAYS * 86_400_000;
-    const seal: DeviceSeal = { p: hashOf(person).toString('hex'), d: own ?? randomBytes(12).toString('hex'), until };
-    return { token, expiresAt, device: sealed('device', seal) };
+    return { ...session, device: deviceSeal(person, own, now) };
   },
 );
 
@@ -163,11 +182,47 @@ export const signOut = desk('see').write(async (tx, token: string, address: stri
   await noteAccess(tx, 'signed-out', tx, address);
 });
 
+/** A place where somebody is signed in. `key` names it to its own person, and opens nothing. */
+export type SignedInPlace = {
+  readonly key: string;
+  readonly program: string;
+  readonly address: string;
+  readonly since: Date;
+  /** The computer's own time; written down every few minutes at most. */
+  readonly usedAt: Date;
+  readonly here: boolean;
+};
+
+const keyOf = (hash: Buffer): string => signatureOf('session', hash.toString('hex')).slice(0, 24);
+
+/** Where the person is signed in, last used first. @param token the session that looks */
+export const signedInPlaces = desk('see').read(async (db, token: string): Promise<SignedInPlace[]> => {
+  const sessions = await sessionsOf(db, db.personId, IDLE_SECONDS);
+  return sessions.map(({ tokenHash, agent, address, createdAt, usedAt }) => ({
+    key: keyOf(tokenHash),
+    program: programName(agent),
+    address,
+    since: createdAt,
+    usedAt,
+    here: tokenHash.equals(hashOf(token)),
+  }));
+});
+
+/** Ends one of the person's other sessions, or all of them. @param key which one; empty for all but this @param token the one that stays */
+export const endPlaces = desk('see').write(async (tx, key: string, token: string, address: string): Promise<void> => {
+  const kept = hashOf(token);
+  if (!key) await endOtherSessions(tx, tx.personId, kept);
+  else
+    for (const { tokenHash } of await sessionsOf(tx, tx.personId, IDLE_SECONDS))
+      if (keyOf(tokenHash) === key && !tokenHash.equals(kept)) await endSession(tx, tx.personId, tokenHash);
+  await noteAccess(tx, 'sessions-ended', tx, address);
+});
+
 /**
  * Gives the person who is signed in a new password; all their other sessions end.
  *
  * @param token the session that stays
- * @throws Refusal `password-wrong` where the old one is not right, `sign-in-too-often`
+ * @throws Refusal `password-wrong` where the old one is not right, `password-weak`, `sign-in-too-often`
  */
 export const changePassword = desk('see').run(
   async (
@@ -180,6 +235,8 @@ export const changePassword = desk('see').run(
     if ((await countAttempt(OWN_PASSWORD, personId)) > 0) throw new Refusal('sign-in-too-often');
     const before = found(await ctx.read((db) => passwordHashOf(db, personId)));
     if (!(await verify(before, passwords.old))) throw new Refusal('password-wrong');
+    const { name, email } = found(await ctx.read((db) => personWithEmail(db, personId)));
+    await requireGoodPassword('fresh', passwords.fresh, [name, email]);
     const after = await passwordHash(passwords.fresh);
     await ctx.write(async (tx) => {
       await updatePassword(tx, personId, after);

@@ -1,6 +1,6 @@
 import type { NumberSeries } from '@/core/invoice/numbering';
 import { numberSeries } from '@/db/businesses';
-import { emailOf } from '@/db/people';
+import { personWithEmail } from '@/db/people';
 import { recurringOf } from '@/db/recurring';
 import { templatesOf } from '@/db/templates';
 import { type Terms, termsList } from '@/db/terms';
@@ -25,7 +25,7 @@ export const composerChoices = desk('see').read(
       recurring: (await recurringOf(db))
         .filter((repeat) => repeat.customerId === customerId && repeat.state !== 'finished')
         .map(({ id, name }) => ({ id, name })),
-      ownEmail: await emailOf(db, db.personId),
+      ownEmail: (await personWithEmail(db, db.personId))?.email ?? '',
     };
   },
 );

@@ -21,7 +21,7 @@ import { newToken } from '@/db/link-tokens';
 import type { Db, Tx } from '@/db/pool';
 import { templateById } from '@/db/templates';
 import { addToTimeline } from '@/db/timeline';
-import { desk } from '@/flows/door/operation';
+import { desk, type Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { localeOf, readingOf } from './paper-setting';
@@ -77,6 +77,14 @@ export const startInvoice = desk('ask').write(async (tx, from: StartFrom = {}): 
   await addToTimeline(tx, id, { kind: 'made' }, tx.name);
   return id;
 });
+
+/** The first paper of somebody who has just signed up: empty, with a sample beside it. Returns its id. */
+export async function writeSample(tx: Writing, business: Business): Promise<string> {
+  const paper = { ...emptyPaper(business, null), sample: true };
+  const id = await writeDraft(tx, business, paper, { revision: 0, origin: 'desk' });
+  await addToTimeline(tx, id, { kind: 'made' }, tx.name);
+  return id;
+}
 
 /** Writes a new draft down with its sums; the event is the caller's to tell. Returns its id. */
 export async function writeDraft(

@@ -1,4 +1,6 @@
 import { smallestPayment } from '@/core/business/business';
+import { cardsOpen } from '@/core/business/opening';
+import { takenBy } from '@/core/invoice/printed';
 import { jsonMinor } from '@/core/money/money';
 import { payable } from '@/core/payment/part-payment';
 import { invoiceLetter } from '@/documents/mail/invoice-letters';
@@ -45,7 +47,13 @@ export const proofPage = desk('see').run(async (ctx, id: string) => {
       : {}),
     smallest: smallestPayment(sheet.business, invoice.currency),
   });
-  return { invoice, dueMinor, payable: may, zone: sheet.business.zone };
+  return {
+    invoice,
+    dueMinor,
+    payable: may,
+    zone: sheet.business.zone,
+    takes: takenBy(ways, cardsOpen(sheet.business)),
+  };
 });
 
 /** The payment code that the customer's page would show now. @throws Refusal `not-found` where there would be none */

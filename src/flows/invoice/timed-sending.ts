@@ -8,6 +8,7 @@ import { customerById } from '@/db/customers';
 import { claimScheduled, lockedInvoice, updateSendAt } from '@/db/invoices';
 import { personById } from '@/db/people';
 import { addToTimeline } from '@/db/timeline';
+import { requireSending } from '@/flows/door/opening';
 import { type Context, desk, inNameOf } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
@@ -18,7 +19,7 @@ import { readingOf } from './paper-setting';
  * Sets a draft to go out by itself. It is checked now as it would be on that day; any later change takes the time away.
  *
  * @param on day and time of the business's zone, `YYYY-MM-DDTHH:MM`
- * @throws Refusal `paper-not-ready`, `draft-changed-elsewhere`, `draft-already-sent`
+ * @throws Refusal `mail-not-confirmed`, `paper-not-ready`, `draft-changed-elsewhere`, `draft-already-sent`
  */
 export const setSendingTime = desk('ask').run(
   async (
@@ -32,6 +33,7 @@ export const setSendingTime = desk('ask').run(
       if (draft.stage !== 'draft') throw new Refusal('draft-already-sent');
       if (draft.revision !== revision) throw new Refusal('draft-changed-elsewhere');
       const business = await businessById(tx);
+      await requireSending(tx, business);
       const customer = draft.paper.customerId ? await customerById(tx, draft.paper.customerId) : null;
       if (!isCalendarDate(day) || !/^([01]\d|2[0-3]):[0-5]\d/.test(time))
         throw new Refusal('paper-not-ready', [{ field: 'on', words: 'Choose a day and a time to send it.' }]);

@@ -23,6 +23,7 @@ import {
 } from '@/db/offers';
 import { type OrderRow, orderRows } from '@/db/orders';
 import { isTaken } from '@/db/sql';
+import { requireCards, requireSending } from '@/flows/door/opening';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
@@ -164,6 +165,9 @@ export const placeOffer = desk('ask').write(async (tx, id: string): Promise<void
   const placed = found(await offerById(tx, id, true));
   const faults = offerFaults(placed.offer);
   if (faults.length > 0) throw new Refusal('offer-not-ready', faults);
+  const business = await businessById(tx);
+  await requireSending(tx, business);
+  await requireCards(tx, business);
   await updatePlaced(tx, id);
 });
 

@@ -8,6 +8,7 @@ import { customerById } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
 import { insertPayments, type Payment, paymentByDeskKey, paymentById } from '@/db/payments';
 import { addToTimeline } from '@/db/timeline';
+import { requireCards } from '@/flows/door/opening';
 import { desk, type Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
@@ -86,6 +87,7 @@ async function claimAtDesk(tx: Writing, asked: DeskPayment): Promise<{ mine: boo
   if (before) return { mine: false, payment: before };
   await requireFreshAttempt(tx, asked.attemptKey);
   const business = await businessById(tx);
+  await requireCards(tx, business);
   const id = await writeDraft(tx, business, deskPaper(asked), { revision: 1, origin: 'desk' });
   await addToTimeline(tx, id, { kind: 'made' }, tx.name);
   await issueDraft(tx, business, found(await invoiceById(tx, id)), sendBy('hand'));

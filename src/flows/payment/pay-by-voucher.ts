@@ -1,4 +1,5 @@
 import { smallestPayment } from '@/core/business/business';
+import { cardsOpen } from '@/core/business/opening';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
 import { evened, payable } from '@/core/payment/part-payment';
@@ -87,8 +88,13 @@ async function spend(
   await spendVoucher(tx, voucher.id, { minor: paysMinor, paymentId: payment.id, byName: tx.name });
 }
 
-/** Whether the payer of an invoice is asked for a voucher at all. */
-export const mayPayByVoucher = byLink(INVOICE_LINK).read((db): Promise<boolean> => hasVouchers(db));
+/** What the payer of an invoice is asked for at all: a card or a bank account by the processor, a voucher. */
+export const waysOpen = byLink(INVOICE_LINK).read(
+  async (db): Promise<{ readonly processor: boolean; readonly voucher: boolean }> => ({
+    processor: cardsOpen(await businessById(db)),
+    voucher: await hasVouchers(db),
+  }),
+);
 
 /**
  * What a voucher would pay of a linked invoice. Guessing is slow: so many codes an hour from one address.

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { smallestPayment } from '@/core/business/business';
+import { cardsOpen } from '@/core/business/opening';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { takenBy } from '@/core/invoice/printed';
@@ -166,10 +167,10 @@ async function claimPayment(tx: Tx, invoiceId: string, attempt: PayAttempt): Pro
   // The whole is paid by one; parts by several people may be under way together, each within what the others leave.
   const open = ways.parts ? null : await pendingPayment(tx, invoiceId);
   if (open) return { mine: false, payment: open };
-  const take = takenBy(ways);
+  const business = await businessById(tx);
+  const take = takenBy(ways, cardsOpen(business));
   if (!take) throw new Refusal('invoice-not-payable');
   await requireConsent(tx, invoice, attempt.acceptsTerms === true);
-  const business = await businessById(tx);
   const sums = evened({ total: invoice.totalMinor, paid: invoice.paidMinor, refunded: invoice.refundedMinor });
   const terms = payable({
     ...sums,

@@ -17,6 +17,7 @@ import { deletePlan, insertPlan, type Plan, planById, updatePlan } from '@/db/pl
 import type { Db, Tx } from '@/db/pool';
 import { addToTimeline } from '@/db/timeline';
 import { PLAN_LINK } from '@/flows/door/links';
+import { requireCards, requireSending } from '@/flows/door/opening';
 import { byLink, type Context, desk, inNameOf, type Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
@@ -111,6 +112,8 @@ export async function sendPlanNow(tx: Writing, id: string, way: 'mail' | 'text' 
   if (plan.state === 'active' || plan.state === 'paused') throw new Refusal('plan-runs');
   if (plan.state !== 'draft' && plan.state !== 'waiting') throw new Refusal('plan-ended');
   await requireReady(tx, business, plan);
+  await requireSending(tx, business);
+  if (plan.terms.pay === 'card') await requireCards(tx, business);
   const customer = found(await customerById(tx, plan.customerId));
   if (way === 'mail' && !customer.email) throw new Refusal('customer-without-email');
   if ((way === 'text' || way === 'chat') && !customer.phone) throw new Refusal('customer-without-phone');

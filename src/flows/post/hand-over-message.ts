@@ -43,10 +43,11 @@ async function postMail(subject: Subject): Promise<boolean> {
   const written = await WRITERS[message.kind].mail(subject);
   if (!written) return false;
   const { subject: about, text, html, files } = written;
-  const inward = MESSAGE_KINDS[message.kind].reader === 'business';
+  const { reader } = MESSAGE_KINDS[message.kind];
+  const inward = reader === 'business' || reader === 'person';
   await post.handOver({
     messageId: `<${message.id}.${business.id}@${new URL(publicUrl).hostname}>`,
-    from: { name: business.name, address: mailFrom },
+    from: { name: reader === 'person' ? 'Dahlia' : business.name, address: mailFrom },
     // Whoever answers a customer's question from the mail program reaches the customer.
     replyTo: message.kind === 'question' ? (message.details.from ?? mailFrom) : inward ? mailFrom : business.email,
     to: { name: message.toName, address: message.toAddress },

@@ -18,6 +18,7 @@ import {
 } from './invoice-letters';
 import { orderMail, requestMail, shortRequest } from './offer-letters';
 import { partnerPageMail, partnerStatementMail, payoutReturnedMail } from './payout-letters';
+import { confirmMail, newSignInMail, passwordChangedMail, passwordLinkMail } from './person-letters';
 import {
   cardAskedMail,
   chargeNoticeMail,
@@ -78,6 +79,10 @@ export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
   'plan-ending': { mail: planEndingMail },
   'plan-over': { mail: planOverMail },
   'settings-changed': { mail: settingsMail },
+  'confirm-address': { mail: confirmMail },
+  'password-link': { mail: passwordLinkMail },
+  'password-changed': { mail: passwordChangedMail },
+  'new-sign-in': { mail: newSignInMail },
   voucher: { mail: voucherMail },
   dispute: { mail: disputeMail },
   'payout-returned': { mail: payoutReturnedMail },

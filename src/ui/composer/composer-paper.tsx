@@ -15,6 +15,7 @@ import { PaperHead } from './paper-head';
 import { PaperLetterhead } from './paper-letterhead';
 import { PaperSums } from './paper-sums';
 import type { ShownProblems } from './problems';
+import { SampleLines } from './sample-lines';
 import type { useLines } from './use-lines';
 
 /** The smallest card payment in a currency, in words; empty where there is none. */
@@ -111,6 +112,14 @@ export function ComposerPaper({
           onTally={onLine}
           onKeep={onKeepLine}
         />
+        {paper.sample && !fixed ? (
+          <SampleLines
+            currency={reading.document.currency}
+            locale={setting.locale}
+            onUse={(sample) => lines.addWritten({ ...sample, id: crypto.randomUUID() }, 'what')}
+            onDiscard={() => onChange({ sample: false })}
+          />
+        ) : null}
         <div className="grid gap-x-8 gap-y-4 pb-5 pt-2 sm:grid-cols-[1fr_1.05fr] sm:pl-[34px]">
           <div>
             <label className="label" htmlFor="note">

@@ -4,6 +4,7 @@ import type { NumberSeries } from '@/core/invoice/numbering';
 import type { Seller } from '@/core/invoice/printed';
 import type { BusinessTax } from '@/core/tax/business-tax';
 import type { Place } from '@/core/tax/tax-rules';
+import type { ShownFirstDay } from '../house/what-opens';
 import type { Kept } from './draft-state';
 import type { TermsChoice } from './paper-after';
 
@@ -43,4 +44,6 @@ export type ComposerProps = {
   /** A sent invoice that is changed, with the version that was read; null for a draft. */
   readonly sentVersion: number | null;
   readonly mayAsk: boolean;
+  /** How the first days stand, where they are not over. */
+  readonly first: ShownFirstDay | null;
 };

@@ -1,5 +1,6 @@
 'use client';
 import type { Working } from '@/core/tally/working';
+import { type ShownFirstDay, WhatOpens } from '../house/what-opens';
 import { Button } from '../kit/button';
 import { WorkingSteps } from '../working';
 import { ProofPane } from './proof-pane';
@@ -15,6 +16,7 @@ export function ComposerSide({
   currency,
   locale,
   onTotal,
+  first,
 }: {
   id: string;
   working: Working;
@@ -27,9 +29,12 @@ export function ComposerSide({
   currency: string;
   locale: string;
   onTotal: () => void;
+  /** How the first days stand, where they are not over. */
+  first: ShownFirstDay | null;
 }) {
   return (
     <div className="grid gap-6">
+      {first ? <WhatOpens of={first} /> : null}
       <section aria-label="Tally" aria-live="off">
         <div className="flex h-[32px] items-baseline justify-between border-b border-ink">
           <h2 className="title-section private truncate">Tally: {shownWorking.title}</h2>

@@ -9,6 +9,8 @@ import { sendingProblems } from '@/core/invoice/sending';
 import type { Paper } from '@/core/paper/paper';
 import { type Figure as AskedFigure, working } from '@/core/tally/working';
 import { localeFor } from '@/core/words/words';
+import { toFigures } from '../house/confirm-form';
+import { OrBeginWith } from '../house/or-begin-with';
 import { Button } from '../kit/button';
 import { sayTrouble } from '../kit/toasts';
 import { ChangeDialog } from './change-dialog';
@@ -32,6 +34,7 @@ import { useSentPaper } from './use-sent-paper';
 export function Composer(props: ComposerProps) {
   const { id, taxes, locale, today, mayAsk, sentVersion } = props;
   const fixed = sentVersion !== null;
+  const isUnconfirmed = props.first?.steps.some(({ step, state }) => step === 'mail' && state !== 'open') ?? false;
   const router = useRouter();
   const toSheet = useCallback(() => router.replace(`/ask/invoices/${id}` as Route), [router, id]);
   const onGone = useCallback(
@@ -98,11 +101,15 @@ export function Composer(props: ComposerProps) {
 
   const askToSend = useCallback(() => {
     setTried(true);
-    const [first] = sendingProblems(paper, reading, fixed ? issueDate(paper, today) : today);
-    if (!first) return ask();
-    sayTrouble(first.words);
-    focusField(first.field === 'lines' ? `${paper.lines[0]?.id}.what` : first.field);
-  }, [paper, reading, today, fixed, ask]);
+    const [problem] = sendingProblems(paper, reading, fixed ? issueDate(paper, today) : today);
+    if (problem) {
+      sayTrouble(problem.words);
+      return focusField(problem.field === 'lines' ? `${paper.lines[0]?.id}.what` : problem.field);
+    }
+    if (!isUnconfirmed) return ask();
+    sayTrouble('Sending opens when your address is confirmed: type the six figures of the mail.');
+    toFigures();
+  }, [paper, reading, today, fixed, ask, isUnconfirmed]);
 
   useSendKey(askToSend, mayAsk);
 
@@ -148,6 +155,14 @@ export function Composer(props: ComposerProps) {
         </p>
       ) : null}
 
+      {props.first?.isFirst && paper.sample && !fixed ? (
+        <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
+          <p className="font-serif text-[18px]/[26px]">
+            Your first invoice is half written: say who pays, and what for.
+          </p>
+          <OrBeginWith />
+        </div>
+      ) : null}
       <div className="grid items-start gap-7 pb-10 lg:grid-cols-[minmax(0,1fr)_minmax(340px,432px)]">
         <ComposerPaper
           setting={props}
@@ -178,6 +193,7 @@ export function Composer(props: ComposerProps) {
           currency={document.currency}
           locale={locale}
           onTotal={() => setAsked({ of: 'total' })}
+          first={fixed ? null : props.first}
         />
       </div>
 

@@ -71,17 +71,22 @@ export function useLines(paper: Paper, change: Change) {
     [insert],
   );
 
-  const addItem = useCallback(
-    (item: Item, option: ItemOption | null, currency: string) => {
-      const line = lineOfItem(crypto.randomUUID(), item, option, currency);
+  /** Adds a line that is written already; a blank one at the end gives way. */
+  const addWritten = useCallback(
+    (line: PaperLine, focus: string) =>
       change((before) => {
         const last = before.lines.at(-1);
         const blank = last && !last.what.trim() && !last.price.trim();
-        focusNext.current = `${line.id}.quantity`;
+        focusNext.current = `${line.id}.${focus}`;
         return { ...before, lines: blank ? before.lines.toSpliced(-1, 1, line) : [...before.lines, line] };
-      });
-    },
+      }),
     [change],
+  );
+
+  const addItem = useCallback(
+    (item: Item, option: ItemOption | null, currency: string) =>
+      addWritten(lineOfItem(crypto.randomUUID(), item, option, currency), 'quantity'),
+    [addWritten],
   );
 
   const duplicateLine = useCallback(
@@ -143,5 +148,5 @@ export function useLines(paper: Paper, change: Change) {
     },
     [addLine],
   );
-  return { changeLine, addLine, addItem, duplicateLine, removeLine, moveLine, pasteInto, enter };
+  return { changeLine, addLine, addItem, addWritten, duplicateLine, removeLine, moveLine, pasteInto, enter };
 }

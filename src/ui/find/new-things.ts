@@ -80,5 +80,6 @@ export const FURTHER_PLACES: readonly { readonly words: string; readonly path: s
   { words: 'Vouchers', path: '/records/vouchers', also: 'gifts' },
   { words: 'Donation statements', path: '/records/letters', also: 'gifts letters' },
   { words: 'The business’s profile', path: '/settings/profile', also: 'settings' },
-  { words: 'Your password', path: '/settings/you' },
+  { words: 'You: sessions, password', path: '/settings/you', also: 'sign out everywhere' },
+  { words: 'Card payments', path: '/settings/cards', also: 'statement name kind of business' },
 ];

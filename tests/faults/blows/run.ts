@@ -4,7 +4,7 @@ import { mkdirSync, rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { migrate, prepareDatabase } from '@/db/migrate';
 import { closePool } from '@/db/pool';
-import { passwordHash } from '@/flows/house/sign-in';
+import { passwordHash } from '@/flows/house/password';
 import { STAND_IN_TICKETS, startDatabase, stopDatabase } from '../../../bin/stack/programs';
 import { asSuperuser } from '../../support/database';
 import { type CardManner, type MailManner, type Rude, rudeCards, rudeMail } from '../../support/manners';

@@ -1,6 +1,7 @@
 /** Houses with something of everything, to be attacked. */
 
-import { passwordHash, signIn } from '@/flows/house/sign-in';
+import { passwordHash } from '@/flows/house/password';
+import { signIn } from '@/flows/house/sign-in';
 import { takePayment } from '@/flows/payment/take-payment';
 import { asSuperuser } from '../database';
 import { paidOrder, placedOffer } from '../offers';

@@ -1,5 +1,6 @@
 import type { Metadata, Route } from 'next';
 import Link from 'next/link';
+import { shownFirstDay } from '@/app/first-day';
 import { pageActor } from '@/app/session';
 import { daysBetween } from '@/core/dates/calendar-date';
 import { clockTime, dayHeading, shortDate } from '@/core/dates/date-text';
@@ -7,12 +8,14 @@ import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
 import { DAYS_AHEAD } from '@/core/today/horizon';
 import { type TodayView, todayView } from '@/flows/day/today';
+import { WhatOpens } from '@/ui/house/what-opens';
 import { Amount, Figure } from '@/ui/kit/amount';
 import { Empty } from '@/ui/kit/empty';
 import { SumsBeside } from '@/ui/kit/sums-beside';
 import { GroupHead } from '@/ui/list/list-group';
 import { WorkGroups, WorkUnderWay } from '@/ui/today/work-list';
 import { CHANNEL_WORDS } from '../money/payments/json-payment';
+import { FirstDayView } from './first-day-view';
 import { TodayHorizon } from './today-horizon';
 import { shownRow } from './work-words';
 
@@ -88,6 +91,9 @@ export default async function TodayPage() {
   const view = await todayView(actor);
   const { business, today, work, horizon } = view;
   const shown = (row: Parameters<typeof shownRow>[0]) => shownRow(row, view, actor.role);
+  const first = await shownFirstDay(actor, business);
+  if (first?.isFirst && first.draftId)
+    return <FirstDayView first={first} draftId={first.draftId} heading={dayHeading(today, business.locale)} />;
   const count = work.groups.reduce((all, { rows }) => all + rows.length, 0);
   const setting = { currency: business.currency, locale: business.locale };
   const amount = (minor: bigint) => (
@@ -123,6 +129,11 @@ export default async function TodayPage() {
                 />
               )}
             </div>
+            {first ? (
+              <div className="mt-7">
+                <WhatOpens of={first} />
+              </div>
+            ) : null}
             {work.waits.length > 0 ? <WorkUnderWay rows={work.waits.map(shown)} {...setting} /> : null}
           </section>
           <CameIn view={view} />

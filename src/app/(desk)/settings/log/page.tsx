@@ -26,6 +26,11 @@ const WORDS: Readonly<Record<LogEntry['kind'], string>> = {
   'sign-in-failed': 'a wrong password was tried',
   'signed-out': 'signed out',
   password: 'chose a new password',
+  'signed-up': 'signed up',
+  'address-confirmed': 'confirmed their address',
+  'address-changed': 'corrected their address',
+  'password-asked': 'a link for a new password was asked for',
+  'sessions-ended': 'signed out everywhere else',
 };
 
 /** Who changed what holds for the whole business, and who signed in: newest first, for the owners. */
@@ -54,7 +59,7 @@ export default async function LogPage({ searchParams }: { searchParams: Promise<
               </span>
               <div className="min-w-0">
                 <span className="name private">{entry.byName}</span>
-                {entry.kind === 'sign-in-failed' ? ': ' : ' '}
+                {['sign-in-failed', 'password-asked'].includes(entry.kind) ? ': ' : ' '}
                 {WORDS[entry.kind]}
                 {entry.address ? <span className="private text-soft"> from {entry.address}</span> : null}
                 {entry.changes.map(({ what, from, to }) => (

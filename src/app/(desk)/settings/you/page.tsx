@@ -1,16 +1,39 @@
 import type { Metadata } from 'next';
-import { pageActor } from '@/app/session';
+import { cookies } from 'next/headers';
+import { pageActor, SESSION_COOKIE } from '@/app/session';
+import { clockTime, shortDate } from '@/core/dates/date-text';
+import { dateInZone } from '@/core/dates/zone';
+import { signedInPlaces } from '@/flows/house/sign-in';
+import { businessToday } from '@/flows/payment/payment-list';
+import { SignedInPlaces } from '@/ui/house/signed-in-places';
 import { PasswordForm } from '@/ui/profile/password-form';
 
-export const metadata: Metadata = { title: 'Your password' };
+export const metadata: Metadata = { title: 'You' };
 
 export default async function YouPage() {
-  await pageActor();
+  const actor = await pageActor();
+  const { business } = await businessToday(actor);
+  const { zone, locale } = business;
+  const token = (await cookies()).get(SESSION_COOKIE)?.value ?? '';
+  const places = await signedInPlaces(actor, token);
+  const time = (at: Date) => `${shortDate(dateInZone(at, zone), locale, { year: true })}, ${clockTime(at, zone)}`;
   return (
-    <div className="mx-auto max-w-[560px] px-4 pb-10 pt-6 sm:px-7">
-      <article className="sheet px-7 py-6" aria-label="Your password">
-        <h1 className="title-screen mb-1">Your password</h1>
-        <p className="document mb-5">
+    <div className="mx-auto max-w-[620px] px-4 pb-10 pt-6 sm:px-7">
+      <article className="sheet px-7 py-6" aria-label="You">
+        <h1 className="title-screen mb-4">{actor.name}</h1>
+        <h2 className="title-section mb-1 border-b border-ink pb-1.5">Where you are signed in</h2>
+        <SignedInPlaces
+          places={places.map(({ key, program, address, since, usedAt, here }) => ({
+            key,
+            program,
+            address,
+            since: time(since),
+            used: time(usedAt),
+            here,
+          }))}
+        />
+        <h2 className="title-section mb-1 mt-8 border-b border-ink pb-1.5">Your password</h2>
+        <p className="mb-4 mt-2 text-soft">
           With a new password you stay signed in here; everywhere else your sessions end at once.
         </p>
         <PasswordForm />

@@ -11,7 +11,7 @@ import { transferCode } from '@/core/words/invoice-wording';
 import { accountText, isLanguage, localeFor, wordsOf } from '@/core/words/words';
 import { approverOf } from '@/flows/invoice/approvers';
 import { cardFieldsUrl, partAskedNow, payableNow, viewByLink } from '@/flows/invoice/payer-page';
-import { mayPayByVoucher } from '@/flows/payment/pay-by-voucher';
+import { waysOpen } from '@/flows/payment/pay-by-voucher';
 import { PayerInvoice } from '@/ui/payer/payer-invoice';
 
 const view = cache(viewByLink);
@@ -71,6 +71,8 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
   const open = found.stage === 'sent' && dueMinor > 0n;
   const part = partAskedNow(found, payable);
   const { terms } = printed;
+  const { processor, voucher } = await waysOpen(token);
+  const takes = takenBy(printed.ways, processor);
   return (
     <PayerInvoice
       invoice={printed}
@@ -104,10 +106,10 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
         open
           ? {
               kind: 'open',
-              card: takenBy(printed.ways) !== null,
-              byVoucher: await mayPayByVoucher(token),
+              card: takes !== null,
+              byVoucher: voucher,
               open: {
-                fieldsUrl: cardFieldsUrl({ take: takenBy(printed.ways) ?? 'card', locale }),
+                fieldsUrl: cardFieldsUrl({ take: takes ?? 'card', locale }),
                 pending: found.pending ? (found.pending.approvalUrl ?? 'checking') : null,
                 collecting: found.pending?.expectedAt
                   ? words.collecting(

@@ -1,7 +1,6 @@
 import type { Metadata } from 'next';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
-import { takenBy } from '@/core/invoice/printed';
 import { jsonMinor } from '@/core/money/money';
 import { approveFirstWords, waitsForWords } from '@/core/words/approval-wording';
 import { transferCode } from '@/core/words/invoice-wording';
@@ -14,7 +13,7 @@ export const metadata: Metadata = { title: 'Proof' };
 export default async function ProofPage({ params }: { params: Promise<{ id: string }> }) {
   const actor = await pageActor();
   const { id } = await params;
-  const { invoice, dueMinor, payable } = await orNotFound(id, proofPage(actor, id));
+  const { invoice, dueMinor, payable, takes } = await orNotFound(id, proofPage(actor, id));
   return (
     <PayerInvoice
       invoice={invoice}
@@ -39,8 +38,8 @@ export default async function ProofPage({ params }: { params: Promise<{ id: stri
       code={transferCode(invoice, dueMinor) ? `/proof/${id}/pay-code` : null}
       pay={{
         kind: 'proof',
-        fieldsUrl: cardFieldsUrl({ take: takenBy(invoice.ways) ?? 'card', locale: invoice.locale }),
-        card: takenBy(invoice.ways) !== null,
+        fieldsUrl: cardFieldsUrl({ take: takes ?? 'card', locale: invoice.locale }),
+        card: takes !== null,
         terms: {
           house: invoice.seller.name,
           currency: invoice.currency,
