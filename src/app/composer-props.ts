@@ -1,4 +1,5 @@
 import { homePlace, sellerOf } from '@/core/business/business';
+import { cardsOpen } from '@/core/business/opening';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { type Actor, mayDo } from '@/flows/door/rights';
@@ -6,6 +7,14 @@ import { composerChoices } from '@/flows/invoice/composer-choices';
 import type { InvoiceSheet } from '@/flows/invoice/invoice-sheet';
 import type { ComposerProps } from '@/ui/composer/composer-props';
 import { shownFirstDay } from './first-day';
+
+/** How the first days stand, without the paper itself: that is what is written on. */
+async function firstDaysBeside(actor: Actor, business: { zone: string; locale: string }) {
+  const found = await shownFirstDay(actor, business);
+  if (!found) return null;
+  const { draft: _, ...first } = found;
+  return first;
+}
 
 /** All that the composer shows of a paper. @param sentVersion the version that is changed, or null for a draft */
 export async function composerOf(
@@ -53,6 +62,7 @@ export async function composerOf(
       : '',
     sentVersion,
     mayAsk: mayDo(actor.role, 'ask'),
-    first: sentVersion === null ? await shownFirstDay(actor, business) : null,
+    cardsOpen: cardsOpen(business),
+    first: sentVersion === null ? await firstDaysBeside(actor, business) : null,
   };
 }

@@ -2,14 +2,14 @@ import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import type { Actor } from '@/flows/door/rights';
 import { mayDo } from '@/flows/door/rights';
-import { firstDay } from '@/flows/house/first-day';
+import { firstDay, type HalfWritten } from '@/flows/house/first-day';
 import type { ShownFirstDay } from '@/ui/house/what-opens';
 
 /** How the first days stand, with times as the business writes them; null where they are over. */
 export async function shownFirstDay(
   actor: Actor,
   { zone, locale }: { readonly zone: string; readonly locale: string },
-): Promise<ShownFirstDay | null> {
+): Promise<(ShownFirstDay & { readonly draft: HalfWritten | null }) | null> {
   const found = await firstDay(actor);
   if (!found) return null;
   const { mail, signedUpAt } = found;
@@ -17,7 +17,7 @@ export async function shownFirstDay(
     steps: found.steps,
     since: `${shortDate(dateInZone(signedUpAt, zone), locale, { weekday: true })}, ${clockTime(signedUpAt, zone)}`,
     isFirst: found.isFirst,
-    draftId: found.draftId,
+    draft: found.draft,
     mail: mail && { email: mail.email, sent: mail.sentAt ? clockTime(mail.sentAt, zone) : '' },
     maySet: mayDo(actor.role, 'settings'),
   };

@@ -80,13 +80,36 @@ function zonesOf(country: string): readonly string[] {
   return locale.getTimeZones?.() ?? locale.timeZones ?? [];
 }
 
+/** Of countries with several zones, one that is no island's. */
+const CAPITAL_ZONES: Readonly<Record<string, string>> = {
+  AR: 'America/Buenos_Aires',
+  AU: 'Australia/Sydney',
+  BR: 'America/Sao_Paulo',
+  CA: 'America/Toronto',
+  CL: 'America/Santiago',
+  CN: 'Asia/Shanghai',
+  EC: 'America/Guayaquil',
+  ES: 'Europe/Madrid',
+  ID: 'Asia/Jakarta',
+  KZ: 'Asia/Almaty',
+  MX: 'America/Mexico_City',
+  MY: 'Asia/Kuala_Lumpur',
+  NZ: 'Pacific/Auckland',
+  PT: 'Europe/Lisbon',
+  RU: 'Europe/Moscow',
+  UA: 'Europe/Kiev',
+  US: 'America/New_York',
+};
+
 /** What is known of places for a first guess. */
 export const guessing = {
   /** The country in which a zone lies; null where none does, or there is no such zone. */
   countryOfZone: (zone: string): string | null =>
     zonesByCountry().get(zone) ?? zonesByCountry().get(presentName(zone)) ?? null,
   currencyOf: (country: string): string | null => byCountry[country as keyof typeof byCountry] ?? null,
-  zoneOf: (country: string): string | null => zonesOf(country)[0] ?? null,
+  isZone: (zone: string): boolean => zone !== '' && presentName(zone) !== '',
+  /** One in which many of a country live. */
+  zoneOf: (country: string): string | null => CAPITAL_ZONES[country] ?? zonesOf(country)[0] ?? null,
 };
 
 /** A zone by the name that this engine uses for it: browsers go by newer or older ones. */

@@ -1,6 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useState } from 'react';
+import { AddressField } from './house/access-fields';
 import { Button } from './kit/button';
 import { Field } from './kit/field';
 import { Form, useTyped } from './kit/form';
@@ -48,10 +49,7 @@ export function SignInForm({ offer }: { offer: Offer | null }) {
         <section className="p-8 md:p-10">
           <div className="flex items-center gap-3 border-b-[3px] border-double border-ink pb-3">
             <Rosette state="Paid" share={1} size={30} />
-            <h1 className="title-screen flex-1">Dahlia</h1>
-            <Link href="/sign-up" className="link">
-              Begin with a business of your own
-            </Link>
+            <h1 className="title-screen">Dahlia</h1>
           </div>
           <div className="mt-6" aria-live="polite">
             <Form
@@ -68,14 +66,7 @@ export function SignInForm({ offer }: { offer: Offer | null }) {
                 </div>
               }
             >
-              <Field
-                label="E-mail address"
-                type="email"
-                name="email"
-                autoComplete="username"
-                value={values.email}
-                onChange={(event) => set({ email: event.target.value })}
-              />
+              <AddressField value={values.email} error={undefined} onType={(email) => set({ email })} />
               <Field
                 label="Password"
                 type="password"
@@ -85,6 +76,12 @@ export function SignInForm({ offer }: { offer: Offer | null }) {
                 onChange={(event) => set({ password: event.target.value })}
               />
             </Form>
+            <p className="mt-6 text-soft">
+              New here?{' '}
+              <Link href="/sign-up" className="link">
+                Begin with a business of your own
+              </Link>
+            </p>
           </div>
         </section>
         <section className="border-t border-dashed border-edge p-8 md:border-l md:border-t-0 md:p-10">

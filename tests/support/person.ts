@@ -108,6 +108,12 @@ export const shown = (page: Page | Frame): Promise<string> =>
   page.evaluate(() => document.body.innerText.replace(/\s+/g, ' '));
 
 /**
+ * What a console says that is no fault of a page: a refused request, which the page tells of itself; and an answer that broke off
+ * (React's 412), after which the page asks once more. What should be shown then is looked for by each step.
+ */
+const NOT_OURS = /Failed to load resource|Minified React error #412/;
+
+/**
  * A page of one's own: fresh cookies, and the console's errors collected. `close` leaves it for good and does not wait until
  * the browser has tidied up after it, which once in some hundred times it never says; its end ends every page.
  */
@@ -124,12 +130,9 @@ export async function openPage(
   page.setDefaultTimeout(PATIENCE);
   page.setDefaultNavigationTimeout(PATIENCE * 2);
   const errors: string[] = [];
-  page.on('pageerror', (error) => errors.push(String(error)));
-  page.on(
-    'console',
-    (message) =>
-      message.type() === 'error' && !/Failed to load resource/.test(message.text()) && errors.push(message.text()),
-  );
+  const note = (words: string) => NOT_OURS.test(words) || errors.push(`${words} (${page.url()})`);
+  page.on('pageerror', (error) => note(String(error)));
+  page.on('console', (message) => message.type() === 'error' && note(message.text()));
   return { page, errors, close: () => void context.close().catch(() => undefined) };
 }
 

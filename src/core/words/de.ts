@@ -129,6 +129,7 @@ export const de: Words = {
   whatYouPay: 'Was Sie bezahlen',
   settled: 'Erledigt',
   paidInFull: 'Vollständig bezahlt. Vielen Dank.',
+  onStatement: (name) => `Auf Ihrer Kartenabrechnung steht es als ${name}.`,
   nothingToPay: 'Es ist nichts zu bezahlen.',
   cancelled: 'Diese Rechnung ist storniert. Es ist nichts zu bezahlen.',
   changed: (date) => `Diese Rechnung wurde am ${date} geändert. Was Sie bezahlt haben, bleibt bezahlt.`,

@@ -136,6 +136,7 @@ export const en = {
   whatYouPay: 'What you pay',
   settled: 'Settled',
   paidInFull: 'Paid in full. Thank you.',
+  onStatement: (name: string) => `On your card’s statement it is called ${name}.`,
   nothingToPay: 'Nothing is to be paid.',
   cancelled: 'This invoice is cancelled. Nothing is to be paid.',
   changed: (date: string) => `This invoice was changed on ${date}. What you had paid stays paid.`,

@@ -127,6 +127,7 @@ export const es: Words = {
   whatYouPay: 'Lo que paga',
   settled: 'Liquidado',
   paidInFull: 'Pagado por completo. Muchas gracias.',
+  onStatement: (name) => `En el extracto de su tarjeta aparece como ${name}.`,
   nothingToPay: 'No hay nada que pagar.',
   cancelled: 'Esta factura está anulada. No hay nada que pagar.',
   changed: (date) => `Esta factura se cambió el ${date}. Lo pagado sigue pagado.`,

@@ -127,6 +127,7 @@ export const fr: Words = {
   whatYouPay: 'Ce que vous payez',
   settled: 'Réglé',
   paidInFull: 'Payé en entier. Merci.',
+  onStatement: (name) => `Sur le relevé de votre carte, vous lirez ${name}.`,
   nothingToPay: 'Il n’y a rien à payer.',
   cancelled: 'Cette facture est annulée. Il n’y a rien à payer.',
   changed: (date) => `Cette facture a été modifiée le ${date}. Ce que vous avez payé reste payé.`,

@@ -28,6 +28,8 @@ export type OrderView = {
   readonly receipt: { readonly number: string; readonly mailed: boolean } | null;
   readonly refundedMinor: bigint;
   readonly card: string;
+  /** How the business is called on the card’s statement; empty where no card paid. */
+  readonly statement: string;
   /** Where it was ordered and can be tried again: with the request, language, currency and what was passed through. */
   readonly checkout: string;
   /** Why the last card was refused; null where it was not. */
@@ -103,6 +105,7 @@ export const orderPage = orNull(
       receipt: receipt && { number: receipt.number, mailed: offer.receipt === 'auto' },
       refundedMinor: beside.reduce((sum, one) => sum + one.refundedMinor, payment?.refundedMinor ?? 0n),
       card: payment ? howPaid(payment, order) : '',
+      statement: payment?.method === 'card' ? business.statementName : '',
       checkout: checkoutOf(address || publicId, order),
       refused: order.state === 'refused' ? (payments[0]?.reason ?? null) : null,
     };

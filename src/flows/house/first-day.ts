@@ -2,7 +2,8 @@ import { changedBetween, openingSettings } from '@/core/business/money-settings'
 import { answerProblems, type CardAnswers, type Step, statementName, steps } from '@/core/business/opening';
 import { bankAccounts } from '@/db/bank-accounts';
 import { businessById, hasAsked, openCards } from '@/db/businesses';
-import { latestDraft } from '@/db/invoices';
+import { customerById } from '@/db/customers';
+import { invoiceById, latestDraft } from '@/db/invoices';
 import { proofOf } from '@/db/mail-proofs';
 import { isUnconfirmed, personWithEmail } from '@/db/people';
 import type { Db } from '@/db/pool';
@@ -11,6 +12,29 @@ import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { noteSettings } from '@/flows/log/log';
 
+/** What stands on the first paper so far. */
+export type HalfWritten = {
+  readonly id: string;
+  readonly customer: string;
+  readonly lines: readonly string[];
+  readonly totalMinor: bigint;
+  readonly currency: string;
+};
+
+async function halfWritten(db: Db): Promise<HalfWritten | null> {
+  const latest = await latestDraft(db);
+  const draft = latest && (await invoiceById(db, latest.id));
+  if (!draft) return null;
+  const customer = draft.customerId ? await customerById(db, draft.customerId) : null;
+  return {
+    id: draft.id,
+    customer: customer?.name ?? '',
+    lines: draft.paper.lines.map(({ what }) => what.trim()).filter(Boolean),
+    totalMinor: draft.totalMinor,
+    currency: draft.currency,
+  };
+}
+
 /** The first days of a business that signed up, while something is not open yet or nobody was asked for money. */
 export type FirstDay = {
   readonly steps: readonly Step[];
@@ -18,7 +42,7 @@ export type FirstDay = {
   /** Whether nobody was asked for money yet. */
   readonly isFirst: boolean;
   /** The half-written invoice, while it is there. */
-  readonly draftId: string | null;
+  readonly draft: HalfWritten | null;
   /** The address of whoever looks, and since when its figures are on their way; null where it is confirmed. */
   readonly mail: { readonly email: string; readonly sentAt: Date | null } | null;
 };
@@ -42,7 +66,7 @@ export async function readFirstDay(db: Reading): Promise<FirstDay | null> {
     steps: all,
     signedUpAt,
     isFirst,
-    draftId: isFirst ? ((await latestDraft(db))?.id ?? null) : null,
+    draft: isFirst ? await halfWritten(db) : null,
     mail: (await isUnconfirmed(db, db.personId)) ? { email: person.email, sentAt: proof?.madeAt ?? null } : null,
   };
 }

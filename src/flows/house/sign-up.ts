@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { verify } from '@node-rs/argon2';
 import type { Challenge } from 'altcha-lib';
+import { type FirstSetting, guessedSetting, pricesUsuallyIncludeTax } from '@/core/beginning/first-setting';
 import { type Business, NEW_PROFILE } from '@/core/business/business';
-import { type FirstSetting, guessedSetting, pricesUsuallyIncludeTax } from '@/core/business/first-setting';
 import { businessById, insertBusiness, insertCounter } from '@/db/businesses';
 import { countAttempt, type Limit } from '@/db/limits';
 import { insertUnconfirmed, type Person, passwordHashOf, personByEmail, signInCandidates } from '@/db/people';

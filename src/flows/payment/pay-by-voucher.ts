@@ -88,12 +88,16 @@ async function spend(
   await spendVoucher(tx, voucher.id, { minor: paysMinor, paymentId: payment.id, byName: tx.name });
 }
 
-/** What the payer of an invoice is asked for at all: a card or a bank account by the processor, a voucher. */
+/** What the payer of an invoice is asked for at all (a card or a bank account by the processor, a voucher), and what their statement will say. */
 export const waysOpen = byLink(INVOICE_LINK).read(
-  async (db): Promise<{ readonly processor: boolean; readonly voucher: boolean }> => ({
-    processor: cardsOpen(await businessById(db)),
-    voucher: await hasVouchers(db),
-  }),
+  async (db): Promise<{ readonly processor: boolean; readonly voucher: boolean; readonly statementName: string }> => {
+    const business = await businessById(db);
+    return {
+      processor: cardsOpen(business),
+      voucher: await hasVouchers(db),
+      statementName: business.statementName,
+    };
+  },
 );
 
 /**

@@ -25,6 +25,7 @@ export function OrderThanks({
   givenBack,
   framed = false,
   sells = false,
+  statement = '',
 }: {
   order: PrintedOrder;
   thanks: string;
@@ -39,6 +40,8 @@ export function OrderThanks({
   framed?: boolean;
   /** Whether gift vouchers were bought. */
   sells?: boolean;
+  /** What the card’s statement will say; empty where no card paid. */
+  statement?: string;
   /** What was given back, in words. */
   givenBack?: string;
 }) {
@@ -57,7 +60,11 @@ export function OrderThanks({
         {soldVoucher ? <p className="mt-3 bg-wash px-3.5 py-2.5 text-[15px]/[22px]">{soldVoucher}</p> : null}
         {givenBack ? <p className="mt-2 border border-ochre px-3 py-2 text-[15px]">{givenBack}</p> : null}
         <p className="mt-4 text-[15px]/[22px] text-soft">
-          {[reference ? words.offer.orderOf(reference) : '', mailed ? words.offer.receiptComes(order.payer.email) : '']
+          {[
+            reference ? words.offer.orderOf(reference) : '',
+            mailed ? words.offer.receiptComes(order.payer.email) : '',
+            statement ? words.onStatement(statement) : '',
+          ]
             .filter(Boolean)
             .join(' · ')}
         </p>

@@ -156,6 +156,7 @@ export function ComposerPaper({
           locale={setting.locale}
           hasAccount={setting.hasAccount}
           smallest={smallestWords(setting, reading.document.currency)}
+          cardsOpen={setting.cardsOpen}
           onChange={onChange}
         />
       </fieldset>

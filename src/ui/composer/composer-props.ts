@@ -44,6 +44,8 @@ export type ComposerProps = {
   /** A sent invoice that is changed, with the version that was read; null for a draft. */
   readonly sentVersion: number | null;
   readonly mayAsk: boolean;
+  /** Whether the business can be paid through the processor (yet). */
+  readonly cardsOpen: boolean;
   /** How the first days stand, where they are not over. */
   readonly first: ShownFirstDay | null;
 };

@@ -20,6 +20,7 @@ export function PaperAfter({
   locale,
   hasAccount,
   smallest,
+  cardsOpen,
   onChange,
 }: {
   paper: Paper;
@@ -31,6 +32,7 @@ export function PaperAfter({
   locale: string;
   hasAccount: boolean;
   smallest: string;
+  cardsOpen: boolean;
   onChange: (part: Partial<Paper>) => void;
 }) {
   return (
@@ -40,6 +42,7 @@ export function PaperAfter({
         problems={problems}
         hasAccount={hasAccount}
         smallest={smallest}
+        cardsOpen={cardsOpen}
         onChange={(ways) => onChange({ ways })}
       />
 

@@ -11,6 +11,7 @@ export function WaysToPay({
   problems,
   hasAccount,
   smallest,
+  cardsOpen,
   onChange,
 }: {
   ways: Paper['ways'];
@@ -18,13 +19,19 @@ export function WaysToPay({
   hasAccount: boolean;
   /** The smallest card payment in the paper's currency, in words; empty for none. */
   smallest: string;
+  cardsOpen: boolean;
   onChange: (ways: Paper['ways']) => void;
 }) {
   const setWays = (part: Partial<Paper['ways']>) => onChange({ ...ways, ...part });
   return (
     <fieldset className="grid content-start gap-2" data-field="ways" tabIndex={-1}>
       <legend className="label mb-1">Ways to pay</legend>
-      <TickField label="By card" checked={ways.card} onChange={(event) => setWays({ card: event.target.checked })} />
+      <TickField
+        label="By card"
+        {...(cardsOpen ? {} : { hint: 'From the day on that card payments are open; nobody is asked before.' })}
+        checked={ways.card}
+        onChange={(event) => setWays({ card: event.target.checked })}
+      />
       <TickField
         label="By bank debit"
         hint="From their account; known after some banking days."

@@ -1,9 +1,9 @@
 'use client';
 import { useState } from 'react';
 import { Button } from '../kit/button';
-import { Field } from '../kit/field';
 import { Form, useTyped } from '../kit/form';
 import { send } from '../kit/send';
+import { AddressField, NewPasswordField } from './access-fields';
 
 async function askedFor(body: object) {
   const { doneWork } = await import('../payer/work');
@@ -37,15 +37,7 @@ export function ForgottenForm() {
         </Button>
       }
     >
-      <Field
-        label="E-mail address"
-        type="email"
-        name="email"
-        autoComplete="username"
-        value={form.values.email}
-        error={form.at('email')}
-        onChange={(event) => form.set({ email: event.target.value })}
-      />
+      <AddressField value={form.values.email} error={form.at('email')} onType={(email) => form.set({ email })} />
     </Form>
   );
 }
@@ -79,16 +71,7 @@ export function ChosenPasswordForm({ token, email }: { token: string; email: str
       }
     >
       <input type="hidden" name="username" autoComplete="username" value={email} readOnly />
-      <Field
-        label="New password"
-        type="password"
-        name="fresh"
-        autoComplete="new-password"
-        hint="At least ten signs. Four or five words that do not belong together are good."
-        value={form.values.fresh}
-        error={form.at('fresh')}
-        onChange={(event) => form.set({ fresh: event.target.value })}
-      />
+      <NewPasswordField value={form.values.fresh} error={form.at('fresh')} onType={(fresh) => form.set({ fresh })} />
     </Form>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
-import type { FirstSetting } from '@/core/business/first-setting';
-import { localeIn } from '@/core/business/first-setting';
+import type { FirstSetting } from '@/core/beginning/first-setting';
+import { localeIn } from '@/core/beginning/first-setting';
 import { USUAL_CURRENCIES } from '@/core/money/currency';
 import { countryName } from '@/core/place/address';
 import { LANGUAGES } from '@/core/words/words';
@@ -10,6 +10,7 @@ import { Field } from '../kit/field';
 import { Form, useTyped } from '../kit/form';
 import { SelectField } from '../kit/select';
 import { type Answer, send } from '../kit/send';
+import { AddressField, NewPasswordField } from './access-fields';
 
 type Begun = { readonly invoiceId: string | null };
 type Place = { readonly code: string; readonly name: string };
@@ -148,24 +149,12 @@ export function SignUpForm({ first, countries }: { first: FirstSetting; countrie
         error={at('business')}
         onChange={(event) => set({ business: event.target.value })}
       />
-      <Field
-        label="E-mail address"
-        type="email"
-        name="email"
-        autoComplete="username"
-        value={values.email}
-        error={at('email')}
-        onChange={(event) => set({ email: event.target.value })}
-      />
-      <Field
+      <AddressField value={values.email} error={at('email')} onType={(email) => set({ email })} />
+      <NewPasswordField
         label="Password"
-        type="password"
-        name="password"
-        autoComplete="new-password"
-        hint="At least ten signs. Four or five words that do not belong together are good."
         value={values.password}
         error={at('password')}
-        onChange={(event) => set({ password: event.target.value })}
+        onType={(password) => set({ password })}
       />
       <SettingFields values={values} set={set} countries={countries} />
     </Form>

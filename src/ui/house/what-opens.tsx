@@ -11,7 +11,6 @@ export type ShownFirstDay = {
   /** When somebody signed up. */
   readonly since: string;
   readonly isFirst: boolean;
-  readonly draftId: string | null;
   readonly mail: { readonly email: string; readonly sent: string } | null;
   /** Whether this person may change what holds for the whole business. */
   readonly maySet: boolean;

@@ -49,12 +49,23 @@ type Pay =
   | { readonly kind: 'proof'; readonly fieldsUrl: string; readonly terms: PayTerms; readonly card: boolean }
   | { readonly kind: 'closed' };
 
-function Settled({ receipts, note, words }: { receipts: readonly PayerReceipt[]; note: string; words: Words }) {
+function Settled({
+  receipts,
+  note,
+  statement,
+  words,
+}: {
+  receipts: readonly PayerReceipt[];
+  note: string;
+  statement: string;
+  words: Words;
+}) {
   return (
     <div>
       <p className="font-serif text-[18px]/6 font-semibold text-leaf">{note}</p>
       <Receipts receipts={receipts} words={words} />
       {receipts.length > 0 ? <p className="text-[15px]/[22px] text-soft">{words.receiptInMail}</p> : null}
+      {statement ? <p className="text-[15px]/[22px] text-soft">{statement}</p> : null}
     </div>
   );
 }
@@ -139,6 +150,7 @@ export function PayerInvoice({
   balance,
   underWay = [],
   receipts,
+  statement = '',
   files,
   token,
   approver = NOBODY_NAMED,
@@ -163,6 +175,8 @@ export function PayerInvoice({
     readonly expected: string;
   }[];
   receipts: readonly PayerReceipt[];
+  /** What the statement of a card that paid will say; empty for nothing. */
+  statement?: string;
   files: readonly PayerFile[];
   /** The link's own sign; null in the proof. */
   token: string | null;
@@ -297,6 +311,7 @@ export function PayerInvoice({
                 <Settled
                   receipts={receipts}
                   note={paidMinor > 0 ? words.paidInFull : words.nothingToPay}
+                  statement={statement}
                   words={words}
                 />
               ) : null}

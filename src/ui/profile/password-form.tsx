@@ -1,4 +1,5 @@
 'use client';
+import { NewPasswordField } from '../house/access-fields';
 import { Button } from '../kit/button';
 import { Field } from '../kit/field';
 import { Form, useTyped } from '../kit/form';
@@ -38,16 +39,7 @@ export function PasswordForm() {
         error={at('old')}
         onChange={(event) => set({ old: event.target.value })}
       />
-      <Field
-        label="New password"
-        type="password"
-        name="fresh"
-        autoComplete="new-password"
-        hint="At least ten signs. Four or five words that do not belong together are good."
-        value={values.fresh}
-        error={at('fresh')}
-        onChange={(event) => set({ fresh: event.target.value })}
-      />
+      <NewPasswordField value={values.fresh} error={at('fresh')} onType={(fresh) => set({ fresh })} />
     </Form>
   );
 }

@@ -92,8 +92,15 @@ export default async function TodayPage() {
   const { business, today, work, horizon } = view;
   const shown = (row: Parameters<typeof shownRow>[0]) => shownRow(row, view, actor.role);
   const first = await shownFirstDay(actor, business);
-  if (first?.isFirst && first.draftId)
-    return <FirstDayView first={first} draftId={first.draftId} heading={dayHeading(today, business.locale)} />;
+  if (first?.isFirst && first.draft)
+    return (
+      <FirstDayView
+        first={first}
+        draft={first.draft}
+        heading={dayHeading(today, business.locale)}
+        business={business}
+      />
+    );
   const count = work.groups.reduce((all, { rows }) => all + rows.length, 0);
   const setting = { currency: business.currency, locale: business.locale };
   const amount = (minor: bigint) => (

@@ -71,7 +71,8 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
   const open = found.stage === 'sent' && dueMinor > 0n;
   const part = partAskedNow(found, payable);
   const { terms } = printed;
-  const { processor, voucher } = await waysOpen(token);
+  const { processor, voucher, statementName } = await waysOpen(token);
+  const byCard = found.receipts.some(({ method }) => method === 'card');
   const takes = takenBy(printed.ways, processor);
   return (
     <PayerInvoice
@@ -97,6 +98,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
         minor: receipt.amountMinor,
         href: `/i/${token}/receipts/${receipt.number}`,
       }))}
+      statement={byCard && statementName ? words.onStatement(statementName) : ''}
       files={files}
       token={token}
       {...(approver ? { approver: { name: approver.name, sign } } : {})}

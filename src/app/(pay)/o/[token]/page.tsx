@@ -77,6 +77,7 @@ export default async function OrderPage({ params, searchParams }: Props) {
         mailed={order.receipt?.mailed ?? false}
         receipt={order.receipt ? `/o/${token}/receipt` : null}
         onTo={order.onTo}
+        statement={order.statement}
         framed={framed}
         {...(order.refundedMinor > 0n
           ? { givenBack: words.givenBack(moneyText(money(order.refundedMinor, printed.currency), printed.locale)) }

@@ -15,6 +15,7 @@ export type FirstSetting = {
 /** What is known of places: which country a zone lies in, and what is paid with there. */
 export type Places = {
   readonly countryOfZone: (zone: string) => string | null;
+  readonly isZone: (zone: string) => boolean;
   readonly currencyOf: (country: string) => string | null;
   readonly zoneOf: (country: string) => string | null;
 };
@@ -40,7 +41,7 @@ export function guessedSetting(zone: string, languages: readonly string[], place
   const country = places.countryOfZone(zone) ?? inLanguage ?? NOWHERE.country;
   return {
     country,
-    zone: places.countryOfZone(zone) ? zone : (places.zoneOf(country) ?? NOWHERE.zone),
+    zone: places.isZone(zone) ? zone : (places.zoneOf(country) ?? NOWHERE.zone),
     currency: places.currencyOf(country) ?? NOWHERE.currency,
     locale: localeIn(spoken, country),
   };
