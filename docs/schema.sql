@@ -18,6 +18,21 @@ CREATE FUNCTION public.business_of(name text) RETURNS uuid
       (select business_id from link_keys where key = left(business_of.name, 8)))
   $$;
 
+CREATE FUNCTION public.claim_name(person uuid, address text) RETURNS boolean
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+begin
+  perform pg_advisory_xact_lock(hashtextextended(lower(address), 0));
+  if not exists (select from people where business_id = current_business() and id = person)
+    or exists (select from sign_in_names where email_key = lower(address)) then
+    return false;
+  end if;
+  insert into sign_in_names (email_key, business_id, person_id) values (lower(address), current_business(), person);
+  delete from unconfirmed_names where business_id = current_business() and person_id = person;
+  return true;
+end $$;
+
 CREATE FUNCTION public.current_business() RETURNS uuid
     LANGUAGE plpgsql STABLE SECURITY DEFINER PARALLEL RESTRICTED
     SET search_path TO 'public', 'pg_temp'
@@ -336,6 +351,19 @@ CREATE FUNCTION public.order_holder(opened text) RETURNS TABLE(business_id uuid,
     SET search_path TO 'public', 'pg_temp'
     AS $$ select orders.business_id, orders.id from orders where orders.business_id = business_of(opened) and token = opened $$;
 
+CREATE FUNCTION public.other_desks(person uuid) RETURNS TABLE(business_id uuid, person_id uuid, business text, role text)
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    select people.business_id, people.id, businesses.name, people.role
+    from sign_in_names mine
+    join sign_in_names other on other.email_key = mine.email_key and other.business_id <> mine.business_id
+    join people on people.business_id = other.business_id and people.id = other.person_id and people.left_at is null
+    join businesses on businesses.business_id = other.business_id
+    where mine.business_id = current_business() and mine.person_id = person
+    order by businesses.name, businesses.business_id
+  $$;
+
 CREATE FUNCTION public.payer_view(token text) RETURNS TABLE(business_id uuid, invoice_id uuid, printed jsonb, stage text, paid_minor bigint, due_minor bigint, credited_minor bigint, refunded_minor bigint, total_minor bigint, smallest_minor bigint, zone text, terms_accepted jsonb, pending jsonb, held_minor bigint, under_way jsonb, refused jsonb, receipts jsonb, approvals jsonb, asked_minor bigint, counted_minor bigint)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
@@ -479,27 +507,41 @@ begin
   return null;
 end $$;
 
-CREATE FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) RETURNS TABLE(person_id uuid, business_id uuid, name text, role text, unused_seconds double precision)
+CREATE FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) RETURNS TABLE(person_id uuid, business_id uuid, name text, role text, extra text[], unused_seconds double precision)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
     AS $$
-    select people.id, people.business_id, people.name, people.role, extract(epoch from now() - sessions.used_at)::float8
+    select people.id, people.business_id, people.name, people.role, people.extra, extract(epoch from now() - sessions.used_at)::float8
     from sessions join people on people.business_id = sessions.business_id and people.id = sessions.person_id
     where sessions.business_id = coalesce(business_of(encode(hash, 'hex')), business_of(begins))
-      and sessions.token_hash = hash and sessions.expires_at > at and sessions.used_at > now() - idle
+      and sessions.token_hash = hash and sessions.expires_at > at and sessions.used_at > now() - idle and people.left_at is null
   $$;
+
+CREATE FUNCTION public.set_password_elsewhere(person uuid, hash text) RETURNS void
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+begin
+  update people set password_hash = hash from other_desks(person) other
+    where people.business_id = other.business_id and people.id = other.person_id;
+  delete from sessions using other_desks(person) other
+    where sessions.business_id = other.business_id and sessions.person_id = other.person_id;
+end $$;
 
 CREATE FUNCTION public.sign_in_candidates(address text) RETURNS TABLE(person_id uuid, business_id uuid, password_hash text, confirmed boolean)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
     AS $$
-    select people.id, people.business_id, people.password_hash, true
-    from sign_in_names named join people on people.business_id = named.business_id and people.id = named.person_id
-    where named.email_key = lower(address)
+    (select people.id, people.business_id, people.password_hash, true
+      from sign_in_names named join people on people.business_id = named.business_id and people.id = named.person_id
+      where named.email_key = lower(address) and people.left_at is null
+      order by (select max(used_at) from sessions s where s.business_id = people.business_id and s.person_id = people.id) desc nulls last,
+        people.created_at)
     union all
     (select people.id, people.business_id, people.password_hash, false
       from unconfirmed_names claimed join people on people.business_id = claimed.business_id and people.id = claimed.person_id
-      where claimed.email_key = lower(address) and not exists (select from sign_in_names where email_key = lower(address))
+      where claimed.email_key = lower(address) and people.left_at is null
+        and not exists (select from sign_in_names where email_key = lower(address))
       order by claimed.created_at desc limit 4)
   $$;
 
@@ -1012,6 +1054,21 @@ CREATE TABLE public.files (
     CONSTRAINT files_size_in_bounds CHECK (((size >= 1) AND (size <= 10485760)))
 );
 
+CREATE TABLE public.invitations (
+    id uuid NOT NULL,
+    business_id uuid NOT NULL,
+    email text NOT NULL,
+    role text NOT NULL,
+    extra text[] DEFAULT '{}'::text[] NOT NULL,
+    by_name text NOT NULL,
+    nonce text NOT NULL,
+    made_at timestamp with time zone NOT NULL,
+    good_until timestamp with time zone NOT NULL,
+    state text DEFAULT 'open'::text NOT NULL,
+    CONSTRAINT invitations_role_known CHECK ((role = ANY (ARRAY['owner'::text, 'bookkeeper'::text, 'clerk'::text, 'reader'::text]))),
+    CONSTRAINT invitations_state_known CHECK ((state = ANY (ARRAY['open'::text, 'accepted'::text, 'withdrawn'::text])))
+);
+
 CREATE TABLE public.invoice_versions (
     business_id uuid NOT NULL,
     invoice_id uuid NOT NULL,
@@ -1149,7 +1206,7 @@ CREATE TABLE public.log_entries (
     changes jsonb DEFAULT '[]'::jsonb NOT NULL,
     noted_at timestamp with time zone NOT NULL,
     CONSTRAINT log_entries_changes_listed CHECK ((jsonb_typeof(changes) = 'array'::text)),
-    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'vouchers'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text, 'signed-up'::text, 'address-confirmed'::text, 'address-changed'::text, 'password-asked'::text, 'sessions-ended'::text])))
+    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'vouchers'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text, 'signed-up'::text, 'address-confirmed'::text, 'address-changed'::text, 'password-asked'::text, 'sessions-ended'::text, 'invited'::text, 'invitation-withdrawn'::text, 'joined'::text, 'rights'::text, 'left'::text])))
 );
 
 CREATE TABLE public.mail_proofs (
@@ -1185,7 +1242,7 @@ CREATE TABLE public.messages (
     request_id uuid,
     plan_id uuid,
     seen_to_at timestamp with time zone,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -1433,7 +1490,10 @@ CREATE TABLE public.people (
     role text NOT NULL,
     password_hash text NOT NULL,
     created_at timestamp with time zone NOT NULL,
-    CONSTRAINT people_role_known CHECK ((role = ANY (ARRAY['owner'::text, 'clerk'::text, 'reader'::text])))
+    extra text[] DEFAULT '{}'::text[] NOT NULL,
+    left_at timestamp with time zone,
+    CONSTRAINT people_extra_known CHECK ((extra <@ ARRAY['ask'::text, 'take'::text, 'give-back'::text, 'records'::text, 'settings'::text])),
+    CONSTRAINT people_role_known CHECK ((role = ANY (ARRAY['owner'::text, 'bookkeeper'::text, 'clerk'::text, 'reader'::text])))
 );
 
 CREATE TABLE public.plans (
@@ -1879,6 +1939,9 @@ ALTER TABLE ONLY public.earlier_names
 ALTER TABLE ONLY public.files
     ADD CONSTRAINT files_pkey PRIMARY KEY (business_id, id);
 
+ALTER TABLE ONLY public.invitations
+    ADD CONSTRAINT invitations_pkey PRIMARY KEY (business_id, id);
+
 ALTER TABLE ONLY public.invoice_sums
     ADD CONSTRAINT invoice_sums_pkey PRIMARY KEY (business_id, currency, status, due_on);
 
@@ -2003,7 +2066,7 @@ ALTER TABLE ONLY public.sessions
     ADD CONSTRAINT sessions_pkey PRIMARY KEY (business_id, token_hash);
 
 ALTER TABLE ONLY public.sign_in_names
-    ADD CONSTRAINT sign_in_names_pkey PRIMARY KEY (email_key);
+    ADD CONSTRAINT sign_in_names_pkey PRIMARY KEY (email_key, business_id);
 
 ALTER TABLE ONLY public.stock_promises
     ADD CONSTRAINT stock_promises_pkey PRIMARY KEY (business_id, id);
@@ -2150,6 +2213,8 @@ CREATE INDEX disputes_undecided ON public.disputes USING btree (business_id, boo
 CREATE INDEX disputes_won_by_time ON public.disputes USING btree (business_id, settled_at) WHERE (state = 'won'::text);
 
 CREATE INDEX files_by_time ON public.files USING btree (business_id, created_at, id);
+
+CREATE UNIQUE INDEX invitations_open_unique ON public.invitations USING btree (business_id, lower(email)) WHERE (state = 'open'::text);
 
 CREATE INDEX invoices_by_due ON public.invoices USING btree (business_id, due_on, id) WHERE (stage <> 'draft'::text);
 
@@ -2607,6 +2672,9 @@ ALTER TABLE ONLY public.documents
 ALTER TABLE ONLY public.files
     ADD CONSTRAINT files_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
+ALTER TABLE ONLY public.invitations
+    ADD CONSTRAINT invitations_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
 ALTER TABLE ONLY public.invoice_sums
     ADD CONSTRAINT invoice_sums_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
@@ -3001,6 +3069,8 @@ ALTER TABLE public.earlier_names ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.files ENABLE ROW LEVEL SECURITY;
 
+ALTER TABLE public.invitations ENABLE ROW LEVEL SECURITY;
+
 ALTER TABLE public.invoice_sums ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.invoice_versions ENABLE ROW LEVEL SECURITY;
@@ -3088,6 +3158,8 @@ CREATE POLICY own_business ON public.documents TO dahlia_app USING ((business_id
 CREATE POLICY own_business ON public.earlier_names TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.files TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.invitations TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.invoice_sums TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
@@ -3265,6 +3337,9 @@ GRANT ALL ON FUNCTION public.business_ids() TO dahlia_app;
 REVOKE ALL ON FUNCTION public.business_of(name text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.business_of(name text) TO dahlia_app;
 
+REVOKE ALL ON FUNCTION public.claim_name(person uuid, address text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.claim_name(person uuid, address text) TO dahlia_app;
+
 REVOKE ALL ON FUNCTION public.current_business() FROM PUBLIC;
 GRANT ALL ON FUNCTION public.current_business() TO dahlia_app;
 
@@ -3316,6 +3391,9 @@ GRANT ALL ON FUNCTION public.offer_holder(called text) TO dahlia_app;
 REVOKE ALL ON FUNCTION public.order_holder(opened text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.order_holder(opened text) TO dahlia_app;
 
+REVOKE ALL ON FUNCTION public.other_desks(person uuid) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.other_desks(person uuid) TO dahlia_app;
+
 REVOKE ALL ON FUNCTION public.payer_view(token text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.payer_view(token text) TO dahlia_app;
 
@@ -3340,6 +3418,9 @@ REVOKE ALL ON FUNCTION public.refuse_unbalanced_entries() FROM PUBLIC;
 
 REVOKE ALL ON FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.set_password_elsewhere(person uuid, hash text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.set_password_elsewhere(person uuid, hash text) TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.sign_in_candidates(address text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.sign_in_candidates(address text) TO dahlia_app;
@@ -3403,6 +3484,8 @@ GRANT SELECT,INSERT ON TABLE public.documents TO dahlia_app;
 GRANT SELECT ON TABLE public.earlier_names TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE ON TABLE public.files TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.invitations TO dahlia_app;
 
 GRANT SELECT,INSERT ON TABLE public.invoice_versions TO dahlia_app;
 

@@ -64,7 +64,13 @@ const begun = new Date();
 
 const customers = CUSTOMERS.map((customer) => ({ id: randomUUID(), ...customer }));
 const [ada, bram] = PEOPLE.slice(0, 2).map(
-  (person): Actor => ({ businessId: BUSINESS.id, personId: randomUUID(), name: person.name, role: person.role }),
+  (person): Actor => ({
+    businessId: BUSINESS.id,
+    personId: randomUUID(),
+    name: person.name,
+    role: person.role,
+    extra: [],
+  }),
 );
 if (!ada || !bram) throw new Error('The demo needs two people');
 

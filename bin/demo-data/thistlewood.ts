@@ -4,10 +4,10 @@ import { NEW_PROFILE } from '@/core/business/business';
 import { newCustomer } from '@/core/customer/customer';
 import type { Item, ItemOption } from '@/core/item/item';
 import type { PaperLine } from '@/core/paper/paper';
+import type { Role } from '@/core/person/rights';
 import type { Address } from '@/core/place/address';
 import type { BusinessTax } from '@/core/tax/business-tax';
 import type { Business } from '@/db/businesses';
-import type { Role } from '@/db/people';
 
 export const BUSINESS: Business = {
   ...NEW_PROFILE,

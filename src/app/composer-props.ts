@@ -2,7 +2,8 @@ import { homePlace, sellerOf } from '@/core/business/business';
 import { cardsOpen } from '@/core/business/opening';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
-import { type Actor, mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
+import { type Actor } from '@/flows/door/rights';
 import { composerChoices } from '@/flows/invoice/composer-choices';
 import type { InvoiceSheet } from '@/flows/invoice/invoice-sheet';
 import type { ComposerProps } from '@/ui/composer/composer-props';
@@ -61,7 +62,7 @@ export async function composerOf(
       ? `${shortDate(dateInZone(sendAt, business.zone), business.locale, { weekday: true })}, ${clockTime(sendAt, business.zone)}`
       : '',
     sentVersion,
-    mayAsk: mayDo(actor.role, 'ask'),
+    mayAsk: mayDo(actor, 'ask'),
     cardsOpen: cardsOpen(business),
     first: sentVersion === null ? await firstDaysBeside(actor, business) : null,
   };

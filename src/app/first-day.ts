@@ -1,7 +1,7 @@
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
+import { mayDo } from '@/core/person/rights';
 import type { Actor } from '@/flows/door/rights';
-import { mayDo } from '@/flows/door/rights';
 import { firstDay, type HalfWritten } from '@/flows/house/first-day';
 import type { ShownFirstDay } from '@/ui/house/what-opens';
 
@@ -19,6 +19,6 @@ export async function shownFirstDay(
     isFirst: found.isFirst,
     draft: found.draft,
     mail: mail && { email: mail.email, sent: mail.sentAt ? clockTime(mail.sentAt, zone) : '' },
-    maySet: mayDo(actor.role, 'settings'),
+    maySet: mayDo(actor, 'settings'),
   };
 }

@@ -22,19 +22,26 @@ export async function pageActor(): Promise<Actor> {
   return actor;
 }
 
-/** Answers with a session that has just begun: it goes into a cookie, and what this computer carries into another. */
-export function signedInAnswer(
-  { token, expiresAt, device }: { readonly token: string; readonly expiresAt: Date; readonly device: string },
+const COOKIE = { httpOnly: true, sameSite: 'lax', path: '/' } as const;
+const isSecure = (): boolean => process.env.PUBLIC_URL?.startsWith('https:') ?? true;
+
+/** Answers with a session that has just begun: its secret goes into a cookie. */
+export function sessionAnswer(
+  { token, expiresAt }: { readonly token: string; readonly expiresAt: Date },
   value: unknown = null,
 ): NextResponse {
   const response = NextResponse.json({ ok: true, value });
-  const cookie = {
-    httpOnly: true,
-    sameSite: 'lax',
-    secure: process.env.PUBLIC_URL?.startsWith('https:') ?? true,
-    path: '/',
-  } as const;
-  response.cookies.set(SESSION_COOKIE, token, { ...cookie, expires: expiresAt });
-  response.cookies.set(DEVICE_COOKIE, device, { ...cookie, path: '/api/sign-in', maxAge: DEVICE_DAYS * 86_400 });
+  response.cookies.set(SESSION_COOKIE, token, { ...COOKIE, secure: isSecure(), expires: expiresAt });
+  return response;
+}
+
+/** The same, and into another cookie what this computer carries from now on. */
+export function signedInAnswer(
+  { device, ...session }: { readonly token: string; readonly expiresAt: Date; readonly device: string },
+  value: unknown = null,
+): NextResponse {
+  const response = sessionAnswer(session, value);
+  const carried = { ...COOKIE, secure: isSecure(), path: '/api/sign-in', maxAge: DEVICE_DAYS * 86_400 };
+  response.cookies.set(DEVICE_COOKIE, device, carried);
   return response;
 }

@@ -20,7 +20,12 @@ export type LogKind =
   | 'address-confirmed'
   | 'address-changed'
   | 'password-asked'
-  | 'sessions-ended';
+  | 'sessions-ended'
+  | 'invited'
+  | 'invitation-withdrawn'
+  | 'joined'
+  | 'rights'
+  | 'left';
 
 export type LogEntry = {
   readonly id: string;

@@ -26,6 +26,9 @@ export type MessageDetails = {
   readonly chargeId?: string;
   /** Who signs in, for what is about their way in; with the network address and the program that it is about. */
   readonly personId?: string;
+  /** The invitation, and of which of its mails this is. */
+  readonly invitationId?: string;
+  readonly nonce?: string;
   readonly address?: string;
   readonly agent?: string;
   /** A sum that the message names, in minor units. */

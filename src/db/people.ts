@@ -1,7 +1,6 @@
+import type { ExtraRight, Role } from '@/core/person/rights';
 import type { Connection, Db, Tx } from './pool';
-import { many, maybeOne, run, sql } from './sql';
-
-export type Role = 'owner' | 'clerk' | 'reader';
+import { many, maybeOne, one, run, sql } from './sql';
 
 /** Somebody signed in: who, of which business, allowed what. */
 export type Actor = {
@@ -9,6 +8,7 @@ export type Actor = {
   readonly personId: string;
   readonly name: string;
   readonly role: Role;
+  readonly extra: readonly ExtraRight[];
 };
 
 export type SignInCandidate = {
@@ -44,7 +44,7 @@ export const sessionHolder = (
 ): Promise<(Actor & { readonly unusedSeconds: number }) | null> =>
   maybeOne(
     db,
-    sql`select person_id as "personId", business_id as "businessId", name, role, unused_seconds as "unusedSeconds"
+    sql`select person_id as "personId", business_id as "businessId", name, role, extra, unused_seconds as "unusedSeconds"
         from session_holder(${begins}, ${hash}, ${at}, make_interval(secs => ${idleSeconds}))`,
   );
 
@@ -60,11 +60,14 @@ export async function passwordHashOf(db: Db, personId: string): Promise<string |
   return row?.hash ?? null;
 }
 
-export const updatePassword = (tx: Tx, personId: string, passwordHash: string): Promise<number> =>
-  run(
+/** Gives a person a new password, at all their desks; their sessions at other businesses end. */
+export async function updatePassword(tx: Tx, personId: string, passwordHash: string): Promise<void> {
+  await run(
     tx,
     sql`update people set password_hash = ${passwordHash} where business_id = ${tx.businessId} and id = ${personId}`,
   );
+  await run(tx, sql`select set_password_elsewhere(${personId}, ${passwordHash})`);
+}
 
 /** Ends every session of a person but one. */
 export const endOtherSessions = (tx: Tx, personId: string, keptHash: Buffer): Promise<number> =>
@@ -120,9 +123,17 @@ export const endSession = (tx: Tx, personId: string, tokenHash: Buffer): Promise
         and (token_hash = ${tokenHash} or expires_at <= ${tx.now})`,
   );
 
-type NewPerson = { id: string; businessId: string; name: string; email: string; role: Role; passwordHash: string };
+type NewPerson = {
+  id: string;
+  businessId: string;
+  name: string;
+  email: string;
+  role: Role;
+  extra?: readonly ExtraRight[];
+  passwordHash: string;
+};
 
-/** Writes a person down whose address is known to be theirs. One that signs in somebody already breaks `sign_in_names_pkey`. */
+/** Writes a person down whose address is known to be theirs, and signs them in to other businesses perhaps. */
 export async function insertPerson(tx: Tx, person: NewPerson): Promise<void> {
   await writePerson(tx, person);
   await run(
@@ -160,21 +171,16 @@ export async function changeUnconfirmed(tx: Tx, personId: string, email: string)
 
 /** Makes an address its person's alone; false where it signs in somebody else already. */
 export async function claimName(tx: Tx, personId: string, email: string): Promise<boolean> {
-  const claimed = await run(
-    tx,
-    sql`insert into sign_in_names (email_key, business_id, person_id) values (lower(${email}), ${tx.businessId}, ${personId})
-        on conflict (email_key) do nothing`,
-  );
-  if (claimed > 0)
-    await run(tx, sql`delete from unconfirmed_names where business_id = ${tx.businessId} and person_id = ${personId}`);
-  return claimed > 0;
+  const row = await one<{ claimed: boolean }>(tx, sql`select claim_name(${personId}, ${email}) as claimed`);
+  return row.claimed;
 }
 
 async function writePerson(tx: Tx, person: NewPerson): Promise<void> {
   await run(
     tx,
-    sql`insert into people (id, business_id, name, email, role, password_hash, created_at)
-        values (${person.id}, ${person.businessId}, ${person.name}, ${person.email}, ${person.role}, ${person.passwordHash}, ${tx.now})`,
+    sql`insert into people (id, business_id, name, email, role, extra, password_hash, created_at)
+        values (${person.id}, ${person.businessId}, ${person.name}, ${person.email}, ${person.role}, ${[...(person.extra ?? [])]},
+          ${person.passwordHash}, ${tx.now})`,
   );
 }
 
@@ -200,17 +206,86 @@ export const personWithEmail = (db: Db, personId: string): Promise<Person | null
   maybeOne(db, sql`select id, name, email from people where business_id = ${db.businessId} and id = ${personId}`);
 
 /** Who of the business has an address. */
-export const personByEmail = (db: Db, email: string): Promise<Person | null> =>
+export const personByEmail = (db: Db, email: string): Promise<(Person & { readonly leftAt: Date | null }) | null> =>
   maybeOne(
     db,
-    sql`select id, name, email from people where business_id = ${db.businessId} and lower(email) = lower(${email})`,
+    sql`select id, name, email, left_at as "leftAt" from people where business_id = ${db.businessId} and lower(email) = lower(${email})`,
   );
 
 /** Everybody who owns the business. */
 export const ownersOf = (db: Db): Promise<{ id: string; name: string; email: string }[]> =>
   many(
     db,
-    sql`select id, name, email from people where business_id = ${db.businessId} and role = 'owner' order by name, id`,
+    sql`select id, name, email from people where business_id = ${db.businessId} and role = 'owner' and left_at is null order by name, id`,
+  );
+
+/** Everybody who works here, or did. */
+export type Colleague = Person & {
+  readonly role: Role;
+  readonly extra: readonly ExtraRight[];
+  readonly createdAt: Date;
+  readonly leftAt: Date | null;
+  /** When they last used it, in the computer's own time; null while they are signed in nowhere. */
+  readonly usedAt: Date | null;
+};
+
+const COLLEAGUE = sql`id, name, email, role, extra, created_at as "createdAt", left_at as "leftAt",
+  (select max(used_at) from sessions where sessions.business_id = people.business_id and person_id = people.id) as "usedAt"`;
+
+export const colleagues = (db: Db): Promise<Colleague[]> =>
+  many(
+    db,
+    sql`select ${COLLEAGUE} from people where business_id = ${db.businessId} order by left_at is not null, created_at, id`,
+  );
+
+/** One of them, held until the transaction ends. */
+export const lockedColleague = (tx: Tx, id: string): Promise<Colleague | null> =>
+  maybeOne(tx, sql`select ${COLLEAGUE} from people where business_id = ${tx.businessId} and id = ${id} for update`);
+
+export const updateRights = (
+  tx: Tx,
+  id: string,
+  { role, extra }: { readonly role: Role; readonly extra: readonly ExtraRight[] },
+): Promise<number> =>
+  run(
+    tx,
+    sql`update people set role = ${role}, extra = ${[...extra]} where business_id = ${tx.businessId} and id = ${id}`,
+  );
+
+/** Notes that somebody is not here any more, and ends their sessions and their way in; what they made keeps their name. */
+export async function letGo(tx: Tx, id: string): Promise<void> {
+  await run(tx, sql`delete from sign_in_names where business_id = ${tx.businessId} and person_id = ${id}`);
+  await run(tx, sql`update people set left_at = ${tx.now} where business_id = ${tx.businessId} and id = ${id}`);
+  await endSessionsOf(tx, id);
+}
+
+/** Takes somebody back who left: their name, rights and password as they are now. */
+export async function takeBack(tx: Tx, id: string, person: Omit<NewPerson, 'id' | 'businessId'>): Promise<void> {
+  await run(
+    tx,
+    sql`insert into sign_in_names (email_key, business_id, person_id) values (lower(${person.email}), ${tx.businessId}, ${id})
+        on conflict do nothing`,
+  );
+  await run(
+    tx,
+    sql`update people set left_at = null, name = ${person.name}, role = ${person.role}, extra = ${[...(person.extra ?? [])]},
+          password_hash = ${person.passwordHash}
+        where business_id = ${tx.businessId} and id = ${id}`,
+  );
+}
+
+/** Where else a person works under the same address. */
+export type OtherDesk = {
+  readonly businessId: string;
+  readonly personId: string;
+  readonly business: string;
+  readonly role: Role;
+};
+
+export const otherDesks = (db: Db, personId: string): Promise<OtherDesk[]> =>
+  many(
+    db,
+    sql`select business_id as "businessId", person_id as "personId", business, role from other_desks(${personId})`,
   );
 
 /** People by id, for what is done in their names later. */

@@ -1,5 +1,8 @@
 import {
+  ArrayMaxSize,
+  IsArray,
   IsEmail,
+  IsIn,
   IsObject,
   IsOptional,
   IsString,
@@ -10,6 +13,7 @@ import {
   registerDecorator,
 } from 'class-validator';
 import { isCurrency } from '@/core/money/currency';
+import { EXTRA_RIGHTS, type ExtraRight, ROLES, type Role } from '@/core/person/rights';
 import { trimmed } from './trimmed';
 import type { Work } from './work-input';
 
@@ -102,6 +106,29 @@ export class ChosenPasswordInput extends LinkInput {
 /** Which session ends; empty for all others. */
 export class EndInput {
   @IsString() @Matches(/^[A-Za-z0-9_-]{0,24}$/) key!: string;
+}
+
+const CHOOSE_ROLE = { message: 'Choose a role.' };
+
+/** What somebody may do: a role, and single rights on top. */
+export class HoldsInput {
+  @IsIn(ROLES, CHOOSE_ROLE) role!: Role;
+  @IsArray() @ArrayMaxSize(EXTRA_RIGHTS.length) @IsIn(EXTRA_RIGHTS, { each: true }) extra!: ExtraRight[];
+}
+
+export class InviteInput extends HoldsInput {
+  @IsString() @trimmed @MaxLength(254) @IsEmail({}, ADDRESS) email!: string;
+}
+
+/** An invitation is accepted: with a name and a new password by somebody new, with their password by somebody known. */
+export class AcceptInput extends LinkInput {
+  @IsString() @trimmed @MaxLength(120) name!: string;
+  @IsString() @MaxLength(200) password!: string;
+}
+
+/** The business to which somebody goes over. */
+export class DeskInput {
+  @IsUUID() businessId!: string;
 }
 
 export class CardAnswersInput {

@@ -28,6 +28,11 @@ export function Band({
   onProfile,
   onYou,
   onSignOut,
+  menu,
+  onMenu,
+  desks,
+  onDesk,
+  onPeople,
 }: {
   house: string;
   person: string;
@@ -41,11 +46,19 @@ export function Band({
   onProfile: () => void;
   onYou: () => void;
   onSignOut: () => void;
+  /** Whether the menu behind the business's name is open. */
+  menu: boolean;
+  onMenu: (open: boolean) => void;
+  /** Where else this person works. */
+  desks: readonly { readonly businessId: string; readonly business: string }[];
+  onDesk: (businessId: string) => void;
+  /** Null where it is not for them. */
+  onPeople: (() => void) | null;
 }) {
   const path = usePathname();
   return (
     <header className="relative flex h-[52px] items-center gap-4 px-4 after:pointer-events-none after:absolute after:inset-x-0 after:bottom-0 after:h-[5px] after:border-b after:border-t-2 after:border-ink sm:px-7">
-      <DropdownMenu.Root>
+      <DropdownMenu.Root open={menu} onOpenChange={onMenu}>
         <DropdownMenu.Trigger className="flex min-w-0 items-center gap-2 pb-1 font-serif text-[18px]/6 font-semibold sm:w-[216px]">
           <span className="truncate">{house}</span>
           <ChevronDown size={15} strokeWidth={1.8} className="flex-none" aria-hidden="true" />
@@ -53,9 +66,20 @@ export function Band({
         <DropdownMenu.Portal>
           <DropdownMenu.Content className="menu" align="start" sideOffset={6}>
             <DropdownMenu.Label className="small px-2.5 py-1 text-soft">Signed in as {person}</DropdownMenu.Label>
+            {desks.map(({ businessId, business }) => (
+              <DropdownMenu.Item key={businessId} className="menu-item" onSelect={() => onDesk(businessId)}>
+                Go over to {business}
+              </DropdownMenu.Item>
+            ))}
+            {desks.length > 0 ? <DropdownMenu.Separator className="my-1 border-t border-rule" /> : null}
             <DropdownMenu.Item className="menu-item" onSelect={onProfile}>
               The business’s profile
             </DropdownMenu.Item>
+            {onPeople ? (
+              <DropdownMenu.Item className="menu-item" onSelect={onPeople}>
+                People
+              </DropdownMenu.Item>
+            ) : null}
             <DropdownMenu.Item className="menu-item" onSelect={onYou}>
               You: sessions, password
             </DropdownMenu.Item>

@@ -27,6 +27,7 @@ export function DeskFrame({
   locale,
   may,
   since,
+  desks,
   children,
 }: {
   house: string;
@@ -36,12 +37,15 @@ export function DeskFrame({
   /** What this person may do; `people` also reads the log of the business. */
   may: Readonly<Record<'ask' | 'records' | 'settings' | 'people', boolean>>;
   since: number;
+  /** Where else this person works. */
+  desks: readonly { readonly businessId: string; readonly business: string }[];
   children: ReactNode;
 }) {
   const router = useRouter();
   const mayAsk = may.ask;
   const [finding, setFinding] = useState(false);
   const [reading, setReading] = useState(false);
+  const [menu, setMenu] = useState(false);
   const [night, setNight] = useState(setting.night);
   const [covered, setCovered] = useState(setting.covered);
   const { busy: starting, compose, makeAndOpen } = useMakeAndOpen();
@@ -65,7 +69,13 @@ export function DeskFrame({
       if (answer.ok) location.assign('/sign-in');
       else sayTrouble(answer.words);
     };
+    const changeDesk = async (businessId: string) => {
+      const answer = await send('POST', '/api/desks', { businessId });
+      if (answer.ok) location.assign('/today');
+      else sayTrouble(answer.words);
+    };
     return {
+      changeDesk: (businessId: string) => void changeDesk(businessId),
       ask: () => void (mayAsk && compose()),
       askByKey: () => void (mayAsk && compose({}, true)),
       cover,
@@ -93,9 +103,15 @@ export function DeskFrame({
         group: 'Go to' as const,
         do: open(place.href),
       })),
-      ...[...FURTHER_PLACES, ...(may.people ? [{ words: 'The log', path: '/settings/log' }] : [])].map(
-        ({ path, ...place }) => ({ ...place, group: 'Go to' as const, do: open(path) }),
-      ),
+      ...[
+        ...FURTHER_PLACES,
+        ...(may.people
+          ? [
+              { words: 'People', path: '/settings/people', also: 'invite rights roles' },
+              { words: 'The log', path: '/settings/log' },
+            ]
+          : []),
+      ].map(({ path, ...place }) => ({ ...place, group: 'Go to' as const, do: open(path) })),
       ...(mayAsk ? [{ words: 'Ask for money', key: 'n', group: 'This desk' as const, do: actions.askByKey }] : []),
       { words: 'Find or do', key: '/', group: 'This desk', do: () => setFinding(true) },
       { words: 'Keys', also: 'shortcuts help', key: '?', group: 'This desk', do: () => setReading(true) },
@@ -106,9 +122,21 @@ export function DeskFrame({
         do: actions.cover,
       },
       { words: night ? 'Day setting' : 'Night setting', group: 'This desk', do: actions.turnNight },
+      {
+        words: 'The business’s menu',
+        also: 'change business',
+        key: 'g b',
+        group: 'This desk',
+        do: () => setMenu(true),
+      },
+      ...desks.map(({ businessId, business }) => ({
+        words: `Go over to ${business}`,
+        group: 'This desk' as const,
+        do: () => actions.changeDesk(businessId),
+      })),
       { words: 'Sign out', group: 'This desk', do: actions.signOut },
     ] satisfies Action[];
-  }, [actions, router, covered, night, mayAsk, may, makeAndOpen]);
+  }, [actions, router, covered, night, mayAsk, may, makeAndOpen, desks]);
 
   const keys = useMemo(
     () => ({
@@ -137,6 +165,11 @@ export function DeskFrame({
         onProfile={() => router.push('/settings/profile')}
         onYou={() => router.push('/settings/you')}
         onSignOut={actions.signOut}
+        menu={menu}
+        onMenu={setMenu}
+        desks={desks}
+        onDesk={actions.changeDesk}
+        onPeople={may.people ? () => router.push('/settings/people') : null}
       />
       <main id="main" className="pb-16 sm:pb-0">
         {children}

@@ -9,12 +9,13 @@ import { afterAll } from 'vitest';
 import { NEW_PROFILE } from '@/core/business/business';
 import { newCustomer } from '@/core/customer/customer';
 import { completePaper, type Paper } from '@/core/paper/paper';
+import type { Role } from '@/core/person/rights';
 import { NO_ADDRESS } from '@/core/place/address';
 import { type Business, insertBusiness, insertCounter, updateBusiness } from '@/db/businesses';
 import { insertCustomer } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
 import type { DatabaseUrls } from '@/db/migrate';
-import { type Actor, insertPerson, type Role } from '@/db/people';
+import { type Actor, insertPerson } from '@/db/people';
 import { closePool } from '@/db/pool';
 import { insertTax } from '@/db/taxes';
 import { inBusiness, readBusiness } from '@/db/transaction';
@@ -129,6 +130,7 @@ const PROFILE: Business = {
 export type House = {
   readonly business: Business;
   readonly owner: Actor;
+  readonly bookkeeper: Actor;
   readonly clerk: Actor;
   readonly reader: Actor;
   readonly customerId: string;
@@ -145,8 +147,14 @@ export async function foundHouse(name = 'Sallow Joinery', passwordHash = 'none',
     personId: randomUUID(),
     name: `${role} of ${name}`,
     role,
+    extra: [],
   });
-  const people = { owner: person('owner'), clerk: person('clerk'), reader: person('reader') };
+  const people = {
+    owner: person('owner'),
+    bookkeeper: person('bookkeeper'),
+    clerk: person('clerk'),
+    reader: person('reader'),
+  };
   await inBusiness(programContext(business.id), async (tx) => {
     await insertBusiness(tx, business);
     await updateBusiness(tx, business);

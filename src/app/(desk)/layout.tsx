@@ -1,8 +1,9 @@
 import type { ReactNode } from 'react';
 import { pageActor } from '@/app/session';
 import { deskSetting } from '@/app/setting';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { hearingSince } from '@/flows/house/changes';
+import { myOtherDesks } from '@/flows/house/desks';
 import { businessToday } from '@/flows/payment/payment-list';
 import { DeskFrame } from '@/ui/desk-frame';
 import { AtDeskProvider } from '@/ui/kit/at-desk';
@@ -19,12 +20,13 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         setting={await deskSetting()}
         locale={business.locale}
         may={{
-          ask: mayDo(actor.role, 'ask'),
-          records: mayDo(actor.role, 'records'),
-          settings: mayDo(actor.role, 'settings'),
-          people: mayDo(actor.role, 'people'),
+          ask: mayDo(actor, 'ask'),
+          records: mayDo(actor, 'records'),
+          settings: mayDo(actor, 'settings'),
+          people: mayDo(actor, 'people'),
         }}
         since={since}
+        desks={await myOtherDesks(actor)}
       >
         {children}
       </DeskFrame>

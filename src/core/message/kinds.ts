@@ -42,6 +42,7 @@ export const MESSAGE_KINDS = {
   'password-link': { called: 'Link for a new password', reader: 'person', told: 'nothing' },
   'password-changed': { called: 'Notice of a new password', reader: 'person', told: 'nothing' },
   'new-sign-in': { called: 'Notice that somebody signed in', reader: 'person', told: 'nothing' },
+  invitation: { called: 'Invitation', reader: 'invited', told: 'nothing' },
   'partner-statement': { called: 'Partner’s statement', reader: 'partner', told: 'nothing' },
   'partner-page': { called: 'Link to the partner’s page', reader: 'partner', told: 'nothing' },
 } as const satisfies Readonly<
@@ -50,7 +51,7 @@ export const MESSAGE_KINDS = {
     {
       readonly called: string;
       /** `person`: who signs in, by Dahlia itself and not in the business's name. */
-      readonly reader: 'customer' | 'business' | 'partner' | 'person';
+      readonly reader: 'customer' | 'business' | 'partner' | 'person' | 'invited';
       readonly told: 'nothing' | 'handing-over' | 'all';
     }
   >
@@ -59,4 +60,5 @@ export const MESSAGE_KINDS = {
 export type MessageKind = keyof typeof MESSAGE_KINDS;
 
 /** Whether a kind of message leaves the business: what nobody gets before the business may send. */
-export const isOutward = (kind: MessageKind): boolean => ['customer', 'partner'].includes(MESSAGE_KINDS[kind].reader);
+export const isOutward = (kind: MessageKind): boolean =>
+  ['customer', 'partner', 'invited'].includes(MESSAGE_KINDS[kind].reader);

@@ -113,7 +113,11 @@ export type RefusalCode =
   | 'address-confirmed'
   | 'mail-not-confirmed'
   | 'cards-not-answered'
-  | 'cards-not-open';
+  | 'cards-not-open'
+  | 'last-owner'
+  | 'here-already'
+  | 'invited-already'
+  | 'not-here';
 
 const WORDS: Readonly<Record<RefusalCode, string>> = {
   'sign-in-failed': 'This address and password do not go together. Try again.',
@@ -237,6 +241,10 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'cards-not-answered': 'Something of the two answers needs a look first.',
   'cards-not-open':
     'Card payments open when you have said what you sell and under which name you are known: two answers in the profile.',
+  'last-owner': 'A business keeps at least one owner. Make somebody else an owner first.',
+  'here-already': 'Somebody with this address works here already.',
+  'invited-already': 'This address is invited already. Send that invitation again, or withdraw it.',
+  'not-here': 'They do not work here any more.',
   'work-first': 'Many wrong passwords were tried. Your computer works something out first; try again.',
   'password-wrong': 'This is not your password so far. Write it again.',
   'too-slow': 'This took too long and was given up. Look whether it was done before you try again.',

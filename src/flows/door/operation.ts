@@ -1,10 +1,10 @@
+import { mayDo, type Right } from '@/core/person/rights';
 import type { Actor } from '@/db/people';
 import type { Connection } from '@/db/pool';
 import { outsideBusiness } from '@/db/transaction';
 import { type By, Context, clockNow, inNameOf, type Reading, type Writing } from './context';
 import type { Link } from './links';
 import { Refusal } from './refusal';
-import { mayDo, type Right } from './rights';
 
 export type { Context, Reading, Writing };
 export { inNameOf };
@@ -78,7 +78,7 @@ export const desk = (right: Right, told: Told = {}) =>
     { by: 'desk', right },
     told,
     async (actor) => {
-      if (!mayDo(actor.role, right)) throw new Refusal('not-allowed');
+      if (!mayDo(actor, right)) throw new Refusal('not-allowed');
       return [new Context(actor.businessId, actor, await clockNow(), told.tells ?? true)];
     },
     1,

@@ -16,7 +16,8 @@ export type Purpose =
   | 'confirm'
   | 'password'
   | 'figures'
-  | 'session';
+  | 'session'
+  | 'invitation';
 
 /** A signature of a text for one purpose, HMAC-SHA256 in base64url. */
 export const signatureOf = (purpose: Purpose, text: string): string =>

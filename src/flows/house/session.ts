@@ -1,7 +1,7 @@
 /** Where somebody is signed in: how a session begins, and what stands for one in an address. */
 import { createHash } from 'node:crypto';
 import { newToken } from '@/db/link-tokens';
-import { insertSession } from '@/db/people';
+import { endSession, insertSession } from '@/db/people';
 import type { Writing } from '@/flows/door/operation';
 
 export const SESSION_DAYS = 14;
@@ -27,3 +27,7 @@ export async function openSession(tx: Writing, personId: string, from: From): Pr
   await insertSession(tx, { ...session, address, agent: agent.slice(0, 300) });
   return { token, expiresAt };
 }
+
+/** Ends a session by its secret. */
+export const endPlace = (tx: Writing, personId: string, token: string): Promise<number> =>
+  endSession(tx, personId, hashOf(token));

@@ -11,9 +11,9 @@ import { sendInvoice } from '@/flows/invoice/send-invoice';
 import { setSendingTime } from '@/flows/invoice/timed-sending';
 import { logPage } from '@/flows/log/log';
 import { beginOffer, placeOffer } from '@/flows/offer/offers';
-import { handOverMessage } from '@/flows/post/hand-over-message';
 import { addCustomer } from '@/flows/records/customers';
 import { asSuperuser } from '../../../tests/support/database';
+import { handedOver, linkIn } from '../../../tests/support/house-mail';
 import { foundHouse, mailOf, sharedWorkshop } from '../../../tests/support/workshop';
 import { confirmByFigures, confirmByLink, correctAddress, lookAtConfirmLink, sendConfirmAgain } from './confirm';
 import { answerForCards, firstDay } from './first-day';
@@ -51,19 +51,9 @@ const asked = async (email: string, more: Partial<SignUp> = {}): Promise<SignUp>
   ...more,
 });
 
-/** Hands over what is queued of a business, and gives the latest mail to an address. */
-async function latestMail(businessId: string, to: string) {
-  const queued = await asSuperuser<{ id: string }>(
-    workshop.admin,
-    `select id from messages where business_id = $1 and state = 'queued' order by created_at, id`,
-    [businessId],
-  );
-  for (const { id } of queued) await handOverMessage(businessId, id);
-  return (await mailOf(workshop.standIns, to))[0];
-}
+const latestMail = (businessId: string, to: string) => handedOver(workshop, businessId, to);
 
 const figuresIn = (text: string): string => /\b(\d{3} \d{3})\b/.exec(text)?.[1] ?? '';
-const linkIn = (text: string, path: string): string => new RegExp(`/${path}/([^\\s"<]+)`).exec(text)?.[1] ?? '';
 
 async function begun(email = fresh(), more: Partial<SignUp> = {}) {
   const opened = await signUp(await asked(email, more), from());

@@ -17,6 +17,9 @@ const CALLED: Partial<Record<LogKind, string>> = {
   payouts: 'when money is paid out',
   'bank-account': 'an account to which money is paid out',
   vouchers: 'how long gift vouchers are good',
+  rights: 'who may what',
+  joined: 'who works here',
+  left: 'who works here',
 };
 
 /** Notes that money settings were changed, with old and new value, and writes to every owner; nothing where nothing was. */
@@ -37,6 +40,17 @@ export async function noteSettings(tx: Writing, kind: LogKind, changes: readonly
     })),
   );
 }
+
+/** Notes what was changed, and writes to nobody. */
+export const noteChange = (tx: Writing, kind: LogKind, changes: readonly Changed[]): Promise<number> =>
+  insertLogEntry(tx, {
+    id: randomUUID(),
+    kind,
+    personId: tx.personId || null,
+    byName: tx.name,
+    address: '',
+    changes,
+  });
 
 /** Notes something of signing in. @param address from where, as the network has it */
 export const noteAccess = (

@@ -47,7 +47,7 @@ async function postMail(subject: Subject): Promise<boolean> {
   const inward = reader === 'business' || reader === 'person';
   await post.handOver({
     messageId: `<${message.id}.${business.id}@${new URL(publicUrl).hostname}>`,
-    from: { name: reader === 'person' ? 'Dahlia' : business.name, address: mailFrom },
+    from: { name: reader === 'person' || reader === 'invited' ? 'Dahlia' : business.name, address: mailFrom },
     // Whoever answers a customer's question from the mail program reaches the customer.
     replyTo: message.kind === 'question' ? (message.details.from ?? mailFrom) : inward ? mailFrom : business.email,
     to: { name: message.toName, address: message.toAddress },

@@ -1,9 +1,12 @@
 /** Letters of Dahlia's own to who signs in: what they show by mail, and what happened to their way in. */
 import { clockTime, longDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
+import { holdsText } from '@/core/person/rights';
+import { invitationById } from '@/db/invitations';
 import { proofOf } from '@/db/mail-proofs';
 import { letter } from '@/documents/mail/letter';
 import { figuresOf, GOOD_HOURS, linkOf } from '@/flows/house/mail-proof';
+import { invitationLink } from '@/flows/house/people';
 import { programName } from '@/outside/programs';
 import { services } from '@/outside/services';
 import type { Subject, Written } from './subject';
@@ -86,3 +89,18 @@ export const newSignInMail = async ({ ctx, message, business }: Subject): Promis
     last: 'If this was not you, choose a new password there: it ends all other sessions.',
   });
 };
+
+/** Asks somebody to work in a business; null where it was withdrawn, accepted, or sent anew. */
+export async function invitationMail({ ctx, message, business }: Subject): Promise<Written | null> {
+  const invitation = await ctx.read((db) => invitationById(db, message.details.invitationId ?? ''));
+  if (invitation?.state !== 'open' || !message.details.nonce || message.details.nonce !== invitation.nonce) return null;
+  const link = `${services().publicUrl}/invitation/${invitationLink(ctx.businessId, invitation)}`;
+  return ours({
+    subject: `${invitation.byName} asks you to work in ${business.name}`,
+    sum: business.name,
+    under: `as ${holdsText(invitation).toLowerCase()}`,
+    words: [`${invitation.byName} asks you to work with them. The link is good for seven days.`],
+    button: { words: 'Look at it', link },
+    last: 'If you do not know them, do nothing: without you nothing comes of it.',
+  });
+}

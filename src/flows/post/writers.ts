@@ -18,7 +18,7 @@ import {
 } from './invoice-letters';
 import { orderMail, requestMail, shortRequest } from './offer-letters';
 import { partnerPageMail, partnerStatementMail, payoutReturnedMail } from './payout-letters';
-import { confirmMail, newSignInMail, passwordChangedMail, passwordLinkMail } from './person-letters';
+import { confirmMail, invitationMail, newSignInMail, passwordChangedMail, passwordLinkMail } from './person-letters';
 import {
   cardAskedMail,
   chargeNoticeMail,
@@ -83,6 +83,7 @@ export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
   'password-link': { mail: passwordLinkMail },
   'password-changed': { mail: passwordChangedMail },
   'new-sign-in': { mail: newSignInMail },
+  invitation: { mail: invitationMail },
   voucher: { mail: voucherMail },
   dispute: { mail: disputeMail },
   'payout-returned': { mail: payoutReturnedMail },

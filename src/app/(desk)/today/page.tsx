@@ -90,7 +90,7 @@ export default async function TodayPage() {
   const actor = await pageActor();
   const view = await todayView(actor);
   const { business, today, work, horizon } = view;
-  const shown = (row: Parameters<typeof shownRow>[0]) => shownRow(row, view, actor.role);
+  const shown = (row: Parameters<typeof shownRow>[0]) => shownRow(row, view, actor);
   const first = await shownFirstDay(actor, business);
   if (first?.isFirst && first.draft)
     return (

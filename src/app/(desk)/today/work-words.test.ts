@@ -32,7 +32,9 @@ const charge = (id: string, more: object, needsCard: boolean): QueueItem =>
 const shown = (items: readonly QueueItem[], role: 'owner' | 'reader' = 'owner') => {
   const { groups, waits } = workList(items.map((item) => workItem(item, { since: new Date(0) })));
   const rows = [...groups, { group: 'waits' as const, rows: waits }];
-  return rows.flatMap((one) => one.rows.map((row) => ({ group: one.group, ...shownRow(row, view, role) })));
+  return rows.flatMap((one) =>
+    one.rows.map((row) => ({ group: one.group, ...shownRow(row, view, { role, extra: [] }) })),
+  );
 };
 
 test('a row’s action is the one that its group is called by, for all of the person’s things of that group', () => {

@@ -8,12 +8,12 @@ import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { cardText, REFUSAL_BRIEF } from '@/core/payment/outcome';
 import { returnWords } from '@/core/payout/return-reasons';
+import { type Holds, mayDo } from '@/core/person/rights';
 import { chargeNoteText } from '@/core/plan/charge-words';
 import { NO_END } from '@/core/plan/shown-card';
 import { stuckWords } from '@/core/today/stuck-words';
 import type { WorkRow } from '@/core/today/work';
 import type { QueueItem, TodayView } from '@/flows/day/today';
-import { mayDo, type Role } from '@/flows/door/rights';
 import { PLACEMENT_WORDS } from '@/ui/offer/placement-words';
 import { actOfAll, type WorkAct, type WorkMark, type WorkRowShown } from '@/ui/today/work-row';
 import { CHANNEL_WORDS, subjectPath } from '../money/payments/json-payment';
@@ -291,19 +291,19 @@ function told(item: QueueItem, { business, today }: TodayView): Told {
   }
 }
 
-/** The act as far as this role may do it; null where nothing is left but looking. */
-function allowed(act: WorkAct, role: Role): WorkAct | null {
+/** The act as far as this person may do it; null where nothing is left but looking. */
+function allowed(act: WorkAct, actor: Holds): WorkAct | null {
   const right = act.do === 'charge' || act.do === 'decide' ? 'take' : act.do === 'open' ? 'see' : 'ask';
-  return mayDo(role, right) ? act : null;
+  return mayDo(actor, right) ? act : null;
 }
 
-/** A row of Today as it is shown to this role. */
-export function shownRow(row: WorkRow<QueueItem>, view: TodayView, role: Role): WorkRowShown {
+/** A row of Today as it is shown to this person. */
+export function shownRow(row: WorkRow<QueueItem>, view: TodayView, actor: Holds): WorkRowShown {
   const first = told(row.first, view);
   const same = row.same.map((item) => told(item, view));
   const open: WorkAct | null = first.href ? { do: 'open', href: first.href, words: 'Open' } : null;
-  const together = actOfAll([first, ...same].map(({ act }) => allowed(act, role)));
-  const own = allowed(first.act, role);
+  const together = actOfAll([first, ...same].map(({ act }) => allowed(act, actor)));
+  const own = allowed(first.act, actor);
   const sums = new Map<string, number>();
   for (const { sum } of [first, ...same]) if (sum) sums.set(sum.currency, (sums.get(sum.currency) ?? 0) + sum.minor);
   return {
@@ -320,11 +320,11 @@ export function shownRow(row: WorkRow<QueueItem>, view: TodayView, role: Role): 
         key: one.key,
         words: one.about,
         href: one.href || null,
-        act: together || !own ? null : allowed(one.act, role),
+        act: together || !own ? null : allowed(one.act, actor),
       })),
       ...row.also.map(({ of, group }) => {
         const one = told(of, view);
-        const act = group === 'waits' ? null : allowed(one.act, role);
+        const act = group === 'waits' ? null : allowed(one.act, actor);
         return { key: one.key, words: one.about, href: one.href || null, act };
       }),
     ],

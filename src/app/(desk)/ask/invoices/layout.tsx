@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { pageActor } from '@/app/session';
 import { jsonMinor } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { invoiceList } from '@/flows/invoice/invoice-list';
 import { listOverview } from '@/flows/invoice/search-invoices';
 import { customerOverview } from '@/flows/records/customers';
@@ -56,7 +56,7 @@ export default async function InvoicesLayout({ children }: { children: ReactNode
                 Owed to you <span className="font-serif text-[15px]">{figure('all')}</span>
               </b>
               <span className="flex-1" />
-              {mayDo(actor.role, 'ask') ? (
+              {mayDo(actor, 'ask') ? (
                 <>
                   <StartButton />
                   <BringIn />
@@ -69,7 +69,7 @@ export default async function InvoicesLayout({ children }: { children: ReactNode
               groups={groups.map(({ name }) => name)}
               locale={locale}
               stamp={String(Date.now())}
-              mayAsk={mayDo(actor.role, 'ask')}
+              mayAsk={mayDo(actor, 'ask')}
             >
               {none ? (
                 <Empty words="No invoices yet. An invoice asks one customer for money, and is paid from its own page." />

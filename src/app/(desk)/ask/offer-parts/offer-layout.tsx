@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { pageActor } from '@/app/session';
 import type { Placement } from '@/core/offer/offer';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { offersPage } from '@/flows/offer/offers';
 import { businessToday } from '@/flows/payment/payment-list';
 import { Empty } from '@/ui/kit/empty';
@@ -35,7 +35,7 @@ export async function OfferLayout({ placement, children }: { placement: Placemen
           <>
             <div className="flex h-[34px] items-center gap-4">
               <b className="flex-1 font-semibold">{words.list}</b>
-              {mayDo(actor.role, 'ask') ? <BeginOffer placement={placement} words={`New ${words.one}`} /> : null}
+              {mayDo(actor, 'ask') ? <BeginOffer placement={placement} words={`New ${words.one}`} /> : null}
             </div>
             {page.rows.length === 0 ? (
               <Empty words={NONE[placement]} />

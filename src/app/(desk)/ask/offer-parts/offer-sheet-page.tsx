@@ -8,7 +8,7 @@ import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { linkPicture } from '@/core/offer/link-look';
 import type { Placement } from '@/core/offer/offer';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { buttonPlacing } from '@/flows/offer/button';
 import { offerLink, offerSheet } from '@/flows/offer/offers';
 import { offerRequests } from '@/flows/offer/requests';
@@ -33,7 +33,7 @@ export async function OfferSheetPage({ id, placement }: { id: string; placement:
   const { business, today } = await businessToday(actor);
   const { locale, zone } = business;
   const state = offerState(placed);
-  const mayAsk = mayDo(actor.role, 'ask');
+  const mayAsk = mayDo(actor, 'ask');
   const when = (at: Date) => {
     const on = dateInZone(at, zone);
     return on === today ? clockTime(at, zone) : shortDate(on, locale, { weekday: true });

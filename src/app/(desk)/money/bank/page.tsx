@@ -6,8 +6,8 @@ import { ASIDE_TITLES } from '@/core/bank/match/things';
 import { dayHeading, shortDate } from '@/core/dates/date-text';
 import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
+import { mayDo } from '@/core/person/rights';
 import { type BankPage, bankPage } from '@/flows/bank/bank-page';
-import { mayDo } from '@/flows/door/rights';
 import { BankPageInput } from '@/input/bank-input';
 import { FetchStatements, ForgetRule } from '@/ui/bank/bank-actions';
 import { BankDesk } from '@/ui/bank/bank-desk';
@@ -138,7 +138,7 @@ export default async function BankScreen({ searchParams }: { searchParams: Promi
     asked.matched ? Number(asked.matched) : undefined,
   );
   const { business, shown, accounts, lines, latest } = page;
-  const may = mayDo(actor.role, 'take');
+  const may = mayDo(actor, 'take');
   return (
     <>
       <MoneyTabs here="Bank" />

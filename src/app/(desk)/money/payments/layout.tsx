@@ -1,6 +1,6 @@
 import { type ReactNode, Suspense } from 'react';
 import { pageActor } from '@/app/session';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { businessToday } from '@/flows/payment/payment-list';
 import { registerChoices } from '@/flows/register/saved-registers';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
@@ -26,7 +26,7 @@ export default async function PaymentsLayout({ children }: { children: ReactNode
               currencies={currencies}
               locale={business.locale}
               stamp={String(Date.now())}
-              maySave={mayDo(actor.role, 'ask')}
+              maySave={mayDo(actor, 'ask')}
             />
           </Suspense>
         }

@@ -6,7 +6,7 @@ import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { METHOD_WORDS } from '@/core/payment/methods';
 import { REFUSAL_BRIEF } from '@/core/payment/outcome';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { paymentOverview, type SpanSum } from '@/flows/payment/payment-overview';
 import { transfersWaiting } from '@/flows/payment/transfer-file';
 import { Amount } from '@/ui/kit/amount';
@@ -72,7 +72,7 @@ export default async function NoPaymentOpen() {
                 : `${waiting.length === 1 ? '1 waits' : `${waiting.length} wait`} for the bank: ${sumsText(waiting, locale)}`
             }
             files={files.map(({ id, madeAt }) => ({ id, words: `File of ${when(madeAt)}` }))}
-            mayMake={mayDo(actor.role, 'give-back')}
+            mayMake={mayDo(actor, 'give-back')}
           />
         </OverviewPart>
       ) : null}

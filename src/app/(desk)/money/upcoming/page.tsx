@@ -3,7 +3,7 @@ import { askedOf } from '@/app/asked';
 import { jsonUpcoming, upcomingWords } from '@/app/json-upcoming';
 import { pageActor } from '@/app/session';
 import { jsonMinor } from '@/core/money/money';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { upcomingCharges, upcomingMonth, upcomingSetting } from '@/flows/plan/upcoming';
 import { UpcomingPageInput } from '@/input/plan-input';
 import { Upcoming } from '@/ui/upcoming/upcoming';
@@ -44,7 +44,7 @@ export default async function UpcomingPage({ searchParams }: { searchParams: Pro
         locale={business.locale}
         zone={business.zone}
         today={today}
-        mayAsk={mayDo(actor.role, 'ask')}
+        mayAsk={mayDo(actor, 'ask')}
       />
     </>
   );

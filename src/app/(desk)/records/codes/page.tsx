@@ -4,7 +4,7 @@ import { pageActor } from '@/app/session';
 import { shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { codeList, latestCodeUses } from '@/flows/offer/codes';
 import { businessToday } from '@/flows/payment/payment-list';
 import { itemsPage } from '@/flows/records/items';
@@ -35,7 +35,7 @@ export default async function CodesPage({ searchParams }: { searchParams: Promis
         currency={business.currency}
         locale={business.locale}
         items={rows.map(({ id, name }) => ({ id, name }))}
-        mayAsk={mayDo(actor.role, 'records')}
+        mayAsk={mayDo(actor, 'records')}
         begins={asked.new === 'yes'}
       >
         {uses.length > 0 ? (

@@ -2,7 +2,7 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { customerRow } from '@/app/rows';
 import { pageActor } from '@/app/session';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { customersPage } from '@/flows/records/customers';
 import { Empty } from '@/ui/kit/empty';
 import { ListAndSheet } from '@/ui/list/list-and-sheet';
@@ -24,7 +24,7 @@ export default async function CustomersLayout({ children }: { children: ReactNod
             placeholder="Name, address, phone or group"
             none={<Empty words="Nobody on file yet. Customers are added here, on an invoice, or from a file." />}
           >
-            {!mayDo(actor.role, 'records') ? null : (
+            {!mayDo(actor, 'records') ? null : (
               <Link href="/records/customers/new" className="link flex-none">
                 Add
               </Link>

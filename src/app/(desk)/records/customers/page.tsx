@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { pageActor } from '@/app/session';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { customerOverview } from '@/flows/records/customers';
 
 export const metadata: Metadata = { title: 'Customers' };
@@ -24,7 +24,7 @@ export default async function NoCustomerOpen() {
         </ul>
       ) : null}
       <p className="mt-6 flex flex-wrap gap-x-6 gap-y-2">
-        {!mayDo(actor.role, 'records') ? null : (
+        {!mayDo(actor, 'records') ? null : (
           <Link className="link" href="/records/customers/import">
             Import from a file
           </Link>

@@ -2,7 +2,7 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { itemRow } from '@/app/rows';
 import { pageActor } from '@/app/session';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { businessToday } from '@/flows/payment/payment-list';
 import { itemsPage } from '@/flows/records/items';
 import { Empty } from '@/ui/kit/empty';
@@ -28,7 +28,7 @@ export default async function ItemsLayout({ children }: { children: ReactNode })
               <Empty words="No items yet. What you sell again and again is kept here, with its price and its stock." />
             }
           >
-            {!mayDo(actor.role, 'records') ? null : (
+            {!mayDo(actor, 'records') ? null : (
               <Link href="/records/items/new" className="link flex-none">
                 Add
               </Link>

@@ -3,7 +3,7 @@ import { pageActor } from '@/app/session';
 import { shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { businessToday } from '@/flows/payment/payment-list';
 import { donors } from '@/flows/records/gifts';
 import { GiftLetters } from '@/ui/gifts/gift-letters';
@@ -31,7 +31,7 @@ export default async function GiftLettersPage({ searchParams }: { searchParams: 
         year={year}
         years={years}
         locale={business.locale}
-        mayAsk={mayDo(actor.role, 'ask')}
+        mayAsk={mayDo(actor, 'ask')}
         donors={rows.map(({ sentAt, minor, ...donor }) => ({
           ...donor,
           minor: jsonMinor(minor),

@@ -4,7 +4,7 @@ import { pageActor } from '@/app/session';
 import { shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { businessToday } from '@/flows/payment/payment-list';
 import { partnerList, partnerShares } from '@/flows/records/partners';
 import { BeginInput } from '@/input/list-input';
@@ -26,7 +26,7 @@ export default async function PartnersPage({ searchParams }: { searchParams: Pro
       <PartnerTable
         partners={await partnerList(actor)}
         locale={business.locale}
-        mayAsk={mayDo(actor.role, 'settings')}
+        mayAsk={mayDo(actor, 'settings')}
         begins={asked.new === 'yes'}
       >
         {shares.length > 0 ? (

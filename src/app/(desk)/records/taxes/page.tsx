@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { businessToday } from '@/flows/payment/payment-list';
 import { itemClasses } from '@/flows/records/items';
 import { taxRules } from '@/flows/records/taxes';
@@ -19,7 +19,7 @@ export default async function TaxesPage() {
         rules={await taxRules(actor)}
         classes={await itemClasses(actor)}
         home={business.country}
-        mayAsk={mayDo(actor.role, 'settings')}
+        mayAsk={mayDo(actor, 'settings')}
       />
     </>
   );

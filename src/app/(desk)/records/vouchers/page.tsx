@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { voucherList } from '@/flows/voucher/vouchers';
 import { Figure } from '@/ui/kit/amount';
 import { Leader } from '@/ui/kit/leader';
@@ -40,7 +40,7 @@ export default async function NoVoucherOpen() {
         )}
       </OverviewPart>
       <OverviewPart name="How long they are good">
-        <VoucherRuleForm rule={list.rule} mayAsk={mayDo(actor.role, 'settings')} />
+        <VoucherRuleForm rule={list.rule} mayAsk={mayDo(actor, 'settings')} />
       </OverviewPart>
     </Overview>
   );

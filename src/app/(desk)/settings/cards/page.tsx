@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
 import { shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { cardAnswers } from '@/flows/house/first-day';
 import { businessToday } from '@/flows/payment/payment-list';
 import { CardAnswersForm } from '@/ui/house/card-answers';
@@ -14,7 +14,7 @@ export default async function CardsPage() {
   const actor = await pageActor();
   const { business } = await businessToday(actor);
   const { kind, statementName, since, proposed } = await cardAnswers(actor);
-  const maySet = mayDo(actor.role, 'settings');
+  const maySet = mayDo(actor, 'settings');
   return (
     <div className="mx-auto max-w-[620px] px-4 pb-10 pt-6 sm:px-7">
       <article className="sheet px-7 py-6" aria-label="Card payments">

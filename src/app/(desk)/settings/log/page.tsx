@@ -5,7 +5,7 @@ import { askedOf } from '@/app/asked';
 import { pageActor } from '@/app/session';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { type LogEntry, logPage } from '@/flows/log/log';
 import { businessToday } from '@/flows/payment/payment-list';
 import { PageInput } from '@/input/list-input';
@@ -31,12 +31,17 @@ const WORDS: Readonly<Record<LogEntry['kind'], string>> = {
   'address-changed': 'corrected their address',
   'password-asked': 'a link for a new password was asked for',
   'sessions-ended': 'signed out everywhere else',
+  invited: 'invited somebody',
+  'invitation-withdrawn': 'withdrew an invitation',
+  joined: 'joined',
+  rights: 'changed who may what',
+  left: 'ended somebody’s time here',
 };
 
 /** Who changed what holds for the whole business, and who signed in: newest first, for the owners. */
 export default async function LogPage({ searchParams }: { searchParams: Promise<object> }) {
   const actor = await pageActor();
-  if (!mayDo(actor.role, 'people')) notFound();
+  if (!mayDo(actor, 'people')) notFound();
   const { business } = await businessToday(actor);
   const { key, id } = await askedOf(PageInput, searchParams);
   const { entries, next } = await logPage(actor, key && id ? { at: new Date(key), id } : null);

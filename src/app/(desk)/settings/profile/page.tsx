@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { pageActor } from '@/app/session';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { authorisationWording } from '@/flows/plan/authorise';
 import { businessProfile } from '@/flows/records/profile';
 import { ratesToday } from '@/flows/records/rates';
@@ -26,16 +26,16 @@ export default async function ProfilePage() {
       terms={terms.map(({ id, name, version, text }) => ({ id, name, version, text }))}
       locale={locale}
       currency={currency}
-      mayAsk={mayDo(actor.role, 'settings')}
+      mayAsk={mayDo(actor, 'settings')}
     >
-      <ReceiptSection style={receiptStyle} mayAsk={mayDo(actor.role, 'settings')} />
-      <ChargingSection policy={charging} wording={wording.text} mayAsk={mayDo(actor.role, 'settings')} />
-      <TariffSection tariff={tariff} currency={currency} mayAsk={mayDo(actor.role, 'settings')} />
+      <ReceiptSection style={receiptStyle} mayAsk={mayDo(actor, 'settings')} />
+      <ChargingSection policy={charging} wording={wording.text} mayAsk={mayDo(actor, 'settings')} />
+      <TariffSection tariff={tariff} currency={currency} mayAsk={mayDo(actor, 'settings')} />
       <RatesSection
         rates={rates && { on: rates.on, source: rates.source, perEuro: rates.perEuro, age: rates.age }}
-        mayAsk={mayDo(actor.role, 'settings')}
+        mayAsk={mayDo(actor, 'settings')}
       />
-      {mayDo(actor.role, 'people') ? (
+      {mayDo(actor, 'people') ? (
         <>
           <SecretSection secret={signingSecret} />
           <p className="mt-6">

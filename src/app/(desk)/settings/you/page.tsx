@@ -6,6 +6,7 @@ import { dateInZone } from '@/core/dates/zone';
 import { signedInPlaces } from '@/flows/house/sign-in';
 import { businessToday } from '@/flows/payment/payment-list';
 import { SignedInPlaces } from '@/ui/house/signed-in-places';
+import { LeaveBusiness } from '@/ui/people/leave-business';
 import { PasswordForm } from '@/ui/profile/password-form';
 
 export const metadata: Metadata = { title: 'You' };
@@ -37,6 +38,9 @@ export default async function YouPage() {
           With a new password you stay signed in here; everywhere else your sessions end at once.
         </p>
         <PasswordForm />
+        <div className="mt-8 border-t border-rule pt-4">
+          <LeaveBusiness business={business.name} />
+        </div>
       </article>
     </div>
   );

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { jsonMinor } from '@/core/money/money';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { bulkSheet } from '@/flows/invoice/bulk-invoices';
 import { businessToday } from '@/flows/payment/payment-list';
 import { BulkSheetView } from '@/ui/bulk/bulk-sheet';
@@ -33,7 +33,7 @@ export default async function BulkPage({ params }: { params: Promise<{ id: strin
           currency: row.currency,
         }))}
         locale={business.locale}
-        mayAsk={mayDo(actor.role, 'ask')}
+        mayAsk={mayDo(actor, 'ask')}
       />
     </>
   );

@@ -3,7 +3,7 @@ import { redirect } from 'next/navigation';
 import { composerOf } from '@/app/composer-props';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
 import { Composer } from '@/ui/composer/composer';
 
@@ -13,6 +13,6 @@ export default async function ChangePage({ params }: { params: Promise<{ id: str
   const actor = await pageActor();
   const { id } = await params;
   const sheet = await orNotFound(id, invoiceSheet(actor, id));
-  if (sheet.invoice.stage !== 'sent' || !mayDo(actor.role, 'ask')) redirect(`/ask/invoices/${id}` as Route);
+  if (sheet.invoice.stage !== 'sent' || !mayDo(actor, 'ask')) redirect(`/ask/invoices/${id}` as Route);
   return <Composer key={id} {...(await composerOf(actor, sheet, sheet.invoice.version))} />;
 }

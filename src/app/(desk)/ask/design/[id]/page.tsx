@@ -4,8 +4,8 @@ import { orGone } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
+import { mayDo } from '@/core/person/rights';
 import { pageDesign } from '@/flows/checkout/hosted-page';
-import { mayDo } from '@/flows/door/rights';
 import { businessToday } from '@/flows/payment/payment-list';
 import { PageDesigner } from '@/ui/page/page-designer';
 
@@ -15,7 +15,7 @@ export default async function DesignPage({ params }: { params: Promise<{ id: str
   const actor = await pageActor();
   const { id } = await params;
   const { placed, page, versions } = await orGone(id, pageDesign(actor, id), '/ask/pages');
-  if (!mayDo(actor.role, 'ask')) redirect(`/ask/pages/${id}`);
+  if (!mayDo(actor, 'ask')) redirect(`/ask/pages/${id}`);
   const { business } = await businessToday(actor);
   const { zone, locale } = business;
   return (

@@ -2,7 +2,7 @@ import type { Metadata, Route } from 'next';
 import { redirect } from 'next/navigation';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
 import { InvoiceSheetView } from './sheet-view';
 
@@ -22,5 +22,5 @@ export default async function InvoicePage({ params }: Props) {
   const { id } = await params;
   const sheet = await orNotFound(id, invoiceSheet(actor, id));
   if (sheet.invoice.stage === 'draft') redirect(`/ask/compose/${id}` as Route);
-  return <InvoiceSheetView sheet={sheet} mayAsk={mayDo(actor.role, 'ask')} />;
+  return <InvoiceSheetView sheet={sheet} mayAsk={mayDo(actor, 'ask')} />;
 }

@@ -2,8 +2,8 @@ import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { orGone } from '@/app/found';
 import { pageActor } from '@/app/session';
+import { mayDo } from '@/core/person/rights';
 import { taxClasses } from '@/core/tax/business-tax';
-import { mayDo } from '@/flows/door/rights';
 import { composerChoices } from '@/flows/invoice/composer-choices';
 import { offerSheet } from '@/flows/offer/offers';
 import { businessToday } from '@/flows/payment/payment-list';
@@ -19,7 +19,7 @@ export default async function OfferComposePage({ params }: { params: Promise<{ i
   const actor = await pageActor();
   const { id } = await params;
   const { placed } = await orGone(id, offerSheet(actor, id), '/ask/links');
-  if (!mayDo(actor.role, 'ask')) redirect(`${PLACEMENT_WORDS[placed.placement].path}/${id}`);
+  if (!mayDo(actor, 'ask')) redirect(`${PLACEMENT_WORDS[placed.placement].path}/${id}`);
   const { business } = await businessToday(actor);
   const { terms } = await composerChoices(actor, null);
   return (

@@ -3,7 +3,7 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { jsonPlan } from '@/app/json-plan';
 import { pageActor } from '@/app/session';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { businessToday } from '@/flows/payment/payment-list';
 import { planList } from '@/flows/plan/plan-list';
 import { Empty } from '@/ui/kit/empty';
@@ -24,7 +24,7 @@ export default async function PlansLayout({ children }: { children: ReactNode })
           <>
             <div className="flex h-[34px] items-center gap-4">
               <b className="flex-1 font-semibold">Billing plans</b>
-              {!mayDo(actor.role, 'ask') ? null : (
+              {!mayDo(actor, 'ask') ? null : (
                 <>
                   <Link className="link" href={'/ask/plans/many' as Route}>
                     From a table

@@ -4,7 +4,7 @@ import { askedOf } from '@/app/asked';
 import { orGone } from '@/app/found';
 import { planComposerOf } from '@/app/plan-composer-props';
 import { pageActor } from '@/app/session';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { planSheet } from '@/flows/plan/plan-list';
 import { ComposePlanInput } from '@/input/plan-input';
 import { PlanChange } from '@/ui/plan/plan-change';
@@ -17,6 +17,6 @@ export default async function ChangePlanPage({ searchParams }: { searchParams: P
   const { plan: id = '' } = await askedOf(ComposePlanInput, searchParams);
   const { plan } = await orGone(id, planSheet(actor, id), '/ask/plans');
   const runs = (plan.state === 'active' || plan.state === 'paused') && !plan.endsOn;
-  if (!runs || !mayDo(actor.role, 'ask')) redirect(`/ask/plans/${id}` as Route);
+  if (!runs || !mayDo(actor, 'ask')) redirect(`/ask/plans/${id}` as Route);
   return <PlanChange {...(await planComposerOf(actor, plan, ''))} lineId={id} />;
 }

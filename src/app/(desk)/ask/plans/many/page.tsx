@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { businessToday } from '@/flows/payment/payment-list';
 import { ManyPlans } from '@/ui/plan/many-plans';
 import { AskTabs } from '../../ask-tabs';
@@ -13,7 +13,7 @@ export default async function ManyPlansPage() {
   return (
     <>
       <AskTabs here="Billing plans" />
-      <ManyPlans locale={business.locale} mayAsk={mayDo(actor.role, 'ask')} />
+      <ManyPlans locale={business.locale} mayAsk={mayDo(actor, 'ask')} />
     </>
   );
 }

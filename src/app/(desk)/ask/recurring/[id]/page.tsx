@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { recurringSheet } from '@/flows/invoice/recurring';
 import { businessToday } from '@/flows/payment/payment-list';
 import { RecurringSheet } from '@/ui/recurring/recurring-sheet';
@@ -22,7 +22,7 @@ export default async function RecurringPage({ params }: { params: Promise<{ id: 
         <RecurringSheet
           {...{ id, name, customer, schedule, makes, state, coming, runs }}
           locale={business.locale}
-          mayAsk={mayDo(actor.role, 'ask')}
+          mayAsk={mayDo(actor, 'ask')}
         />
       </div>
     </>

@@ -9,8 +9,8 @@ import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import type { BatchSum, DayTotal } from '@/core/payment/day-batch';
+import { mayDo } from '@/core/person/rights';
 import { type BatchLine, type BatchSheet, batchSheet } from '@/flows/day/day-batches';
-import { mayDo } from '@/flows/door/rights';
 import { BatchActions } from '@/ui/day-batch/batch-actions';
 import { Amount, Figure } from '@/ui/kit/amount';
 import { Leader } from '@/ui/kit/leader';
@@ -299,7 +299,7 @@ export default async function BatchPage({ params }: { params: Promise<{ id: stri
           <a className="link" href={`/files/day-batches/${batch.day}`}>
             The day as CSV
           </a>
-          {batch.checkedAt && mayDo(actor.role, 'ask') ? <BatchActions day={batch.day} differs={differs} /> : null}
+          {batch.checkedAt && mayDo(actor, 'ask') ? <BatchActions day={batch.day} differs={differs} /> : null}
         </div>
         <FeesBeyond sheet={sheet} />
         {lines.length === 0 ? null : <Lines lines={lines} zone={zone} locale={locale} />}

@@ -8,8 +8,8 @@ import { dateInZone } from '@/core/dates/zone';
 import { DISPUTE_ADVICE, DISPUTE_STATE_WORDS, DISPUTE_WORDS, LOST_BY_WORDS } from '@/core/dispute/dispute-words';
 import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
+import { mayDo } from '@/core/person/rights';
 import { type DisputeSheet, disputeSheet } from '@/flows/dispute/dispute-sheet';
-import { mayDo } from '@/flows/door/rights';
 import { AnswerForm } from '@/ui/dispute/answer-form';
 import { KnownParts } from '@/ui/dispute/known-parts';
 import { Amount, Figure } from '@/ui/kit/amount';
@@ -88,7 +88,7 @@ export default async function DisputePage({ params }: { params: Promise<{ id: st
   const { dispute, business, parts, plan } = sheet;
   const { locale, zone } = business;
   const sum = moneyText(money(dispute.amountMinor, dispute.currency), locale);
-  const mayAnswer = sheet.mayAnswer && mayDo(actor.role, 'ask');
+  const mayAnswer = sheet.mayAnswer && mayDo(actor, 'ask');
   const shown = parts.map(({ key, rows, texts, papers }) => ({ key, rows, texts, papers }));
   return (
     <article className="sheet max-w-[680px] pb-7" aria-label={`Dispute by ${dispute.customer}`}>
@@ -133,7 +133,7 @@ export default async function DisputePage({ params }: { params: Promise<{ id: st
             disputeId={dispute.id}
             paymentId={dispute.paymentId}
             sum={sum}
-            mayAccept={mayDo(actor.role, 'give-back')}
+            mayAccept={mayDo(actor, 'give-back')}
             prepared={{ words: dispute.words, files: dispute.files, leftOut: dispute.leftOut }}
             parts={shown}
           />

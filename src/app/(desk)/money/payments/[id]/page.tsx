@@ -7,7 +7,7 @@ import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
 import { METHOD_WORDS } from '@/core/payment/methods';
 import { REFUSAL_BRIEF } from '@/core/payment/outcome';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { paymentSheet } from '@/flows/payment/payment-sheet';
 import { Amount } from '@/ui/kit/amount';
 import { ReceiptAgain } from '@/ui/payment/receipt-again';
@@ -36,7 +36,7 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
     : row.method === 'card'
       ? ''
       : ` ${[METHOD_WORDS[row.method], row.reference].filter(Boolean).join(', ')}`;
-  const mayAsk = mayDo(actor.role, 'ask');
+  const mayAsk = mayDo(actor, 'ask');
   const receipt = row.receiptNumber
     ? row.invoiceId
       ? `/files/receipts/${row.invoiceId}/${row.receiptNumber}`
@@ -100,7 +100,7 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
           </div>
         </div>
         <div className="px-[26px] pt-2">
-          <PaymentBody key={`${row.refundedMinor} ${row.state}`} payment={jsonSheet(sheet, actor.role)}>
+          <PaymentBody key={`${row.refundedMinor} ${row.state}`} payment={jsonSheet(sheet, actor)}>
             {receipt ? (
               <a className="link" href={receipt} target="_blank" rel="noreferrer">
                 Receipt {row.receiptNumber}

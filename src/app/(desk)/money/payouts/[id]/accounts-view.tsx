@@ -1,8 +1,8 @@
 import { USUAL_CURRENCIES } from '@/core/money/currency';
 import { plainSum } from '@/core/money/money-text';
 import { disputeRuleOf } from '@/core/payout/policy';
+import { mayDo } from '@/core/person/rights';
 import type { Actor } from '@/flows/door/rights';
-import { mayDo } from '@/flows/door/rights';
 import { payoutList } from '@/flows/payout/payout-list';
 import { partnerList } from '@/flows/records/partners';
 import { OwnersOnly } from '@/ui/kit/owners-only';
@@ -13,7 +13,7 @@ import { PolicyForm } from '@/ui/payout/policy-form';
 export async function AccountsView({ actor }: { actor: Actor }) {
   const { business, policy, accounts } = await payoutList(actor);
   const partners = await partnerList(actor);
-  const may = mayDo(actor.role, 'settings');
+  const may = mayDo(actor, 'settings');
   const currencies = [...new Set([business.currency, ...USUAL_CURRENCIES])];
   const of = (partnerId: string | null): AccountShown[] =>
     accounts

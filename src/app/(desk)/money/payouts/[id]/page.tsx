@@ -2,7 +2,7 @@ import { isUUID } from 'class-validator';
 import type { Metadata } from 'next';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { gatheringSheet, payoutSheet } from '@/flows/payout/payout-sheet';
 import { AccountsView } from './accounts-view';
 import { GatheringView } from './gathering-view';
@@ -16,7 +16,7 @@ const NEXT = /^next\.([A-Z]{3})(?:\.([0-9a-f-]{36}))?$/;
 export default async function PayoutPage({ params }: { params: Promise<{ id: string }> }) {
   const actor = await pageActor();
   const { id } = await params;
-  const mayPay = mayDo(actor.role, 'settings');
+  const mayPay = mayDo(actor, 'settings');
   if (id === 'accounts') return <AccountsView actor={actor} />;
   const [, currency = '', partnerId = null] = NEXT.exec(id) ?? [];
   if (currency) {

@@ -5,9 +5,9 @@ import { pageActor } from '@/app/session';
 import { shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
+import { mayDo } from '@/core/person/rights';
 import { PLAN_STATE_WORDS, RUNNING_STATES } from '@/core/plan/state';
 import { AUTHORISED_WORDS } from '@/core/timeline/timeline';
-import { mayDo } from '@/flows/door/rights';
 import { cardFieldsUrl } from '@/flows/invoice/payer-page';
 import { businessToday } from '@/flows/payment/payment-list';
 import { customerPlans } from '@/flows/plan/own-page';
@@ -38,7 +38,7 @@ export default async function CustomerPage({ params }: Props) {
       alike={sheet.alike}
       home={business.country}
       locale={locale}
-      mayAsk={mayDo(actor.role, 'records')}
+      mayAsk={mayDo(actor, 'records')}
     >
       {sheet.sums.map((sum) => (
         <p key={sum.currency} className="document flex flex-wrap gap-x-6">
@@ -100,7 +100,7 @@ export default async function CustomerPage({ params }: Props) {
         fieldsUrl={cardFieldsUrl({ take: 'both' })}
         pricesIncludeTax={business.pricesIncludeTax}
         locale={locale}
-        mayAsk={mayDo(actor.role, 'take')}
+        mayAsk={mayDo(actor, 'take')}
       />
     </CustomerSheet>
   );

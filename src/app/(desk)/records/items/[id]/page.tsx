@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
 import { orGone } from '@/app/found';
 import { pageActor } from '@/app/session';
+import { mayDo } from '@/core/person/rights';
 import { taxClasses } from '@/core/tax/business-tax';
-import { mayDo } from '@/flows/door/rights';
 import { businessToday } from '@/flows/payment/payment-list';
 import { itemSheet } from '@/flows/records/items';
 import { taxRules } from '@/flows/records/taxes';
@@ -23,7 +23,7 @@ export default async function ItemPage({ params }: { params: Promise<{ id: strin
       currency={business.currency}
       classes={classes}
       promised={promised}
-      mayAsk={mayDo(actor.role, 'records')}
+      mayAsk={mayDo(actor, 'records')}
     />
   );
 }

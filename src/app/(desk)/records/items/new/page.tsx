@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
+import { mayDo } from '@/core/person/rights';
 import { taxClasses } from '@/core/tax/business-tax';
-import { mayDo } from '@/flows/door/rights';
 import { businessToday } from '@/flows/payment/payment-list';
 import { taxRules } from '@/flows/records/taxes';
 import { ItemForm } from '@/ui/item/item-form';
@@ -18,7 +18,7 @@ export default async function NewItemPage() {
       currency={business.currency}
       classes={classes}
       promised={{}}
-      mayAsk={mayDo(actor.role, 'records')}
+      mayAsk={mayDo(actor, 'records')}
     />
   );
 }

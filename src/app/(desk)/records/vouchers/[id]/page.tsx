@@ -5,8 +5,8 @@ import { pageActor } from '@/app/session';
 import { clockTime, longDate, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
+import { mayDo } from '@/core/person/rights';
 import { voucherCodeText, voucherEnd } from '@/core/voucher/voucher';
-import { mayDo } from '@/flows/door/rights';
 import { type VoucherSheet, voucherSheet } from '@/flows/voucher/vouchers';
 import { Amount, Figure } from '@/ui/kit/amount';
 import { VoucherActions } from '@/ui/voucher/voucher-actions';
@@ -39,7 +39,7 @@ export default async function VoucherPage({ params }: { params: Promise<{ id: st
   const sheet = await orNotFound(id, voucherSheet(actor, id));
   const { voucher, order, moves, business } = sheet;
   const { locale, zone } = business;
-  const mayTake = mayDo(actor.role, 'take');
+  const mayTake = mayDo(actor, 'take');
   const figure = (minor: bigint) => <Figure minor={jsonMinor(minor)} currency={voucher.currency} locale={locale} />;
   return (
     <article className="sheet max-w-[640px] px-[26px] pb-7 pt-5 sm:px-[44px]" aria-label="Voucher">

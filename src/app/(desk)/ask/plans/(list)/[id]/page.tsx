@@ -5,11 +5,11 @@ import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
 import { REFUSAL_BRIEF } from '@/core/payment/outcome';
+import { mayDo } from '@/core/person/rights';
 import { chargeNoteText } from '@/core/plan/charge-words';
 import { CLASS_WORDS, refusalClass } from '@/core/plan/dunning';
 import { payBy } from '@/core/plan/plan';
 import { AUTHORISED_WORDS } from '@/core/timeline/timeline';
-import { mayDo } from '@/flows/door/rights';
 import { cardFieldsUrl } from '@/flows/invoice/payer-page';
 import { planSheet } from '@/flows/plan/plan-list';
 import { WayToBank } from '@/ui/payment/way-to-bank';
@@ -101,7 +101,7 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
       locale={business.locale}
       today={sheet.today}
       fieldsUrl={cardFieldsUrl({ take: 'both' })}
-      mayAsk={mayDo(actor.role, 'ask')}
+      mayAsk={mayDo(actor, 'ask')}
       timeline={
         <>
           {sheet.way ? <WayToBank title="Way of the latest charge" steps={stepsOf(sheet.way, business)} /> : null}

@@ -3,7 +3,7 @@ import { askedOf } from '@/app/asked';
 import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { jsonMinor } from '@/core/money/money';
-import { mayDo } from '@/flows/door/rights';
+import { mayDo } from '@/core/person/rights';
 import { customerStatement } from '@/flows/records/statement';
 import { StatementInput } from '@/input/recurring-input';
 import { StatementView } from '@/ui/statement/statement-view';
@@ -35,7 +35,7 @@ export default async function StatementPage({ params, searchParams }: Props) {
         ages: Object.fromEntries(Object.entries(ages).map(([age, minor]) => [age, jsonMinor(minor)])),
         openCount: open.length,
       }}
-      mayAsk={mayDo(actor.role, 'ask')}
+      mayAsk={mayDo(actor, 'ask')}
     />
   );
 }
