@@ -200,6 +200,13 @@ CREATE FUNCTION public.everything_matching(first text, second text, third text, 
     where lower(b.name) like whole order by b.created_at desc limit most)
   $$;
 
+CREATE FUNCTION public.forget_done_jobs() RETURNS void
+    LANGUAGE sql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    delete from stuck_jobs s where not s.given_up and s.key not like 'due:%' and not exists (select from graphile_worker.open_keys() as open (key) where open.key = s.key)
+  $$;
+
 CREATE FUNCTION public.framing_sites(called text) RETURNS TABLE(sites text[])
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
@@ -3359,6 +3366,9 @@ GRANT ALL ON FUNCTION public.enqueue_job(task text, payload jsonb, job_key text,
 
 REVOKE ALL ON FUNCTION public.everything_matching(first text, second text, third text, whole text, beginning text, brief boolean, digits text, amount bigint, most integer) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.everything_matching(first text, second text, third text, whole text, beginning text, brief boolean, digits text, amount bigint, most integer) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.forget_done_jobs() FROM PUBLIC;
+GRANT ALL ON FUNCTION public.forget_done_jobs() TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.framing_sites(called text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.framing_sites(called text) TO dahlia_app;

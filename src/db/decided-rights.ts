@@ -36,6 +36,7 @@ export const decidedRights: DecidedRights = {
     'enqueue_due_work(timestamp with time zone)',
     'enqueue_job(text,jsonb,text,timestamp with time zone)',
     'everything_matching(text,text,text,text,text,boolean,text,bigint,integer)',
+    'forget_done_jobs()',
     'framing_sites(text)',
     'invoice_sum(uuid,text,text,date,bigint,bigint,integer)',
     'invoices_matching(text,text,bigint,integer)',

@@ -64,7 +64,10 @@ export async function migrateJobs(urls: DatabaseUrls): Promise<void> {
       language sql stable security definer set search_path = graphile_worker, pg_temp as $$
         select t.identifier, extract(epoch from now() - min(j.run_at))::float8 from _private_jobs j join _private_tasks t on t.id = j.task_id
         where j.locked_at is null and j.attempts < j.max_attempts and j.run_at <= now() group by t.identifier $$`);
-    for (const name of ['enqueue(text, json, timestamptz, text)', 'waiting()']) {
+    await client.query(`create or replace function graphile_worker.open_keys() returns setof text
+      language sql stable security definer set search_path = graphile_worker, pg_temp as $$
+        select key from _private_jobs where key is not null and attempts < max_attempts $$`);
+    for (const name of ['enqueue(text, json, timestamptz, text)', 'waiting()', 'open_keys()']) {
       await client.query(`revoke all on function graphile_worker.${name} from public`);
       await client.query(`grant execute on function graphile_worker.${name} to dahlia_owner`);
     }

@@ -1,4 +1,4 @@
-import type { Db, Tx } from './pool';
+import type { Connection, Db, Tx } from './pool';
 import { many, maybeOne, run, sql } from './sql';
 
 /** A job that failed again and again. */
@@ -38,3 +38,6 @@ export const stuckJobs = (db: Db, failures: number, limit: number): Promise<Stuc
 
 export const stuckJob = (db: Db, key: string): Promise<StuckJob | null> =>
   maybeOne(db, sql`select ${STUCK} from stuck_jobs where business_id = ${db.businessId} and key = ${key}`);
+
+/** Forgets the failures of all jobs that are done, of whatever business. Outside any business: the database itself does it. */
+export const forgetDoneJobs = (db: Connection): Promise<number> => run(db, sql`select forget_done_jobs()`);

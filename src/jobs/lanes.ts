@@ -8,9 +8,16 @@ import { crontab, LANES } from './tasks';
 const businessOf = ({ payload }: Job): string | null =>
   typeof payload === 'object' && payload !== null && 'businessId' in payload ? String(payload.businessId) : null;
 
-/** Lets the business know; where even that fails, the log has it. */
-function noted(note: Promise<void>): void {
-  note.catch((error) => log.error(errorTrace(error), 'a failed job could not be noted'));
+// What is being noted of each job: a failure that is written down late must not come after what says that it is done.
+const noting = new Map<string, Promise<void>>();
+
+/** Lets the business know, one thing after the other for each job; where even that fails, the log has it. */
+function noted(key: string, note: () => Promise<void>): void {
+  const turn = (noting.get(key) ?? Promise.resolve())
+    .then(note)
+    .catch((error) => log.error(errorTrace(error), 'a failed job could not be noted'))
+    .finally(() => noting.get(key) === turn && noting.delete(key));
+  noting.set(key, turn);
 }
 
 function failed(job: Job, error: unknown, givenUp: boolean): void {
@@ -19,8 +26,9 @@ function failed(job: Job, error: unknown, givenUp: boolean): void {
   else log.warn(about, 'job will be tried again');
   const businessId = businessOf(job);
   if (!businessId || !job.key) return;
+  const { key } = job;
   const payload = job.payload as Readonly<Record<string, unknown>>;
-  noted(noteFailedJob(businessId, { key: job.key, task: job.task_identifier, payload, givenUp }));
+  noted(key, () => noteFailedJob(businessId, { key, task: job.task_identifier, payload, givenUp }));
 }
 
 /** What the log and the business hear of jobs. @param held gets the ids under which jobs are held */
@@ -36,7 +44,8 @@ function listening(held: Set<string>): WorkerEvents {
     const businessId = businessOf(job);
     // A job that is put there anew every minute begins to count anew.
     const failedBefore = job.attempts > 1 || job.task_identifier.startsWith('due-');
-    if (businessId && job.key && failedBefore) noted(noteJobDone(businessId, job.key));
+    const { key } = job;
+    if (businessId && key && failedBefore) noted(key, () => noteJobDone(businessId, key));
   });
   return events;
 }

@@ -1,4 +1,5 @@
 import { type Concern, dueWork, enqueueDueWork } from '@/db/due-work';
+import { forgetDoneJobs } from '@/db/stuck-jobs';
 import { fetchStatements } from '@/flows/bank/import-statement';
 import { chargeForAWhile } from '@/flows/charging/charge-due';
 import { type Context, overAll, worker } from '@/flows/door/operation';
@@ -38,10 +39,11 @@ export const whatIsDue = overAll().run(async (house) => house.outside((db) => du
 
 /**
  * Every minute: one job for each business and concern with something due, so that a busy business delays nobody and what is
- * broken breaks by itself.
+ * broken breaks by itself. What was noted of jobs that are done since is forgotten.
  */
 export const everyMinute = overAll().run(async (house): Promise<void> => {
   await house.outside((db) => enqueueDueWork(db, house.now));
+  await house.outside(forgetDoneJobs);
 });
 
 /** Does what is due of one concern of a business. */

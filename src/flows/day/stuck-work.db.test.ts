@@ -44,6 +44,24 @@ test('what fails again and again stands in Today until it is done, or tried agai
   await expect(tryStuckAgain(house.owner, job.key)).rejects.toMatchObject({ code: 'not-found' });
 });
 
+test('what was noted of a job that is done is forgotten within the minute, also where nobody said that it is done', async () => {
+  const { owner } = await foundHouse();
+  const { businessId } = owner;
+  const job = { key: 'refund:gone', task: 'settle-refund', payload: { businessId }, givenUp: false };
+  const left = { ...job, key: 'refund:open' };
+  await rows(
+    `select graphile_worker.add_job('settle-refund', $1::json, job_key => 'refund:open', run_at => now() + interval '1 day')`,
+    [JSON.stringify(left.payload)],
+  );
+  for (const one of [job, left, { ...job, key: 'refund:given-up', givenUp: true }])
+    await noteFailedJob(businessId, one);
+  await everyMinute();
+  const noted = await rows<{ key: string }>('select key from stuck_jobs where business_id = $1 order by key', [
+    businessId,
+  ]);
+  expect(noted.map(({ key }) => key)).toEqual(['refund:given-up', 'refund:open']);
+});
+
 test('a message that is tried no more counts as one that did not arrive', async () => {
   const house = await foundHouse();
   const { businessId } = house.owner;

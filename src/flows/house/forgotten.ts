@@ -13,7 +13,7 @@ import { passwordHash, requireGoodPassword } from './password';
 
 const PER_NETWORK: Limit = { name: 'forgotten-network', attempts: 20, seconds: 3600 };
 const WORK_SUBJECT = 'forgotten';
-const WORK_PREFIX = '000';
+const WORK_PREFIX = '00';
 
 /** The work before somebody asks for a new password. */
 export const forgottenWork = anybody({ tells: false }).run(

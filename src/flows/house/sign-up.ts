@@ -22,8 +22,8 @@ import { deviceSeal } from './sign-in';
 const PER_NETWORK: Limit = { name: 'sign-up-network', attempts: 20, seconds: 3600 };
 const PER_ADDRESS: Limit = { name: 'sign-up-address', attempts: 4, seconds: 86_400 };
 const WORK_SUBJECT = 'sign-up';
-/** A second or two of a computer's time. */
-const WORK_PREFIX = '000';
+/** A blink of a computer's time for one, an hour of it for ten thousand. */
+const WORK_PREFIX = '00';
 
 /** What a stranger says to begin. */
 export type SignUp = FirstSetting & {

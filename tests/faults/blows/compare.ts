@@ -28,7 +28,8 @@ export async function unfinished(admin: string): Promise<string[]> {
      union all select 'cards claimed', count(*)::int from card_claims
      union all select 'charges under way', count(*)::int from charges where state = 'charging'
      union all select 'jobs', count(*)::int from graphile_worker._private_jobs j join graphile_worker._private_tasks t on t.id = j.task_id
-       where t.identifier not in ('minute', 'check-books', 'due-work', 'due-charges')`,
+       where t.identifier not in ('minute', 'check-books', 'due-work', 'due-charges')
+     union all select 'failures noted', count(*)::int from stuck_jobs where not given_up and key not like 'due:%'`,
   );
   return counts.filter(({ n }) => n > 0).map(({ what, n }) => `${what}: ${n}`);
 }
