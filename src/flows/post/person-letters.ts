@@ -25,7 +25,7 @@ const ours = (of: {
     locale: 'en',
     seller: { name: 'Dahlia', address: [], phone: '', email: '', website: '', taxNumber: '' },
     accent: '#6B2451',
-    lead: 'Dahlia',
+    lead: '',
     rows: [],
   }),
   files: [],

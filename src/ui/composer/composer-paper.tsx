@@ -114,6 +114,7 @@ export function ComposerPaper({
         />
         {paper.sample && !fixed ? (
           <SampleLines
+            written={paper.lines.map(({ what }) => what.trim())}
             currency={reading.document.currency}
             locale={setting.locale}
             onUse={(sample) => lines.addWritten({ ...sample, id: crypto.randomUUID() }, 'what')}

@@ -8,17 +8,22 @@ import { UNIT_SIGNS } from './line-row';
 
 /** Lines that show how it looks, beside the paper's own: not counted and never sent, used by a press, or discarded. */
 export function SampleLines({
+  written,
   currency,
   locale,
   onUse,
   onDiscard,
 }: {
+  /** What the paper's own lines say: a sample that was used is shown no more. */
+  written: readonly string[];
   currency: string;
   locale: string;
   onUse: (line: PaperLine) => void;
   onDiscard: () => void;
 }) {
-  const samples = useMemo(() => sampleLines(currency, () => crypto.randomUUID()), [currency]);
+  const all = useMemo(() => sampleLines(currency, () => crypto.randomUUID()), [currency]);
+  const samples = all.filter(({ line }) => !written.includes(line.what));
+  if (samples.length === 0) return null;
   return (
     <section aria-label="Sample" className="mt-1 border-l-2 border-edge pl-3 sm:ml-[12px] sm:pl-5">
       <ul>

@@ -30,6 +30,9 @@ export type InvitedShown = {
   readonly isOver: boolean;
 };
 
+const ROW =
+  'grid items-baseline gap-x-4 gap-y-1 border-b border-rule py-2.5 sm:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_170px]';
+
 /** Asks somebody by mail. */
 function InviteForm({ onDone }: { onDone: () => void }) {
   const form = useTyped({
@@ -126,18 +129,23 @@ export function PeopleDesk({ people, invited }: { people: readonly PersonShown[]
       </div>
       <ul className="mt-4 border-t border-ink" aria-label="Who works here">
         {people.map((person) => (
-          <li key={person.id} className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-rule py-2.5">
-            <div className="min-w-[200px] flex-1">
+          <li key={person.id} className={ROW}>
+            <div className="min-w-0">
               <span className={`name private ${person.left ? 'text-soft' : ''}`}>{person.name}</span>
               {person.isMe ? <span className="font-semibold text-leaf"> you</span> : null}
               <span className="private small block text-soft">{person.email}</span>
             </div>
-            <div className="min-w-[180px] flex-1">
+            <div className="min-w-0">
               {person.left ? <span className="text-soft">{person.left}</span> : person.words}
               {person.used ? <span className="small block text-soft">{person.used}</span> : null}
             </div>
             {person.left ? null : (
-              <Button look="link" onClick={() => setChosen(person)} aria-label={`What ${person.name} may do`}>
+              <Button
+                look="link"
+                className="justify-self-start sm:justify-self-end"
+                onClick={() => setChosen(person)}
+                aria-label={`What ${person.name} may do`}
+              >
                 Change
               </Button>
             )}
@@ -149,13 +157,13 @@ export function PeopleDesk({ people, invited }: { people: readonly PersonShown[]
           <h2 className="title-section border-b border-ink pb-1.5">Invited</h2>
           <ul>
             {invited.map(({ id, email, words, until, isOver }) => (
-              <li key={id} className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-rule py-2.5">
-                <span className="private min-w-[200px] flex-1">{email}</span>
-                <span className="min-w-[180px] flex-1">
+              <li key={id} className={ROW}>
+                <span className="private min-w-0">{email}</span>
+                <span className="min-w-0">
                   {words}
                   <span className={`small block ${isOver ? 'font-medium text-ochre' : 'text-soft'}`}>{until}</span>
                 </span>
-                <span className="flex gap-4">
+                <span className="flex gap-4 sm:justify-end">
                   <Button
                     look="link"
                     disabled={busy}
