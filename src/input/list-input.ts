@@ -1,10 +1,15 @@
-import { IsIn, IsOptional, IsUUID } from 'class-validator';
+import { IsIn, IsOptional, IsString, IsUUID, MaxLength } from 'class-validator';
 import { Moment } from './day';
 
 /** Where a page of payments begins. */
 export class PageInput {
   @Moment() key!: string;
   @IsUUID() id!: string;
+}
+
+/** A page of the log, and what is looked for in it. */
+export class LogInput extends PageInput {
+  @IsString() @MaxLength(100) words!: string;
 }
 
 /** Where a page of a part of the invoices begins. */

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Business } from '@/core/business/business';
+import { maySend } from '@/core/business/opening';
 import type { Customer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
@@ -23,7 +24,6 @@ import { insertReminders } from '@/db/reminders';
 import { taxesOf } from '@/db/taxes';
 import { termsById } from '@/db/terms';
 import { addLines } from '@/db/timeline';
-import { requireSending } from '@/flows/door/opening';
 import type { Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { queueMessages } from '@/flows/message/queue-message';
@@ -51,7 +51,6 @@ type Ready = { readonly one: ToIssue; readonly reading: PaperReading };
  * series), is booked, holds its stock, and has its message and its reminders. One that is not ready is refused, takes no number, and
  * the others go on.
  *
- * @throws Refusal `mail-not-confirmed` where the business may not send yet
  * @returns for each, in the same order, what it is now, or why it was not issued
  */
 export async function issueInvoices(
@@ -59,7 +58,7 @@ export async function issueInvoices(
   business: Business,
   items: readonly ToIssue[],
 ): Promise<(IssuedInvoice | Refusal)[]> {
-  await requireSending(tx, business);
+  if (!maySend(business)) return items.map(() => new Refusal('mail-not-confirmed'));
   const today = dateInZone(tx.now, business.zone);
   const taxes = await taxesOf(tx);
   const typed = items.map(({ paper }) => paper.number.trim()).filter(Boolean);

@@ -1,3 +1,4 @@
+import Papa from 'papaparse';
 import { expect, test } from 'vitest';
 import { USUAL_POLICY } from '@/core/plan/dunning';
 import { refundPayment } from '@/flows/payment/refund-payment';
@@ -9,7 +10,7 @@ import { keepTaxRules, taxRules } from '@/flows/records/taxes';
 import { asSuperuser } from '../../../tests/support/database';
 import { backOf } from '../../../tests/support/refunds';
 import { foundHouse, mailOf, sharedWorkshop } from '../../../tests/support/workshop';
-import { logPage } from './log';
+import { logFile, logPage } from './log';
 
 const workshop = await sharedWorkshop();
 const house = await foundHouse();
@@ -69,4 +70,30 @@ test('a changed money setting is told with both values in the log and in a mail 
   const bank = mails.find(({ text }) => text.includes('XX33 4444'));
   expect(bank?.text).toContain('Account number: XX11 2222 → XX33 4444');
   expect(bank?.text).toContain('/settings/log');
+});
+
+test('the log is searched by who, what, from where and by value, and comes as CSV that a spreadsheet may open', async () => {
+  const own = await foundHouse('Searched');
+  const profile = await businessProfile(own.owner);
+  const kept = { ...profile.business, series: profile.series };
+  await keepProfile(own.owner, { ...kept, bank: { ...profile.business.bank, account: '=2+3 %_' } });
+  await keepProfile(own.owner, { ...kept, name: 'Sought; and "quoted"' });
+  const found = async (words: string) => (await logPage(own.owner, null, words)).entries.length;
+  expect(await found('')).toBe(2);
+  expect(await found('ACCOUNT number')).toBe(2);
+  expect(await found('sought')).toBe(1);
+  expect(await found('owner profile')).toBe(2);
+  expect(await found('owner tariff')).toBe(0);
+  // Signs that a pattern would take for any letter.
+  expect(await found('%_')).toBe(2);
+  expect(await found('%x_')).toBe(0);
+  let text = '';
+  for await (const part of await logFile(own.owner, '')) text += part;
+  const { data, errors } = Papa.parse<Record<string, string>>(text.trim(), { header: true });
+  expect(errors).toEqual([]);
+  expect(data).toContainEqual(
+    expect.objectContaining({ 'of what': 'Name of the business', 'new value': 'Sought; and "quoted"' }),
+  );
+  expect(data.map((row) => row['new value'])).toContain("'=2+3 %_");
+  await expect(logFile(own.clerk, '')).rejects.toMatchObject({ code: 'not-allowed' });
 });

@@ -1,7 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import type { Changed } from '@/core/business/money-settings';
-import { insertLogEntry, type LogEntry, type LogKind, logEntries } from '@/db/log-entries';
+import type { LogKind } from '@/core/log/kinds';
+import { businessById } from '@/db/businesses';
+import { insertLogEntry, type LogEntry, logEntries } from '@/db/log-entries';
 import { ownersOf } from '@/db/people';
+import { logCsvHead, logCsvRows } from '@/documents/csv/log';
 import { desk, type Writing } from '@/flows/door/operation';
 import { queueMessages } from '@/flows/message/queue-message';
 
@@ -63,11 +66,33 @@ export const noteAccess = (
 
 const PAGE = 60;
 
-/** The latest of the log, and where its next page begins. */
+/** The latest of the log, and where its next page begins. @param words what all of it has; empty for everything */
 export const logPage = desk('people').read(
-  async (db, after: { at: Date; id: string } | null): Promise<{ entries: LogEntry[]; next: LogEntry | null }> => {
-    const entries = await logEntries(db, PAGE + 1, after);
+  async (
+    db,
+    after: { at: Date; id: string } | null,
+    words: string = '',
+  ): Promise<{ entries: LogEntry[]; next: LogEntry | null }> => {
+    const entries = await logEntries(db, PAGE + 1, after, words);
     const shown = entries.slice(0, PAGE);
     return { entries: shown, next: entries.length > PAGE ? (shown.at(-1) ?? null) : null };
   },
 );
+
+const PART = 2000;
+
+/** All that is asked of the log as CSV, part by part. */
+export const logFile = desk('people').run(async (ctx, words: string): Promise<AsyncIterable<string>> => {
+  const { zone } = await ctx.read(businessById);
+  async function* parts(): AsyncIterable<string> {
+    yield logCsvHead();
+    for (let after: { at: Date; id: string } | null = null; ; ) {
+      const entries: LogEntry[] = await ctx.read((db) => logEntries(db, PART, after, words));
+      yield logCsvRows(entries, zone);
+      const last = entries.at(-1);
+      if (entries.length < PART || !last) return;
+      after = { at: last.notedAt, id: last.id };
+    }
+  }
+  return parts();
+});

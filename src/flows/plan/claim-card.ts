@@ -5,6 +5,7 @@ import { isOnFile } from '@/db/cards';
 import { enqueueJobs } from '@/db/jobs';
 import { paymentById } from '@/db/payments';
 import type { Tx } from '@/db/pool';
+import { requireCards } from '@/flows/door/opening';
 import { type Context, type Writing, worker } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { services } from '@/outside/services';
@@ -27,8 +28,10 @@ const settleLater = (tx: Tx, key: string, delaySeconds: number): Promise<void> =
  *
  * @param key under which it will be asked
  * @param paymentId the payment with which it comes to something or to nothing
+ * @throws Refusal `cards-not-open`
  */
 export async function claimCard(tx: Tx, key: string, paymentId: string | null = null): Promise<void> {
+  await requireCards(tx);
   await insertClaim(tx, { key, keptId: null, paymentId });
   await settleLater(tx, key, SETTLE_AFTER_SECONDS);
 }

@@ -5,46 +5,25 @@ import { askedOf } from '@/app/asked';
 import { pageActor } from '@/app/session';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
+import { happensTo, LOG_WORDS } from '@/core/log/kinds';
 import { mayDo } from '@/core/person/rights';
-import { type LogEntry, logPage } from '@/flows/log/log';
+import { logPage } from '@/flows/log/log';
 import { businessToday } from '@/flows/payment/payment-list';
-import { PageInput } from '@/input/list-input';
+import { LogInput } from '@/input/list-input';
+import { Button } from '@/ui/kit/button';
 import { Empty } from '@/ui/kit/empty';
+import { Field } from '@/ui/kit/field';
 
 export const metadata: Metadata = { title: 'The log' };
-
-const WORDS: Readonly<Record<LogEntry['kind'], string>> = {
-  profile: 'changed the profile of the business',
-  taxes: 'changed the tax rules',
-  tariff: 'changed the card fees agreed',
-  charging: 'changed how plans are charged',
-  partner: 'changed whom shares are paid to',
-  payouts: 'changed when money is paid out',
-  vouchers: 'Gift vouchers',
-  'bank-account': 'changed an account to which money is paid out',
-  'signed-in': 'signed in',
-  'sign-in-failed': 'a wrong password was tried',
-  'signed-out': 'signed out',
-  password: 'chose a new password',
-  'signed-up': 'signed up',
-  'address-confirmed': 'confirmed their address',
-  'address-changed': 'corrected their address',
-  'password-asked': 'a link for a new password was asked for',
-  'sessions-ended': 'signed out everywhere else',
-  invited: 'invited somebody',
-  'invitation-withdrawn': 'withdrew an invitation',
-  joined: 'joined',
-  rights: 'changed who may what',
-  left: 'ended somebody’s time here',
-};
 
 /** Who changed what holds for the whole business, and who signed in: newest first, for the owners. */
 export default async function LogPage({ searchParams }: { searchParams: Promise<object> }) {
   const actor = await pageActor();
   if (!mayDo(actor, 'people')) notFound();
   const { business } = await businessToday(actor);
-  const { key, id } = await askedOf(PageInput, searchParams);
-  const { entries, next } = await logPage(actor, key && id ? { at: new Date(key), id } : null);
+  const { key, id, words = '' } = await askedOf(LogInput, searchParams);
+  const { entries, next } = await logPage(actor, key && id ? { at: new Date(key), id } : null, words);
+  const asked = words ? `words=${encodeURIComponent(words)}` : '';
   return (
     <div className="mx-auto max-w-[920px] px-4 pb-10 pt-6 sm:px-7">
       <h1 className="title-screen">The log</h1>
@@ -52,8 +31,28 @@ export default async function LogPage({ searchParams }: { searchParams: Promise<
         Who changed what holds for the whole business, and who signed in or tried to. Only owners read it, and nobody
         can change it.
       </p>
+      <form action="/settings/log" className="flex flex-wrap items-end gap-x-4 gap-y-2 pb-4">
+        <Field
+          label="Find"
+          name="words"
+          defaultValue={words}
+          hint="A name, what was changed, a network address, a value."
+          className="min-w-[280px] flex-1"
+        />
+        <p className="flex items-center gap-5 pb-6">
+          <Button type="submit">Find</Button>
+          {words ? (
+            <Link href="/settings/log" className="link">
+              All of it
+            </Link>
+          ) : null}
+          <a className="link" href={`/files/log?words=${encodeURIComponent(words)}`}>
+            CSV
+          </a>
+        </p>
+      </form>
       {entries.length === 0 ? (
-        <Empty words="Nothing has been noted yet." />
+        <Empty words={words ? 'Nothing is noted with these words.' : 'Nothing has been noted yet.'} />
       ) : (
         <ul className="border-t border-ink">
           {entries.map((entry) => (
@@ -64,8 +63,8 @@ export default async function LogPage({ searchParams }: { searchParams: Promise<
               </span>
               <div className="min-w-0">
                 <span className="name private">{entry.byName}</span>
-                {['sign-in-failed', 'password-asked'].includes(entry.kind) ? ': ' : ' '}
-                {WORDS[entry.kind]}
+                {happensTo(entry.kind) ? ': ' : ' '}
+                {LOG_WORDS[entry.kind]}
                 {entry.address ? <span className="private text-soft"> from {entry.address}</span> : null}
                 {entry.changes.map(({ what, from, to }) => (
                   <p key={what} className="private break-words">
@@ -81,7 +80,9 @@ export default async function LogPage({ searchParams }: { searchParams: Promise<
         <p className="pt-4">
           <Link
             className="link"
-            href={`/settings/log?key=${encodeURIComponent(next.notedAt.toISOString())}&id=${next.id}` as Route}
+            href={
+              `/settings/log?key=${encodeURIComponent(next.notedAt.toISOString())}&id=${next.id}${asked && `&${asked}`}` as Route
+            }
           >
             Earlier
           </Link>

@@ -1,0 +1,34 @@
+/** What the log tells of, in the words that follow the name of who did it. */
+export const LOG_WORDS = {
+  profile: 'changed the profile of the business',
+  taxes: 'changed the tax rules',
+  tariff: 'changed the card fees agreed',
+  charging: 'changed how plans are charged',
+  partner: 'changed whom shares are paid to',
+  payouts: 'changed when money is paid out',
+  vouchers: 'changed how long gift vouchers are good',
+  'bank-account': 'changed an account to which money is paid out',
+  'signed-in': 'signed in',
+  'sign-in-failed': 'a wrong password was tried',
+  'signed-out': 'signed out',
+  password: 'chose a new password',
+  'signed-up': 'signed up',
+  'address-confirmed': 'confirmed their address',
+  'address-changed': 'corrected their address',
+  'password-asked': 'a link for a new password was asked for',
+  'sessions-ended': 'signed out everywhere else',
+  invited: 'invited somebody',
+  'invitation-withdrawn': 'withdrew an invitation',
+  joined: 'joined',
+  rights: 'changed who may what',
+  left: 'ended somebody’s time here',
+} as const;
+
+export type LogKind = keyof typeof LOG_WORDS;
+
+/** Whether it was done by somebody with a name that follows, or happened to them. */
+export const happensTo = (kind: LogKind): boolean => kind === 'sign-in-failed' || kind === 'password-asked';
+
+/** The kinds in whose words all of these stand. @param words in small letters */
+export const kindsWith = (words: string): readonly LogKind[] =>
+  (Object.keys(LOG_WORDS) as LogKind[]).filter((kind) => LOG_WORDS[kind].toLowerCase().includes(words));
