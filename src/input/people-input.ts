@@ -56,20 +56,24 @@ const IsKnownCurrency = () => (target: object, propertyName: string) =>
     },
   });
 
-export class SignUpInput {
+/** A further business of whoever is signed in. */
+export class AnotherInput {
   @IsUUID() key!: string;
-  @IsString() @trimmed @MaxLength(120) @MinLength(1, { message: 'Write your name.' }) name!: string;
   @IsString()
   @trimmed
   @MaxLength(120)
   @MinLength(1, { message: 'Write the name of your business, or your own.' })
   business!: string;
-  @IsString() @trimmed @MaxLength(254) @IsEmail({}, ADDRESS) email!: string;
-  @IsString() @MaxLength(200) @MinLength(10, PASSWORD) password!: string;
   @IsString() @Matches(/^[A-Z]{2}$/, { message: 'Choose a country.' }) country!: string;
   @IsString() @MaxLength(60) @IsZone() zone!: string;
   @IsString() @IsKnownCurrency() currency!: string;
   @IsString() @Matches(/^(en|de|fr|es)-[A-Z]{2}$/, { message: 'Choose a language.' }) locale!: string;
+}
+
+export class SignUpInput extends AnotherInput {
+  @IsString() @trimmed @MaxLength(120) @MinLength(1, { message: 'Write your name.' }) name!: string;
+  @IsString() @trimmed @MaxLength(254) @IsEmail({}, ADDRESS) email!: string;
+  @IsString() @MaxLength(200) @MinLength(10, PASSWORD) password!: string;
   @IsOptional() @IsObject() work?: Work;
 }
 

@@ -32,6 +32,7 @@ export function Band({
   onMenu,
   desks,
   onDesk,
+  onAnother,
   onPeople,
 }: {
   house: string;
@@ -52,6 +53,7 @@ export function Band({
   /** Where else this person works. */
   desks: readonly { readonly businessId: string; readonly business: string }[];
   onDesk: (businessId: string) => void;
+  onAnother: () => void;
   /** Null where it is not for them. */
   onPeople: (() => void) | null;
 }) {
@@ -82,6 +84,9 @@ export function Band({
             ) : null}
             <DropdownMenu.Item className="menu-item" onSelect={onYou}>
               You: sessions, password
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className="menu-item" onSelect={onAnother}>
+              Begin another business
             </DropdownMenu.Item>
             <DropdownMenu.Item className="menu-item" onSelect={onNight}>
               {night ? 'Day setting' : 'Night setting'}

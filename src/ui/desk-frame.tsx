@@ -105,6 +105,7 @@ export function DeskFrame({
       })),
       ...[
         ...FURTHER_PLACES,
+        { words: 'Begin another business', path: '/settings/another' },
         ...(may.people
           ? [
               { words: 'People', path: '/settings/people', also: 'invite rights roles' },
@@ -169,6 +170,7 @@ export function DeskFrame({
         onMenu={setMenu}
         desks={desks}
         onDesk={actions.changeDesk}
+        onAnother={() => router.push('/settings/another')}
         onPeople={may.people ? () => router.push('/settings/people') : null}
       />
       <main id="main" className="pb-16 sm:pb-0">

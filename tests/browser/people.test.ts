@@ -117,6 +117,20 @@ test('one person in two businesses goes over and back by the menu behind the bus
   // A bookkeeper does not invite.
   await visit(page, `${stack.web}/settings/people`);
   expect(await shown(page)).not.toContain('Invite somebody');
+  // A further business of one's own, from the same menu: its first invoice is half written.
+  await choose(page, 'Wren Boats', 'Begin another business');
+  await type(page, 'Its name', 'Sallow Hire');
+  await expectAccessible(page, 'another business');
+  await press(page, 'Begin it', 'button');
+  await untilTrue(page, () => location.pathname.startsWith('/ask/compose/'));
+  await untilShown(page, '2 of 4 open');
+  await page.keyboard.press('Escape');
+  await choose(page, 'Sallow Hire', `Go over to ${house.business.name}`);
+  await untilTrue(
+    page,
+    (name: string) => document.querySelector('header')?.innerText.includes(name),
+    house.business.name,
+  );
   expect(errors).toEqual([]);
   skipper.close();
 });

@@ -119,6 +119,7 @@ test('there are operations of every kind, and whoever needs no right and no link
     'confirmByLink',
     'demoOffer',
     'forgottenWork',
+    'foundAnother',
     'framingSites',
     'health',
     'hearCardEvent',

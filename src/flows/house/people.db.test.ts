@@ -5,7 +5,7 @@ import { keepTariff } from '@/flows/records/profile';
 import { asSuperuser } from '../../../tests/support/database';
 import { handedOver, linkIn } from '../../../tests/support/house-mail';
 import { foundHouse, type House, sharedWorkshop } from '../../../tests/support/workshop';
-import { changeDesk, myOtherDesks } from './desks';
+import { changeDesk, foundAnother, myOtherDesks } from './desks';
 import { chooseForgotten, lookAtPasswordLink } from './forgotten';
 import { passwordHash } from './password';
 import {
@@ -217,4 +217,30 @@ test('rights hold from the next press on, and every owner is told with old and n
   ])
     await expect(change).rejects.toMatchObject({ code: 'not-found' });
   await expect(chooseForgotten('x.y', 'whatever it may be', 'x')).rejects.toMatchObject({ code: 'link-over' });
+});
+
+test('a further business has books of its own, sends at once, and is founded once however often one presses', async () => {
+  const house = await newHouse();
+  const at = await signIn(addressOf(house), PASSWORD, 'x');
+  const asked = {
+    key: crypto.randomUUID(),
+    business: 'Lark Hire',
+    country: 'AT',
+    zone: 'Europe/Vienna',
+    currency: 'EUR',
+    locale: 'de-AT',
+  };
+  const opened = await foundAnother(at.token, asked, FROM);
+  const there = await actorOf(opened.token);
+  expect(there).toMatchObject({ role: 'owner', name: house.owner.name });
+  expect(there?.businessId).not.toBe(house.business.id);
+  if (!there) return;
+  await invite(there, fresh(), 'clerk', []);
+  expect((await peopleView(house.owner)).invitations).toEqual([]);
+  // The same form once more, from where they were.
+  const back = await changeDesk(opened.token, house.business.id, FROM);
+  const again = await foundAnother(back.token, asked, FROM);
+  expect((await actorOf(again.token))?.businessId).toBe(there.businessId);
+  expect((await myOtherDesks(house.owner)).map(({ business }) => business)).toEqual(['Lark Hire']);
+  await expect(foundAnother(at.token, asked, FROM)).rejects.toMatchObject({ code: 'not-signed-in' });
 });

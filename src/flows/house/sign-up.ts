@@ -1,18 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import { verify } from '@node-rs/argon2';
 import type { Challenge } from 'altcha-lib';
-import { type FirstSetting, guessedSetting, pricesUsuallyIncludeTax } from '@/core/beginning/first-setting';
-import { type Business, NEW_PROFILE } from '@/core/business/business';
-import { businessById, insertBusiness, insertCounter } from '@/db/businesses';
+import { type FirstSetting, guessedSetting } from '@/core/beginning/first-setting';
 import { countAttempt, type Limit } from '@/db/limits';
-import { insertUnconfirmed, type Person, passwordHashOf, personByEmail, signInCandidates } from '@/db/people';
+import { type Person, passwordHashOf, personByEmail, signInCandidates } from '@/db/people';
 import { idFor } from '@/flows/door/id-for';
 import { anybody, type House } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { isFreshWork, setWork, type Work } from '@/flows/door/work';
-import { writeSample } from '@/flows/invoice/draft';
-import { noteAccess } from '@/flows/log/log';
 import { countryList, guessing } from '@/outside/places';
+import { foundBusiness, newBusiness } from './found-business';
 import { queueProof, requireFewMails } from './mail-proof';
 import { passwordHash, requireGoodPassword } from './password';
 import { type From, type OpenedSession, openSession } from './session';
@@ -62,26 +59,6 @@ export const beginning = anybody({ tells: false }).run(
   }),
 );
 
-/** What stands in a business that has just begun. */
-const newBusiness = (id: string, { name: _, ...asked }: SignUp, now: Date): Business => ({
-  ...NEW_PROFILE,
-  id,
-  name: asked.business,
-  address: [],
-  phone: '',
-  email: asked.email,
-  website: '',
-  taxNumber: '',
-  country: asked.country,
-  zone: asked.zone,
-  locale: asked.locale,
-  currency: asked.currency,
-  pricesIncludeTax: pricesUsuallyIncludeTax(asked.country),
-  smallestPayments: {},
-  place: { ...NEW_PROFILE.place, country: asked.country },
-  signedUpAt: now,
-});
-
 /**
  * Founds a business for a stranger and signs them in: they write at once, and send when their address is confirmed. The address is
  * nobody's until then, so that nobody can take another's by being first.
@@ -113,13 +90,10 @@ export const signUp = anybody({ tells: false }).run(
     const hash = await passwordHash(asked.password);
     await requireFewMails(person.id, person.email);
     const invoiceId = await house.within(businessId, { name: person.name, personId: person.id }).write(async (tx) => {
-      const business = newBusiness(businessId, asked, tx.now);
-      await insertBusiness(tx, business);
-      await insertUnconfirmed(tx, { ...person, businessId, role: 'owner', passwordHash: hash });
-      for (const series of ['invoice', 'receipt']) await insertCounter(tx, series, 1n);
-      await noteAccess(tx, 'signed-up', { personId: person.id, name: person.name }, from.address);
+      const owner = { ...person, passwordHash: hash };
+      const invoice = await foundBusiness(tx, newBusiness(businessId, asked, tx.now), owner, from.address);
       await queueProof(tx, 'confirm', { personId: person.id, email: person.email });
-      return writeSample(tx, await businessById(tx));
+      return invoice;
     });
     return enter(house, businessId, person, from, invoiceId);
   },
