@@ -74,7 +74,8 @@ CREATE FUNCTION public.demo_people() RETURNS TABLE(name text, email text, role t
     AS $$
     select people.name, people.email, people.role, businesses.name
     from people join businesses using (business_id)
-    where people.email like '%.example'
+    where people.email like '%.example' and people.left_at is null and businesses.signed_up_at is null
+      and people.created_at <= businesses.created_at + interval '1 minute'
     order by businesses.created_at, people.created_at
   $$;
 

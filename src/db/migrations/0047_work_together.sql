@@ -74,6 +74,18 @@ begin
 end $$;
 grant execute on function claim_name(uuid, text) to dahlia_app;
 
+-- What the demo's sign-in page offers: whom the demo came with, and nobody who joined or signed up since with a password of their own.
+create or replace function demo_people()
+  returns table (name text, email text, role text, business text)
+  language sql stable security definer set search_path = public, pg_temp
+  as $$
+    select people.name, people.email, people.role, businesses.name
+    from people join businesses using (business_id)
+    where people.email like '%.example' and people.left_at is null and businesses.signed_up_at is null
+      and people.created_at <= businesses.created_at + interval '1 minute'
+    order by businesses.created_at, people.created_at
+  $$;
+
 -- Where else somebody of this business works under the same address, which is known to be theirs.
 create function other_desks(person uuid) returns table (business_id uuid, person_id uuid, business text, role text)
   language sql stable security definer set search_path = public, pg_temp
