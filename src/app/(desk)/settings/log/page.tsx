@@ -10,7 +10,6 @@ import { mayDo } from '@/core/person/rights';
 import { logPage } from '@/flows/log/log';
 import { businessToday } from '@/flows/payment/payment-list';
 import { LogInput } from '@/input/list-input';
-import { Button } from '@/ui/kit/button';
 import { Empty } from '@/ui/kit/empty';
 import { Field } from '@/ui/kit/field';
 
@@ -40,7 +39,9 @@ export default async function LogPage({ searchParams }: { searchParams: Promise<
           className="min-w-[280px] flex-1"
         />
         <p className="flex items-center gap-5 pb-6">
-          <Button type="submit">Find</Button>
+          <button type="submit" className="btn">
+            Find
+          </button>
           {words ? (
             <Link href="/settings/log" className="link">
               All of it
