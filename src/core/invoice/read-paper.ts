@@ -54,13 +54,17 @@ const SAY_BELOW_0 =
 const SAY_DISCOUNT = 'Write the discount as 10% or as an amount.';
 const SAY_AMOUNT = 'Write this amount as a number.';
 
-/** A typed sum in minor units; null where it is none. Nothing typed is 0. */
+/** The largest sum there is, in minor units: it still stands in JSON as a number. */
+const MOST_MINOR = BigInt(Number.MAX_SAFE_INTEGER);
+
+/** A typed sum in minor units; null where it is none, or more than any sum. Nothing typed is 0. */
 export function typedMinor(text: string, digits: number): bigint | null {
   if (text.trim() === '') return 0n;
   const number = typedDecimal(text);
   if (number === null) return null;
   try {
-    return scaledDecimal(number, digits, 'bad_input', 'amount');
+    const minor = scaledDecimal(number, digits, 'bad_input', 'amount');
+    return minor > MOST_MINOR || minor < -MOST_MINOR ? null : minor;
   } catch {
     return null;
   }

@@ -29,6 +29,9 @@ describe('what people type', () => {
     ['-5', 2, null],
     ['0x10', 2, null],
     ['٥', 2, null],
+    ['90071992547409.91', 2, 9_007_199_254_740_991n],
+    ['90071992547409.92', 2, null],
+    ['123456789012345678901234567890', 2, null],
   ] as const)('%j with %i digits', (text, digits, minor) => {
     expect(typedMinor(text, digits)).toBe(minor);
   });

@@ -117,6 +117,7 @@ test('what a person typed is no pattern and no statement; too little finds nothi
     '\\',
     '\u0001',
     'x'.repeat(100),
+    '9'.repeat(40),
     '😀😀',
     'ç',
     ' ',
