@@ -13,6 +13,11 @@ export class Refusal extends Error {
     super(refusalWords(code));
   }
 
+  /** The same no, said at the one place that it is about. */
+  static at(field: string, code: RefusalCode): Refusal {
+    return new Refusal(code, [{ field, words: refusalWords(code) }]);
+  }
+
   get words(): string {
     return this.message;
   }

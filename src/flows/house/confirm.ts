@@ -27,7 +27,7 @@ export const confirmByFigures = desk('see').run(async (ctx, typed: string, addre
     if (typeof taken !== 'string') await nowConfirmed(tx, personId, taken.email, address);
     return typeof taken === 'string' ? taken : null;
   });
-  if (outcome) throw new Refusal(outcome, [{ field: 'figures', words: new Refusal(outcome).words }]);
+  if (outcome) throw Refusal.at('figures', outcome);
 });
 
 /** What a link to confirm is about; null for one that is over. */
@@ -66,8 +66,7 @@ export const sendConfirmAgain = desk('see').run(async (ctx): Promise<void> => {
  */
 export const correctAddress = desk('see').run(async (ctx, email: string, address: string): Promise<void> => {
   const holders = await ctx.outside((db) => signInCandidates(db, email));
-  if (holders.some(({ confirmed }) => confirmed))
-    throw new Refusal('address-signs-in', [{ field: 'email', words: new Refusal('address-signs-in').words }]);
+  if (holders.some(({ confirmed }) => confirmed)) throw Refusal.at('email', 'address-signs-in');
   await requireFewMails(ctx.personId, email);
   await ctx.turn(async (tx) => {
     const person = found(await personWithEmail(tx, tx.personId));

@@ -82,10 +82,9 @@ export const invite = desk('people').run(
     await requireFewInvitations(ctx);
     await ctx.turn(async (tx) => {
       const there = await personByEmail(tx, email);
-      if (there && !there.leftAt)
-        throw new Refusal('here-already', [{ field: 'email', words: refusalIn('here-already') }]);
+      if (there && !there.leftAt) throw Refusal.at('email', 'here-already');
       const invited = (await openInvitations(tx)).some((one) => one.email.toLowerCase() === email.toLowerCase());
-      if (invited) throw new Refusal('invited-already', [{ field: 'email', words: refusalIn('invited-already') }]);
+      if (invited) throw Refusal.at('email', 'invited-already');
       const one = { id: randomUUID(), email, role, extra: extraBeyond(role, extra), nonce: freshNonce() };
       await insertInvitation(tx, { ...one, byName: tx.name, goodUntil: weekFrom(tx.now) });
       await queueInvitation(tx, one.id, email, one.nonce);
@@ -93,8 +92,6 @@ export const invite = desk('people').run(
     });
   },
 );
-
-const refusalIn = (code: 'here-already' | 'invited-already'): string => new Refusal(code).words;
 
 /** Sends an invitation again, with a new link that is good for a week. @throws Refusal `not-found`, `mails-too-often` */
 export const inviteAgain = desk('people').run(async (ctx, id: string): Promise<void> => {

@@ -11,10 +11,13 @@ import { sendInvoice } from '@/flows/invoice/send-invoice';
 import { setSendingTime } from '@/flows/invoice/timed-sending';
 import { logPage } from '@/flows/log/log';
 import { beginOffer, placeOffer } from '@/flows/offer/offers';
+import { payAtDesk } from '@/flows/payment/desk-payment';
+import { takePayment } from '@/flows/payment/take-payment';
+import { addCardAtDesk } from '@/flows/plan/cards-on-file';
 import { addCustomer } from '@/flows/records/customers';
 import { asSuperuser } from '../../../tests/support/database';
 import { handedOver, linkIn } from '../../../tests/support/house-mail';
-import { foundHouse, mailOf, sharedWorkshop } from '../../../tests/support/workshop';
+import { cardToken, foundHouse, mailOf, sharedWorkshop } from '../../../tests/support/workshop';
 import { confirmByFigures, confirmByLink, correctAddress, lookAtConfirmLink, sendConfirmAgain } from './confirm';
 import { answerForCards, firstDay } from './first-day';
 import { askForPassword, chooseForgotten, forgottenWork, lookAtPasswordLink } from './forgotten';
@@ -96,11 +99,24 @@ test('a stranger writes at once, sends when the address is confirmed, and is pai
   const sent = await invoiceSheet(owner, id);
   expect(sent.invoice.totalMinor).toBe(5000n);
 
+  // Until the two answers are given no card is taken, wherever somebody tries.
+  const payment = { attemptKey: randomUUID(), cardToken: await cardToken(workshop.standIns, 'corvid-good') };
+  const given = { how: 'telephone' as const, givenBy: 'Perpetua Vane', fileId: null };
+  const link = sent.link.split('/').at(-1) ?? '';
+  const byCard = () => takePayment(link, { ...payment, amountMinor: 5000n }, 'a');
+  await expect(byCard()).rejects.toMatchObject({ code: 'invoice-not-payable' });
+  await expect(payAtDesk(owner, { customerId, what: 'Saw', price: '5', ...payment })).rejects.toMatchObject({
+    code: 'cards-not-open',
+  });
+  await expect(addCardAtDesk(owner, customerId, payment.cardToken, 'k', given)).rejects.toMatchObject({
+    code: 'cards-not-open',
+  });
   await expect(answerForCards(owner, { kind: 'x', statementName: 'La' })).rejects.toMatchObject({
     code: 'cards-not-answered',
   });
   await answerForCards(owner, { kind: '310', statementName: 'Lark Joinery' });
   expect((await firstDay(owner))?.steps.map(({ state }) => state)).toEqual(['open', 'open', 'open', 'next']);
+  expect(await byCard()).toMatchObject({ state: 'paid' });
   const { entries } = await logPage(owner, null);
   expect(entries.map(({ kind }) => kind).sort()).toEqual(['address-confirmed', 'profile', 'signed-up']);
 });

@@ -78,7 +78,7 @@ export const signUp = anybody({ tells: false }).run(
     await requireGoodPassword('password', asked.password, [asked.email, asked.name, asked.business]);
     const holders = await house.outside((db) => signInCandidates(db, asked.email));
     if (holders.some(({ confirmed }) => confirmed)) {
-      throw new Refusal('address-signs-in', [{ field: 'email', words: new Refusal('address-signs-in').words }]);
+      throw Refusal.at('email', 'address-signs-in');
     }
     if (!(await isFreshWork(WORK_SUBJECT, asked.work ?? {}))) throw new Refusal('not-a-robot');
     const waits = await Promise.all([

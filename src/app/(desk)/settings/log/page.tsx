@@ -32,13 +32,13 @@ export default async function LogPage({ searchParams }: { searchParams: Promise<
       </p>
       <form action="/settings/log" className="flex flex-wrap items-end gap-x-4 gap-y-2 pb-4">
         <Field
-          label="Find"
+          label="Look for"
           name="words"
           defaultValue={words}
           hint="A name, what was changed, a network address, a value."
           className="min-w-[280px] flex-1"
         />
-        <p className="flex items-center gap-5 pb-6">
+        <p className="flex items-center gap-5 pb-[22px]">
           <button type="submit" className="btn">
             Find
           </button>
