@@ -70,6 +70,8 @@ const [ada, bram] = PEOPLE.slice(0, 2).map(
     name: person.name,
     role: person.role,
     extra: [],
+    provedSeconds: 0,
+    lacksStep: false,
   }),
 );
 if (!ada || !bram) throw new Error('The demo needs two people');

@@ -2,10 +2,10 @@
 import { randomUUID } from 'node:crypto';
 import { newBlock } from '@/core/page/page';
 import { keepPage } from '@/flows/checkout/hosted-page';
-import { signIn } from '@/flows/house/sign-in';
 import { beginOffer } from '@/flows/offer/offers';
 import { startChromium } from '../../tests/support/chromium';
 import { comeIn, visit } from '../../tests/support/person';
+import { signIn } from '../../tests/support/signed-in';
 import type { House } from '../../tests/support/workshop';
 import { report } from './report';
 

@@ -1,13 +1,17 @@
 import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
-import { NextResponse } from 'next/server';
+import { type NextRequest, NextResponse } from 'next/server';
 import { cache } from 'react';
 import type { Actor } from '@/flows/door/rights';
-import { actorOf, DEVICE_DAYS } from '@/flows/house/sign-in';
+import { DEVICE_DAYS, type SignedIn } from '@/flows/house/enter';
+import { actorOf } from '@/flows/house/sign-in';
 
 export const SESSION_COOKIE = 'dahlia_session';
 /** What a computer carries on which somebody has signed in before. */
 export const DEVICE_COOKIE = 'dahlia_device';
+
+/** The session that a request carries; empty for none. */
+export const sessionOf = (request: NextRequest): string => request.cookies.get(SESSION_COOKIE)?.value ?? '';
 
 /** Who is signed in, or null; asked once a request. */
 export const currentActor = cache(async (): Promise<Actor | null> => {
@@ -36,10 +40,7 @@ export function sessionAnswer(
 }
 
 /** The same, and into another cookie what this computer carries from now on. */
-export function signedInAnswer(
-  { device, ...session }: { readonly token: string; readonly expiresAt: Date; readonly device: string },
-  value: unknown = null,
-): NextResponse {
+export function signedInAnswer({ device, ...session }: SignedIn, value: unknown = null): NextResponse {
   const response = sessionAnswer(session, value);
   const carried = { ...COOKIE, secure: isSecure(), path: '/api/sign-in', maxAge: DEVICE_DAYS * 86_400 };
   response.cookies.set(DEVICE_COOKIE, device, carried);

@@ -1,8 +1,11 @@
 import type { Db, Tx } from './pool';
 import { maybeOne, NONE, one, run, sql } from './sql';
 
-/** What is shown by mail: that an address is somebody's, or that they may choose a new password. */
-export type ProofPurpose = 'confirm' | 'password';
+/**
+ * What is shown by mail: that an address is somebody's, that they may choose a new password, that they lost their second step, that they
+ * agree to another address, by the one so far and by the new one.
+ */
+export type ProofPurpose = 'confirm' | 'password' | 'lost-steps' | 'old-address' | 'new-address';
 
 /** What somebody was asked to show by mail. */
 export type MailProof = {

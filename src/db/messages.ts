@@ -1,6 +1,7 @@
 import type { MessageKind } from '@/core/message/kinds';
 import type { Placement } from '@/core/offer/offer';
 import type { PaymentMethod } from '@/core/payment/methods';
+import type { ProofPurpose } from './mail-proofs';
 import type { Connection, Db, Tx } from './pool';
 import { many, maybeOne, records, run, sql } from './sql';
 
@@ -31,6 +32,10 @@ export type MessageDetails = {
   readonly nonce?: string;
   readonly address?: string;
   readonly agent?: string;
+  /** What its link is for. */
+  readonly purpose?: ProofPurpose;
+  /** A moment, as ISO 8601 writes it. */
+  readonly until?: string;
   /** A sum that the message names, in minor units. */
   readonly minor?: number;
 };

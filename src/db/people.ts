@@ -9,6 +9,10 @@ export type Actor = {
   readonly name: string;
   readonly role: Role;
   readonly extra: readonly ExtraRight[];
+  /** Since when they last showed who they are, in seconds of the computer's own time. */
+  readonly provedSeconds: number;
+  /** Whether the business asks for a second step and they have none. */
+  readonly lacksStep: boolean;
 };
 
 export type SignInCandidate = {
@@ -44,13 +48,21 @@ export const sessionHolder = (
 ): Promise<(Actor & { readonly unusedSeconds: number }) | null> =>
   maybeOne(
     db,
-    sql`select person_id as "personId", business_id as "businessId", name, role, extra, unused_seconds as "unusedSeconds"
+    sql`select person_id as "personId", business_id as "businessId", name, role, extra, unused_seconds as "unusedSeconds",
+          proved_seconds as "provedSeconds", lacks_step as "lacksStep"
         from session_holder(${begins}, ${hash}, ${at}, make_interval(secs => ${idleSeconds}))`,
   );
 
 /** Notes that a session is used. */
 export const touchSession = (tx: Tx, tokenHash: Buffer): Promise<number> =>
   run(tx, sql`update sessions set used_at = now() where business_id = ${tx.businessId} and token_hash = ${tokenHash}`);
+
+/** Notes that whoever has a session has just shown who they are. */
+export const noteProved = (tx: Tx, tokenHash: Buffer): Promise<number> =>
+  run(
+    tx,
+    sql`update sessions set proved_at = now() where business_id = ${tx.businessId} and token_hash = ${tokenHash}`,
+  );
 
 export async function passwordHashOf(db: Db, personId: string): Promise<string | null> {
   const row = await maybeOne<{ hash: string }>(
@@ -76,6 +88,10 @@ export const endOtherSessions = (tx: Tx, personId: string, keptHash: Buffer): Pr
     sql`delete from sessions where business_id = ${tx.businessId} and person_id = ${personId} and token_hash <> ${keptHash}`,
   );
 
+/** Ends the sessions that a person has in other businesses. */
+export const endSessionsElsewhere = (tx: Tx, personId: string): Promise<number> =>
+  run(tx, sql`select end_sessions_elsewhere(${personId})`);
+
 export const insertSession = (
   tx: Tx,
   session: {
@@ -87,13 +103,15 @@ export const insertSession = (
     /** Which program, from which network address. */
     agent: string;
     address: string;
+    /** Since when its person showed who they are. */
+    provedSeconds: number;
   },
 ): Promise<number> =>
   run(
     tx,
-    sql`insert into sessions (token_hash, business_id, person_id, created_at, expires_at, agent, address)
+    sql`insert into sessions (token_hash, business_id, person_id, created_at, expires_at, agent, address, proved_at)
         values (${session.tokenHash}, ${session.businessId}, ${session.personId}, ${session.createdAt}, ${session.expiresAt},
-          ${session.agent}, ${session.address})`,
+          ${session.agent}, ${session.address}, now() - make_interval(secs => ${session.provedSeconds}))`,
   );
 
 /** Where somebody is signed in; `usedAt` is the computer's own time. */
@@ -227,10 +245,13 @@ export type Colleague = Person & {
   readonly leftAt: Date | null;
   /** When they last used it, in the computer's own time; null while they are signed in nowhere. */
   readonly usedAt: Date | null;
+  /** Whether they have a second step when signing in. */
+  readonly hasStep: boolean;
 };
 
 const COLLEAGUE = sql`id, name, email, role, extra, created_at as "createdAt", left_at as "leftAt",
-  (select max(used_at) from sessions where sessions.business_id = people.business_id and person_id = people.id) as "usedAt"`;
+  (select max(used_at) from sessions where sessions.business_id = people.business_id and person_id = people.id) as "usedAt",
+  id in (select people_with_step()) as "hasStep"`;
 
 export const colleagues = (db: Db): Promise<Colleague[]> =>
   many(

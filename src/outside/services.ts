@@ -20,6 +20,8 @@ export type Services = {
   readonly mailSecret: string;
   /** Signs the addresses under which files are fetched. */
   readonly filesSecret: string;
+  /** Encrypts what must not be read in the database. */
+  readonly sealingSecret: string;
   /** A website on which buttons can be tried; empty where there is none. */
   readonly sampleSite: string;
 };
@@ -51,6 +53,7 @@ export function services(): Services {
     bank: httpBank(setting('BANK_URL'), setting('BANK_API_KEY')),
     mailSecret: setting('MAIL_WEBHOOK_SECRET'),
     filesSecret: setting('FILES_SECRET'),
+    sealingSecret: setting('SEALING_SECRET'),
     sampleSite: process.env.SAMPLE_SITE_URL ?? '',
   };
   return kept.dahliaServices;

@@ -57,6 +57,7 @@ export const SETTINGS: Readonly<Record<string, Setting>> = {
   BANK_URL: { needed: BOTH, check: WEB },
   BANK_API_KEY: { needed: BOTH, check: some },
   FILES_SECRET: { needed: BOTH, check: secret },
+  SEALING_SECRET: { needed: BOTH, check: secret },
   CARD_ATTEMPTS_PER_ADDRESS: { needed: NOBODY, check: whole },
   CARD_ATTEMPTS_PER_INVOICE: { needed: NOBODY, check: whole },
   CARD_ATTEMPTS_PER_OFFER: { needed: NOBODY, check: whole },

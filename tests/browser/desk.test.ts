@@ -5,7 +5,6 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
 import { NO_ADDRESS } from '@/core/place/address';
 import { passwordHash } from '@/flows/house/password';
-import { signIn } from '@/flows/house/sign-in';
 import { addCustomer } from '@/flows/records/customers';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
@@ -24,6 +23,7 @@ import {
   untilTrue,
   visit,
 } from '../support/person';
+import { signIn } from '../support/signed-in';
 import { type Stack, startStack } from '../support/stack';
 import { until } from '../support/until';
 import { foundHouse, type House, keptDraft, mailOf, plainPaper, sentInvoice } from '../support/workshop';

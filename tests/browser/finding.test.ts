@@ -3,7 +3,6 @@ import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
 import { passwordHash } from '@/flows/house/password';
-import { signIn } from '@/flows/house/sign-in';
 import { askQuestion } from '@/flows/invoice/consent';
 import { addCustomer } from '@/flows/records/customers';
 import { startChromium } from '../support/chromium';
@@ -20,6 +19,7 @@ import {
   untilTrue,
   visit,
 } from '../support/person';
+import { signIn } from '../support/signed-in';
 import { type Stack, startStack } from '../support/stack';
 import { until } from '../support/until';
 import { foundHouse, type House, keptDraft, mailOf, plainPaper, sentInvoice } from '../support/workshop';

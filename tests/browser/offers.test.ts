@@ -7,7 +7,6 @@ import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
 import { passwordHash } from '@/flows/house/password';
-import { signIn } from '@/flows/house/sign-in';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
 import {
@@ -28,6 +27,7 @@ import {
   visit,
   visitAgain,
 } from '../support/person';
+import { signIn } from '../support/signed-in';
 import { type Stack, startStack } from '../support/stack';
 import { until } from '../support/until';
 import { foundHouse, type House, mailOf } from '../support/workshop';

@@ -7,7 +7,6 @@ import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
 import { passwordHash } from '@/flows/house/password';
-import { signIn } from '@/flows/house/sign-in';
 import { beginOffer, keepOffer, offerSheet, placeOffer } from '@/flows/offer/offers';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
@@ -27,6 +26,7 @@ import {
   untilTrue,
   visit,
 } from '../support/person';
+import { signIn } from '../support/signed-in';
 import { type Stack, startStack } from '../support/stack';
 import { until } from '../support/until';
 import { foundHouse, type House } from '../support/workshop';

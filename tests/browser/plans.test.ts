@@ -7,7 +7,6 @@ import { ledgerTroubles } from '@/db/ledger';
 import { readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
 import { passwordHash } from '@/flows/house/password';
-import { signIn } from '@/flows/house/sign-in';
 import { beginOffer, offerSheet, placeOffer } from '@/flows/offer/offers';
 import { ownPageToken } from '@/flows/plan/links';
 import { keepPlan, sendPlan } from '@/flows/plan/plans';
@@ -30,6 +29,7 @@ import {
   visitAgain,
 } from '../support/person';
 import { planTerms, runningPlan, setClock } from '../support/plans';
+import { signIn } from '../support/signed-in';
 import { type Stack, startStack } from '../support/stack';
 import { until } from '../support/until';
 import { foundHouse, type House, mailOf } from '../support/workshop';

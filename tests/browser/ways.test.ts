@@ -8,7 +8,6 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { fromBuffer } from 'yauzl';
 import { newCustomer } from '@/core/customer/customer';
 import { passwordHash } from '@/flows/house/password';
-import { signIn } from '@/flows/house/sign-in';
 import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
 import { addCustomer } from '@/flows/records/customers';
 import { startChromium } from '../support/chromium';
@@ -27,6 +26,7 @@ import {
   untilTrue,
   visit,
 } from '../support/person';
+import { signIn } from '../support/signed-in';
 import { type Stack, startStack } from '../support/stack';
 import { until } from '../support/until';
 import { foundHouse, type House, keptDraft, plainPaper, sentInvoice } from '../support/workshop';

@@ -77,6 +77,7 @@ export async function openWorkshop(
     SMTP_URL: `smtp://127.0.0.1:${started.smtpPort}`,
     MAIL_FROM: 'post@dahlia.example',
     FILES_SECRET: 'test-files',
+    SEALING_SECRET: 'test-sealing',
     MAIL_WEBHOOK_SECRET: 'test-mail',
     MESSAGES_URL: `${standIns}/messages`,
     MESSAGES_API_KEY: 'test-messages',
@@ -148,6 +149,8 @@ export async function foundHouse(name = 'Sallow Joinery', passwordHash = 'none',
     name: `${role} of ${name}`,
     role,
     extra: [],
+    provedSeconds: 0,
+    lacksStep: false,
   });
   const people = {
     owner: person('owner'),

@@ -1,4 +1,4 @@
-import { plainSum } from '../money/money-text';
+import { moneyText, plainSum } from '../money/money-text';
 import { DISPUTE_RULE_WORDS, disputeRuleOf, type PayoutPolicy, whenWords } from '../payout/policy';
 import type { ChargingPolicy } from '../plan/dunning';
 import type { BusinessTax } from '../tax/business-tax';
@@ -26,6 +26,17 @@ export function changedBetween(before: Shown, after: Shown): Changed[] {
 const yesNo = (value: boolean): string => (value ? 'yes' : 'no');
 const shown = (rows: readonly (readonly [what: string, text: string])[]): Shown =>
   new Map(rows.map(([what, text]) => [what, { what, text }]));
+
+/** How people sign in, and from which sum on they are asked again. @param aboveMinor in minor units of the currency */
+export const accessSettings = (
+  { stepRequired, aboveMinor }: { readonly stepRequired: boolean; readonly aboveMinor: bigint },
+  currency: string,
+  locale: string,
+): Shown =>
+  shown([
+    ['A second step when signing in is asked of everybody', yesNo(stepRequired)],
+    ['Asked again before giving back more than', moneyText({ minor: aboveMinor, currency }, locale)],
+  ]);
 
 /** What of a profile decides where money goes and how it is counted. */
 export function profileSettings(business: Business): Shown {

@@ -22,12 +22,22 @@ export const LOG_WORDS = {
   joined: 'joined',
   rights: 'changed who may what',
   left: 'ended somebody’s time here',
+  'step-added': 'set up a second step for signing in',
+  'step-removed': 'took a second step for signing in away',
+  'step-failed': 'a wrong second step was tried',
+  'steps-lost': 'says that every second step is lost',
+  'steps-kept': 'kept the second step',
+  'recovery-codes': 'made new recovery codes',
+  'recovery-used': 'used a recovery code',
+  'address-moved': 'changed the address to sign in with',
+  'access-rules': 'changed how people sign in',
 } as const;
 
 export type LogKind = keyof typeof LOG_WORDS;
 
 /** Whether it was done by somebody with a name that follows, or happened to them. */
-export const happensTo = (kind: LogKind): boolean => kind === 'sign-in-failed' || kind === 'password-asked';
+export const happensTo = (kind: LogKind): boolean =>
+  kind === 'sign-in-failed' || kind === 'password-asked' || kind === 'step-failed';
 
 /** The kinds in whose words all of these stand. @param words in small letters */
 export const kindsWith = (words: string): readonly LogKind[] =>

@@ -117,7 +117,19 @@ export type RefusalCode =
   | 'last-owner'
   | 'here-already'
   | 'invited-already'
-  | 'not-here';
+  | 'not-here'
+  | 'step-first'
+  | 'step-unconfirmed'
+  | 'step-needed'
+  | 'step-own-first'
+  | 'prove-again'
+  | 'code-wrong'
+  | 'codes-spent'
+  | 'passkey-not-taken'
+  | 'half-over'
+  | 'key-over'
+  | 'sign-in-first'
+  | 'address-same';
 
 const WORDS: Readonly<Record<RefusalCode, string>> = {
   'sign-in-failed': 'This address and password do not go together. Try again.',
@@ -245,6 +257,20 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'here-already': 'Somebody with this address works here already.',
   'invited-already': 'This address is invited already. Send that invitation again, or withdraw it.',
   'not-here': 'They do not work here any more.',
+  'step-first': 'This business asks for a second step when signing in. Set it up first, then go on.',
+  'step-unconfirmed':
+    'Confirm your e-mail address first: a second step belongs to an address that is known to be yours.',
+  'step-needed': 'This business asks everybody for a second step. Add another one before you take this one away.',
+  'step-own-first': 'Set up a second step of your own first; then ask everybody for one.',
+  'prove-again': 'Show once more that it is you; then it is done.',
+  'code-wrong': 'This code is not right, or was used already. Wait for the next one and type that.',
+  'codes-spent':
+    'Too many wrong codes were typed today. Use a passkey, a recovery code, or a computer on which you signed in before.',
+  'passkey-not-taken': 'This passkey was not taken. Try again, or take another way.',
+  'half-over': 'This took too long. Write your password again.',
+  'key-over': 'This key has waited too long. Begin again with a new one.',
+  'sign-in-first': 'You have a second step. Sign in first; then accept the invitation.',
+  'address-same': 'This is your address already.',
   'work-first': 'Many wrong passwords were tried. Your computer works something out first; try again.',
   'password-wrong': 'This is not your password so far. Write it again.',
   'too-slow': 'This took too long and was given up. Look whether it was done before you try again.',

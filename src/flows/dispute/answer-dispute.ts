@@ -1,4 +1,5 @@
 import { mayAnswer } from '@/core/dispute/dispute';
+import { money } from '@/core/money/money';
 import {
   type AddedFile,
   type Dispute,
@@ -15,6 +16,7 @@ import { paymentById } from '@/db/payments';
 import type { Tx } from '@/db/pool';
 import { addToTimeline } from '@/db/timeline';
 import { desk, type Writing, worker } from '@/flows/door/operation';
+import { requireProvedToGive } from '@/flows/door/proved';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { services } from '@/outside/services';
@@ -72,12 +74,13 @@ export const sendAnswer = desk('ask').run(async (ctx, id: string): Promise<Dispu
   return handInAnswer(ctx.businessId, id);
 });
 
-/** Accepts the loss instead of answering. @throws Refusal `dispute-closed`, `not-found` */
+/** Accepts the loss instead of answering. @throws Refusal `dispute-closed`, `not-found`, `prove-again` */
 export const acceptDispute = desk('give-back').run(async (ctx, id: string): Promise<Dispute['state']> => {
   await ctx.turn(async (tx) => {
     const dispute = found(await lockedDispute(tx, id));
     // Pressed twice: it is on its way, or there.
     if (dispute.accepted) return;
+    await requireProvedToGive(tx, money(dispute.amountMinor, dispute.currency));
     await goOut(tx, await requireOpen(tx, id), true);
   });
   return handInAnswer(ctx.businessId, id);

@@ -5,7 +5,12 @@ import { services } from '@/outside/services';
 import { Refusal } from './refusal';
 
 /** By whom something is done, as timelines tell it; `personId` is empty where that is nobody who signs in. */
-export type By = { readonly name: string; readonly personId: string };
+export type By = {
+  readonly name: string;
+  readonly personId: string;
+  /** Since when somebody at the desk showed who they are; nothing for a program or a link. */
+  readonly provedSeconds?: number | undefined;
+};
 
 /** A transaction of an operation that reads. */
 export type Reading = Db & By;
@@ -33,7 +38,7 @@ export class Context {
     readonly now: Date,
     tells: boolean,
   ) {
-    this.#by = { name: by.name, personId: by.personId };
+    this.#by = { name: by.name, personId: by.personId, provedSeconds: by.provedSeconds };
     this.#actor = 'role' in by ? by : null;
     this.#tells = tells;
   }

@@ -112,7 +112,10 @@ test('there are operations of every kind, and whoever needs no right and no link
   ).toEqual([
     'acceptInvitation',
     'actorOf',
+    'agreeToAddress',
     'askForPassword',
+    'askLostSteps',
+    'beginLost',
     'beginning',
     'changeDesk',
     'chooseForgotten',
@@ -125,14 +128,19 @@ test('there are operations of every kind, and whoever needs no right and no link
     'hearCardEvent',
     'hearMailEvent',
     'isSignedIn',
+    'lookAtAddressLink',
     'lookAtConfirmLink',
     'lookAtInvitation',
+    'lookAtLostLink',
     'lookAtPasswordLink',
+    'passkeyAsked',
     'settingGuess',
     'signIn',
+    'signInByPasskey',
     'signInWork',
     'signUp',
     'signUpWork',
+    'takeSecondStep',
     'viewByLink',
   ]);
 });
@@ -146,6 +154,42 @@ describe.each(ROLES)('as %s', (role) => {
       else expect(refused, name).toBe('not-allowed');
     }
   });
+});
+
+test('who has yet to set up the second step that is asked of them does nothing else, and what cannot be taken back asks again', async () => {
+  const bare = { ...mine.owner, lacksStep: true };
+  const stale = { ...mine.owner, provedSeconds: 301 };
+  const asking: string[] = [];
+  for (const { name, needs, call } of entered('desk')) {
+    const { bare: isOpen, again } = needs.entry;
+    if (!isOpen) expect(await refusalOf(call(bare, ...nothing)), name).toBe('step-first');
+    if (again) expect(await refusalOf(call(stale, ...nothing)), name).toBe('prove-again');
+    if (again) asking.push(name.split(' ')[1] ?? '');
+  }
+  expect(asking.sort()).toEqual([
+    'addApp',
+    'askNewAddress',
+    'confirmAccount',
+    'dropPasskey',
+    'giveAccount',
+    'invite',
+    'keepAccessRules',
+    'keepPasskey',
+    'leaveAccount',
+    'makeTransferFile',
+    'newApp',
+    'newPasskey',
+    'newRecoveryCodes',
+    'removeApp',
+    'removePerson',
+    'setRights',
+  ]);
+  expect(
+    entered('desk')
+      .filter(({ needs }) => needs.entry.bare)
+      .map(({ name }) => name.split(' ')[1])
+      .sort(),
+  ).toEqual(['addApp', 'keepPasskey', 'keepSteps', 'mySteps', 'newApp', 'newPasskey', 'prove', 'proveAsked', 'signOut']);
 });
 
 test('a reader charges nobody: everything that takes money is refused', async () => {

@@ -4,6 +4,7 @@ import type { Connection } from '@/db/pool';
 import { outsideBusiness } from '@/db/transaction';
 import { type By, Context, clockNow, inNameOf, type Reading, type Writing } from './context';
 import type { Link } from './links';
+import { requireProved } from './proved';
 import { Refusal } from './refusal';
 
 export type { Context, Reading, Writing };
@@ -14,7 +15,7 @@ export type Transactions = 'read' | 'write' | 'turn' | 'several';
 
 /** Who may enter, and with what: a right at the desk, a link, the worker for one business, anybody, or the house itself. */
 export type Entry =
-  | { readonly by: 'desk'; readonly right: Right }
+  | { readonly by: 'desk'; readonly right: Right; readonly again: boolean; readonly bare: boolean }
   | { readonly by: 'link'; readonly link: string }
   | { readonly by: 'worker' }
   | { readonly by: 'anybody' }
@@ -72,13 +73,26 @@ function forms<Head extends unknown[], Given extends unknown[]>(
   };
 }
 
-/** An operation of people who are signed in and have a right. @throws Refusal `not-allowed` before anything else */
-export const desk = (right: Right, told: Told = {}) =>
+type Asked = Told & {
+  /** Whether somebody who did not show lately who they are has to do it once more. */
+  readonly again?: boolean;
+  /** Whether it stands open to somebody who has yet to set up the second step that their business asks for. */
+  readonly bare?: boolean;
+};
+
+/**
+ * An operation of people who are signed in and have a right.
+ *
+ * @throws Refusal `not-allowed`, `step-first`, `prove-again`, in this order and before anything else
+ */
+export const desk = (right: Right, { again = false, bare = false, ...told }: Asked = {}) =>
   forms<[actor: Actor], []>(
-    { by: 'desk', right },
+    { by: 'desk', right, again, bare },
     told,
     async (actor) => {
       if (!mayDo(actor, right)) throw new Refusal('not-allowed');
+      if (actor.lacksStep && !bare) throw new Refusal('step-first');
+      if (again) requireProved(actor);
       return [new Context(actor.businessId, actor, await clockNow(), told.tells ?? true)];
     },
     1,

@@ -17,7 +17,14 @@ export type Purpose =
   | 'password'
   | 'figures'
   | 'session'
-  | 'invitation';
+  | 'invitation'
+  | 'lost-steps'
+  | 'old-address'
+  | 'new-address'
+  | 'half'
+  | 'challenge'
+  | 'new-app'
+  | 'recovery';
 
 /** A signature of a text for one purpose, HMAC-SHA256 in base64url. */
 export const signatureOf = (purpose: Purpose, text: string): string =>

@@ -29,7 +29,7 @@ export const changeDesk = anybody({ tells: false }).run(
     if (!there) throw new Refusal('not-here');
     const opened = await house.within(businessId, { name: actor.name, personId: there.personId }).write(async (tx) => {
       await noteAccess(tx, 'signed-in', { personId: there.personId, name: actor.name }, from.address);
-      return openSession(tx, there.personId, from);
+      return openSession(tx, there.personId, from, actor.provedSeconds);
     });
     await house.within(actor.businessId).write((tx) => endPlace(tx, actor.personId, session));
     return opened;
@@ -70,7 +70,7 @@ export const foundAnother = anybody({ tells: false }).run(
     const opened = await house.within(businessId, { name: actor.name, personId: owner.id }).write(async (tx) => {
       const business = { ...newBusiness(businessId, { ...asked, email }, tx.now), mailConfirmedAt: tx.now };
       const invoiceId = before ? '' : await foundBusiness(tx, business, owner, from.address);
-      return { ...(await openSession(tx, owner.id, from)), invoiceId };
+      return { ...(await openSession(tx, owner.id, from, actor.provedSeconds)), invoiceId };
     });
     await house.within(actor.businessId).write((tx) => endPlace(tx, actor.personId, session));
     return opened;

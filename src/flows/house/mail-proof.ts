@@ -1,5 +1,6 @@
 /** What somebody shows by mail: its link, and its six figures. Neither stands in the database; both are worked out with a key. */
 import { randomBytes } from 'node:crypto';
+import type { MessageKind } from '@/core/message/kinds';
 import { countAttempt, type Limit } from '@/db/limits';
 import { askForProof, countWrong, type MailProof, markProofUsed, type ProofPurpose, proofOf } from '@/db/mail-proofs';
 import type { Context, Reading, Writing } from '@/flows/door/operation';
@@ -9,13 +10,25 @@ import { queueMessage } from '@/flows/message/queue-message';
 
 const HOUR_MS = 3_600_000;
 /** How long each is good. */
-export const GOOD_HOURS: Readonly<Record<ProofPurpose, number>> = { confirm: 24, password: 1 };
+export const GOOD_HOURS: Readonly<Record<ProofPurpose, number>> = {
+  confirm: 24,
+  password: 1,
+  'lost-steps': 24,
+  'old-address': 24,
+  'new-address': 24,
+};
 /** So often wrong figures are typed before there must be new ones: a guess is right once in a hundred and twenty-five thousand. */
 const MOST_WRONG = 8;
 const MAILS_OF_PERSON: Limit = { name: 'proof-mails', attempts: 5, seconds: 3600 };
 const MAILS_TO_ADDRESS: Limit = { name: 'proof-mails-to', attempts: 12, seconds: 86_400 };
 
-const KIND = { confirm: 'confirm-address', password: 'password-link' } as const;
+const KIND = {
+  confirm: 'confirm-address',
+  password: 'password-link',
+  'lost-steps': 'lost-steps-link',
+  'old-address': 'address-link',
+  'new-address': 'address-link',
+} as const satisfies Readonly<Record<ProofPurpose, MessageKind>>;
 
 /** The six figures of a proof. */
 export function figuresOf(businessId: string, proof: Pick<MailProof, 'personId' | 'nonce'>): string {
@@ -24,7 +37,7 @@ export function figuresOf(businessId: string, proof: Pick<MailProof, 'personId' 
 }
 
 /** What a link says: business, person, and which proof of theirs. */
-type ProofSeal = { readonly b: string; readonly p: string; readonly n: string };
+export type ProofSeal = { readonly b: string; readonly p: string; readonly n: string };
 
 /** What stands in the link of a proof. */
 export const linkOf = (
@@ -70,7 +83,7 @@ export async function queueProof(
   await askForProof(tx, purpose, { personId, email, nonce, goodUntil });
   const key = `${purpose}:${personId}:${nonce}`;
   // Their name as they typed it is not said: the address may be anybody's.
-  await queueMessage(tx, { kind: KIND[purpose], key, toName: '', toAddress: email, details: { personId } });
+  await queueMessage(tx, { kind: KIND[purpose], key, toName: '', toAddress: email, details: { personId, purpose } });
 }
 
 /** Whether a proof is still to be given. */
@@ -89,6 +102,12 @@ export async function takeByLink(tx: Writing, purpose: ProofPurpose, seal: Proof
   if (!isOpen(proof, tx.now) || proof.nonce !== seal.n) throw new Refusal('link-over');
   await markProofUsed(tx, purpose, seal.p);
   return proof;
+}
+
+/** Ends a proof that was asked for: its link opens nothing any more. */
+export async function endProof(tx: Writing, purpose: ProofPurpose, personId: string): Promise<void> {
+  const proof = await proofOf(tx, purpose, personId, true);
+  if (isOpen(proof, tx.now)) await askForProof(tx, purpose, { ...proof, nonce: '', goodUntil: tx.now });
 }
 
 /** Takes a proof by its figures. @returns the proof, or why it was not taken: what is counted stays counted */

@@ -4,6 +4,7 @@ import { payAtDesk } from '@/flows/payment/desk-payment';
 import { keepTariff } from '@/flows/records/profile';
 import { asSuperuser } from '../../../tests/support/database';
 import { handedOver, linkIn } from '../../../tests/support/house-mail';
+import { signIn } from '../../../tests/support/signed-in';
 import { foundHouse, type House, sharedWorkshop } from '../../../tests/support/workshop';
 import { changeDesk, foundAnother, myOtherDesks } from './desks';
 import { chooseForgotten, lookAtPasswordLink } from './forgotten';
@@ -19,7 +20,7 @@ import {
   setRights,
   withdrawInvitation,
 } from './people';
-import { actorOf, changePassword, signIn } from './sign-in';
+import { actorOf, changePassword } from './sign-in';
 
 const workshop = await sharedWorkshop();
 const PASSWORD = 'seven larks and a plane';

@@ -1,6 +1,7 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { verify } from '@node-rs/argon2';
 import { type ExtraRight, extraBeyond, type Holds, holdsText, type Role } from '@/core/person/rights';
+import { asksForStep } from '@/core/person/steps';
 import { businessById } from '@/db/businesses';
 import {
   endInvitation,
@@ -13,6 +14,7 @@ import {
 } from '@/db/invitations';
 import { countAttempt, type Limit } from '@/db/limits';
 import {
+  type Actor,
   type Colleague,
   claimName,
   colleagues,
@@ -33,9 +35,11 @@ import { found } from '@/flows/door/rights';
 import { sealed, unsealed } from '@/flows/door/signing';
 import { noteChange, noteSettings } from '@/flows/log/log';
 import { queueMessage } from '@/flows/message/queue-message';
+import { deviceSeal } from './enter';
 import { passwordHash, requireGoodPassword } from './password';
 import { type From, type OpenedSession, openSession } from './session';
-import { actorOf, deviceSeal } from './sign-in';
+import { actorOf } from './sign-in';
+import { ownSteps } from './steps/own-steps';
 
 const DAY_MS = 86_400_000;
 /** How long an invitation is good. */
@@ -75,9 +79,9 @@ async function requireFewInvitations(ctx: Context): Promise<void> {
 /**
  * Asks somebody by mail to work here.
  *
- * @throws Refusal `here-already`, `invited-already`, `mails-too-often`, `mail-not-confirmed`
+ * @throws Refusal `here-already`, `invited-already`, `mails-too-often`, `mail-not-confirmed`, `prove-again`
  */
-export const invite = desk('people').run(
+export const invite = desk('people', { again: true }).run(
   async (ctx, email: string, role: Role, extra: readonly ExtraRight[]): Promise<void> => {
     await requireFewInvitations(ctx);
     await ctx.turn(async (tx) => {
@@ -129,14 +133,16 @@ async function requireOtherOwner(tx: Writing, personId: string): Promise<void> {
 }
 
 /** Changes what somebody may do, from the next press on; every owner is told. @throws Refusal `last-owner`, `not-here` */
-export const setRights = desk('people').turn(async (tx, personId: string, holds: Holds): Promise<void> => {
-  const before = await here(tx, personId);
-  const after = { role: holds.role, extra: extraBeyond(holds.role, holds.extra) };
-  if (before.role === 'owner' && after.role !== 'owner') await requireOtherOwner(tx, personId);
-  await updateRights(tx, personId, after);
-  if (holdsText(before) !== holdsText(after))
-    await noteSettings(tx, 'rights', [{ what: before.name, from: holdsText(before), to: holdsText(after) }]);
-});
+export const setRights = desk('people', { again: true }).turn(
+  async (tx, personId: string, holds: Holds): Promise<void> => {
+    const before = await here(tx, personId);
+    const after = { role: holds.role, extra: extraBeyond(holds.role, holds.extra) };
+    if (before.role === 'owner' && after.role !== 'owner') await requireOtherOwner(tx, personId);
+    await updateRights(tx, personId, after);
+    if (holdsText(before) !== holdsText(after))
+      await noteSettings(tx, 'rights', [{ what: before.name, from: holdsText(before), to: holdsText(after) }]);
+  },
+);
 
 async function end(tx: Writing, personId: string): Promise<void> {
   const person = await here(tx, personId);
@@ -146,7 +152,9 @@ async function end(tx: Writing, personId: string): Promise<void> {
 }
 
 /** Ends somebody's time here: they are signed out at once, and what they made keeps their name. @throws Refusal `last-owner`, `not-here` */
-export const removePerson = desk('people').turn((tx, personId: string): Promise<void> => end(tx, personId));
+export const removePerson = desk('people', { again: true }).turn(
+  (tx, personId: string): Promise<void> => end(tx, personId),
+);
 
 /** Leaves the business oneself. @throws Refusal `last-owner` */
 export const leaveBusiness = desk('see').turn((tx): Promise<void> => end(tx, tx.personId));
@@ -159,6 +167,8 @@ export type InvitationView = {
   readonly email: string;
   /** Whether they are signed in with that address, sign in with it elsewhere, or are new. */
   readonly who: 'here' | 'known' | 'new';
+  /** Whether somebody known has a second step, and so signs in before they accept. */
+  readonly signsInFirst: boolean;
 };
 
 const isGood = (one: Invitation | null, seal: InvitationSeal, now: Date): one is Invitation =>
@@ -168,15 +178,15 @@ const isGood = (one: Invitation | null, seal: InvitationSeal, now: Date): one is
 const desksOf = async (house: House, email: string): Promise<SignInCandidate[]> =>
   (await house.outside((db) => signInCandidates(db, email))).filter(({ confirmed }) => confirmed);
 
-/** Whether a session is that of somebody with this address. */
-async function isTheirs(house: House, session: string, email: string): Promise<boolean> {
+/** Whose session it is, where that is somebody with this address. */
+async function theirs(house: House, session: string, email: string): Promise<Actor | null> {
   const actor = session ? await actorOf(session) : null;
-  if (!actor) return false;
+  if (!actor) return null;
   const person = await house.within(actor.businessId).read((db: Reading) => personWithEmail(db, actor.personId));
   const desks = await desksOf(house, email);
-  return (
-    person?.email.toLowerCase() === email.toLowerCase() && desks.some(({ personId }) => personId === actor.personId)
-  );
+  const isIt =
+    person?.email.toLowerCase() === email.toLowerCase() && desks.some(({ personId }) => personId === actor.personId);
+  return isIt ? actor : null;
 }
 
 /** What an invitation's link is about; null for one that is over. @param session of whoever looks; empty for nobody */
@@ -190,12 +200,13 @@ export const lookAtInvitation = anybody({ tells: false }).run(
     });
     if (!view) return null;
     const { one, business } = view;
-    const who = (await isTheirs(house, session, one.email))
+    const who = (await theirs(house, session, one.email))
       ? 'here'
       : (await desksOf(house, one.email)).length > 0
         ? 'known'
         : 'new';
-    return { business, byName: one.byName, holds: one, email: one.email, who };
+    const signsInFirst = who === 'known' && asksForStep(await house.outside((db) => ownSteps(db, one.email)));
+    return { business, byName: one.byName, holds: one, email: one.email, who, signsInFirst };
   },
 );
 
@@ -204,26 +215,29 @@ async function whoAccepts(
   house: House,
   email: string,
   given: { readonly name: string; readonly password: string; readonly session: string },
-): Promise<{ name: string; hash: string; isNew: boolean }> {
+): Promise<{ name: string; hash: string; isNew: boolean; provedSeconds: number }> {
   const desks = await desksOf(house, email);
   const [first] = desks;
   if (!first) {
     if (!given.name.trim()) throw new Refusal('order-not-ready', [{ field: 'name', words: 'Write your name.' }]);
     await requireGoodPassword('password', given.password, [email, given.name]);
-    return { name: given.name.trim(), hash: await passwordHash(given.password), isNew: true };
+    return { name: given.name.trim(), hash: await passwordHash(given.password), isNew: true, provedSeconds: 0 };
   }
   const { name } = found(await house.within(first.businessId).read((db) => personWithEmail(db, first.personId)));
-  if (await isTheirs(house, given.session, email)) return { name, hash: first.passwordHash, isNew: false };
+  const actor = await theirs(house, given.session, email);
+  if (actor) return { name, hash: first.passwordHash, isNew: false, provedSeconds: actor.provedSeconds };
+  // A password alone does not let them in anywhere.
+  if (asksForStep(await house.outside((db) => ownSteps(db, email)))) throw new Refusal('sign-in-first');
   if ((await countAttempt(PASSWORDS, email.toLowerCase())) > 0) throw new Refusal('sign-in-too-often');
   if (!(await verify(first.passwordHash, given.password)))
     throw new Refusal('sign-in-failed', [{ field: 'password', words: 'This is not your password. Write it again.' }]);
-  return { name, hash: first.passwordHash, isNew: false };
+  return { name, hash: first.passwordHash, isNew: false, provedSeconds: 0 };
 }
 
 /**
  * Joins the business that an invitation is for, once, and signs in there. The link came by mail: the address is theirs.
  *
- * @throws Refusal `link-over`, `here-already`, `password-weak`, `sign-in-failed`, `sign-in-too-often`, `address-signs-in`
+ * @throws Refusal `link-over`, `here-already`, `password-weak`, `sign-in-failed`, `sign-in-too-often`, `address-signs-in`, `sign-in-first`
  */
 export const acceptInvitation = anybody().run(
   async (
@@ -238,14 +252,14 @@ export const acceptInvitation = anybody().run(
     const before = await within.read((db) => invitationById(db, seal.i));
     if (!isGood(before, seal, house.now)) throw new Refusal('link-over');
     const { email } = before;
-    const { name, hash, isNew } = await whoAccepts(house, email, given);
+    const { name, hash, isNew, provedSeconds } = await whoAccepts(house, email, given);
     const session = await house.within(seal.b, { name, personId: '' }).turn(async (tx) => {
       const one = await lockedInvitation(tx, seal.i);
       if (!isGood(one, seal, tx.now)) throw new Refusal('link-over');
       const personId = await join(tx, { name, email, role: one.role, extra: one.extra, passwordHash: hash }, isNew);
       await endInvitation(tx, one.id, 'accepted');
       await noteSettings(tx, 'joined', [{ what: name, from: '', to: holdsText(one) }]);
-      return openSession(tx, personId, from);
+      return openSession(tx, personId, from, provedSeconds);
     });
     return { ...session, device: deviceSeal(email, null, house.now) };
   },

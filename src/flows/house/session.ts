@@ -17,14 +17,23 @@ export type From = { readonly address: string; readonly agent: string };
 /** A session that has just begun: the secret for its cookie, of which the database keeps the hash. */
 export type OpenedSession = { readonly token: string; readonly expiresAt: Date };
 
-/** Opens a session of a person of this business. */
-export async function openSession(tx: Writing, personId: string, from: From): Promise<OpenedSession> {
+/**
+ * Opens a session of a person of this business.
+ *
+ * @param provedSeconds since they showed who they are: just now, unless they come over from another session
+ */
+export async function openSession(
+  tx: Writing,
+  personId: string,
+  from: From,
+  provedSeconds = 0,
+): Promise<OpenedSession> {
   const { businessId, now } = tx;
   const token = newToken(businessId, 32);
   const expiresAt = new Date(now.getTime() + SESSION_DAYS * 86_400_000);
   const { address, agent } = from;
   const session = { tokenHash: hashOf(token), businessId, personId, createdAt: now, expiresAt };
-  await insertSession(tx, { ...session, address, agent: agent.slice(0, 300) });
+  await insertSession(tx, { ...session, address, agent: agent.slice(0, 300), provedSeconds });
   return { token, expiresAt };
 }
 

@@ -19,13 +19,14 @@ import {
 import { anybody, desk, type House } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
-import { sealed, signatureOf, unsealed } from '@/flows/door/signing';
+import { signatureOf } from '@/flows/door/signing';
 import { isFreshWork, setWork, type Work } from '@/flows/door/work';
 import { noteAccess } from '@/flows/log/log';
-import { queueMessage } from '@/flows/message/queue-message';
 import { programName } from '@/outside/programs';
+import { enter, knownDevice, nameOf, type SignedIn } from './enter';
 import { passwordHash, requireGoodPassword } from './password';
-import { type From, hashOf, IDLE_SECONDS, openSession } from './session';
+import { hashOf, IDLE_SECONDS } from './session';
+import { type HalfSignedIn, halfSignedIn } from './steps/half';
 
 const QUARTER = 900;
 const PER_ADDRESS: Limit = { name: 'sign-in-address', attempts: 30, seconds: QUARTER };
@@ -44,29 +45,10 @@ const WORK_PREFIX = '000';
 
 /** Use is written down so often at most. */
 const TOUCH_SECONDS = 300;
-export const DEVICE_DAYS = 400;
-
 // Verified against where nobody has the address, so that both answers take the same time.
 let nobody: Promise<string> | undefined;
 
-const nameOf = (email: string): string => email.trim().toLowerCase();
 const workSubject = (person: string): string => `sign-in ${hashOf(person).toString('hex')}`;
-
-/** What a computer on which somebody signed in carries: whose it is, and a number of its own. */
-type DeviceSeal = { readonly p: string; readonly d: string; readonly until: number };
-
-/** The number of a computer on which this person has signed in before; null for any other. */
-function knownDevice(device: string, person: string, now: Date): string | null {
-  const seal = device ? unsealed<DeviceSeal>('device', device) : null;
-  return seal && seal.p === hashOf(person).toString('hex') && seal.until > now.getTime() ? seal.d : null;
-}
-
-/** What this person's computer carries from now on. @param own its number, where it has one */
-export function deviceSeal(email: string, own: string | null, now: Date): string {
-  const until = now.getTime() + DEVICE_DAYS * 86_400_000;
-  const p = hashOf(nameOf(email)).toString('hex');
-  return sealed('device', { p, d: own ?? randomBytes(12).toString('hex'), until } satisfies DeviceSeal);
-}
 
 /** Whose password this is, of those who say that the address is theirs; null for nobody's. The time it takes does not tell. */
 async function rightOne(candidates: readonly SignInCandidate[], password: string): Promise<SignInCandidate | null> {
@@ -113,10 +95,11 @@ export type SignInWith = {
 };
 
 /**
- * Opens a session. Who comes from a computer that is not known of them is told so by mail.
+ * Signs in with address and password: at once, or half, where a second step is asked for.
  *
  * @param address the network address that tries
- * @returns the secret for the session's cookie, of which the database keeps the hash, and what this computer carries from now on
+ * @returns the secret for the session's cookie, of which the database keeps the hash, and what this computer carries from now on; or what
+ *   is still asked
  * @throws Refusal `sign-in-failed`, `sign-in-too-often`, `work-first`, `not-a-robot`
  */
 export const signIn = anybody({ tells: false }).run(
@@ -126,10 +109,9 @@ export const signIn = anybody({ tells: false }).run(
     password: string,
     address: string,
     { work, device = '', agent = '' }: SignInWith = {},
-  ): Promise<{ token: string; expiresAt: Date; device: string }> => {
+  ): Promise<SignedIn | HalfSignedIn> => {
     const person = nameOf(email);
-    const { now } = house;
-    const own = knownDevice(device, person, now);
+    const own = knownDevice(device, person, house.now);
     await requireFewTries(person, address, own, work);
     const candidates = await house.outside((db) => signInCandidates(db, person));
     const right = await rightOne(candidates, password);
@@ -139,19 +121,8 @@ export const signIn = anybody({ tells: false }).run(
       throw new Refusal('sign-in-failed');
     }
     await forgetAttempts(PER_PAIR, `${address} ${person}`);
-    const { businessId, personId } = right;
-    const from: From = { address, agent };
-    const session = await house.within(businessId).write(async (tx) => {
-      const opened = await openSession(tx, personId, from);
-      const { name, email: toAddress } = found(await personWithEmail(tx, personId));
-      await noteAccess(tx, 'signed-in', { personId, name }, address);
-      if (!own && right.confirmed) {
-        const key = `new-sign-in:${hashOf(opened.token).toString('hex')}`;
-        await queueMessage(tx, { kind: 'new-sign-in', key, toName: name, toAddress, details: { address, agent } });
-      }
-      return opened;
-    });
-    return { ...session, device: deviceSeal(person, own, now) };
+    const half = right.confirmed ? await halfSignedIn(house, right, person, address) : null;
+    return half ?? enter(house, right, person, { address, agent }, own);
   },
 );
 
@@ -179,7 +150,7 @@ export const isSignedIn = anybody({ tells: false }).run(async (house, token: str
 });
 
 /** Ends the session, here and for the database; its open lines hear of it. */
-export const signOut = desk('see').write(async (tx, token: string, address: string): Promise<void> => {
+export const signOut = desk('see', { bare: true }).write(async (tx, token: string, address: string): Promise<void> => {
   await endSession(tx, tx.personId, hashOf(token));
   await noteAccess(tx, 'signed-out', tx, address);
 });

@@ -17,12 +17,13 @@ import { addCardAtDesk } from '@/flows/plan/cards-on-file';
 import { addCustomer } from '@/flows/records/customers';
 import { asSuperuser } from '../../../tests/support/database';
 import { handedOver, linkIn } from '../../../tests/support/house-mail';
+import { signIn } from '../../../tests/support/signed-in';
 import { cardToken, foundHouse, mailOf, sharedWorkshop } from '../../../tests/support/workshop';
 import { confirmByFigures, confirmByLink, correctAddress, lookAtConfirmLink, sendConfirmAgain } from './confirm';
 import { answerForCards, firstDay } from './first-day';
 import { askForPassword, chooseForgotten, forgottenWork, lookAtPasswordLink } from './forgotten';
 import { passwordHash } from './password';
-import { actorOf, endPlaces, signedInPlaces, signIn } from './sign-in';
+import { actorOf, endPlaces, signedInPlaces } from './sign-in';
 import { type SignUp, signUp, signUpWork } from './sign-up';
 
 const workshop = await sharedWorkshop();

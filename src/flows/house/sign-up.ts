@@ -9,11 +9,11 @@ import { anybody, type House } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { isFreshWork, setWork, type Work } from '@/flows/door/work';
 import { countryList, guessing } from '@/outside/places';
+import { deviceSeal } from './enter';
 import { foundBusiness, newBusiness } from './found-business';
 import { queueProof, requireFewMails } from './mail-proof';
 import { passwordHash, requireGoodPassword } from './password';
 import { type From, type OpenedSession, openSession } from './session';
-import { deviceSeal } from './sign-in';
 
 /** Businesses from one network address, and for one mail address: many people may sit behind the first. */
 const PER_NETWORK: Limit = { name: 'sign-up-network', attempts: 20, seconds: 3600 };

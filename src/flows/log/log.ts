@@ -21,6 +21,7 @@ const CALLED: Partial<Record<LogKind, string>> = {
   'bank-account': 'an account to which money is paid out',
   vouchers: 'how long gift vouchers are good',
   rights: 'who may what',
+  'access-rules': 'how people sign in',
   joined: 'who works here',
   left: 'who works here',
 };

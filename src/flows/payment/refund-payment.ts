@@ -9,6 +9,7 @@ import { heldByPending, paymentById } from '@/db/payments';
 import type { Tx } from '@/db/pool';
 import { insertRefund, pendingRefundsOf, type Refund, refundById, refundByRequest, updateRefund } from '@/db/refunds';
 import { desk, type Writing, worker } from '@/flows/door/operation';
+import { requireProvedToGive } from '@/flows/door/proved';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { orRefused } from '@/flows/invoice/or-refused';
@@ -41,7 +42,7 @@ export type RefundAsk = {
  * with a job before the processor hears of it, under a key of its own: however often it is asked, it is given back once.
  *
  * @throws Refusal `refund-too-large`, `refund-refused`, `refund-under-way`, `disputed`, `payment-under-way`, `credited-by-lines`,
- *   `lines-not-settled`, `voucher-used`, `voucher-over`, `void-too-late`, `nothing-to-refund`, `not-by-card`, `not-found`
+ *   `lines-not-settled`, `voucher-used`, `voucher-over`, `void-too-late`, `nothing-to-refund`, `not-by-card`, `not-found`, `prove-again`
  */
 export const refundPayment = desk('give-back').run(
   async (ctx, paymentId: string, ask: RefundAsk): Promise<Refund['state']> => {
@@ -65,6 +66,7 @@ async function writeDown(tx: Writing, paymentId: string, ask: RefundAsk): Promis
       wish,
     ),
   );
+  await requireProvedToGive(tx, money(parts.totalMinor, subject.payment.currency));
   const id = randomUUID();
   await insertRefund(tx, {
     id,

@@ -30,20 +30,22 @@ export const transfersWaiting = desk('see').read(
  *
  * @throws Refusal `nothing-to-transfer`, `own-account-missing`
  */
-export const makeTransferFile = desk('give-back').turn(async (tx, requestKey: string): Promise<string> => {
-  if (await transferFileById(tx, requestKey)) return requestKey;
-  const { bank } = await businessById(tx);
-  if (!bank.account.trim()) throw new Refusal('own-account-missing');
-  const waiting = await refundsToTransfer(tx);
-  if (waiting.length === 0) throw new Refusal('nothing-to-transfer');
-  await insertTransferFile(tx, requestKey, tx.name);
-  await putIntoFile(
-    tx,
-    requestKey,
-    waiting.map(({ id }) => id),
-  );
-  return requestKey;
-});
+export const makeTransferFile = desk('give-back', { again: true }).turn(
+  async (tx, requestKey: string): Promise<string> => {
+    if (await transferFileById(tx, requestKey)) return requestKey;
+    const { bank } = await businessById(tx);
+    if (!bank.account.trim()) throw new Refusal('own-account-missing');
+    const waiting = await refundsToTransfer(tx);
+    if (waiting.length === 0) throw new Refusal('nothing-to-transfer');
+    await insertTransferFile(tx, requestKey, tx.name);
+    await putIntoFile(
+      tx,
+      requestKey,
+      waiting.map(({ id }) => id),
+    );
+    return requestKey;
+  },
+);
 
 /** The file for the bank (ISO 20022 pain.001), the same however often it is fetched. @throws Refusal `not-found` */
 export const transferFile = desk('give-back').read(async (db, id: string): Promise<{ name: string; text: string }> => {

@@ -103,7 +103,7 @@ async function give(ctx: Context, given: GivenAccount): Promise<ShownAccount> {
  *
  * @throws Refusal `account-unknown`, `account-closed`, `account-in-use`, `bank-silent`, `not-found`
  */
-export const giveAccount = desk('settings').run(give);
+export const giveAccount = desk('settings', { again: true }).run(give);
 
 const GIVEN = { name: 'partner-accounts', attempts: 5, seconds: 3600 };
 
@@ -155,10 +155,12 @@ const WRONG = { differ: 'credits-differ', refused: 'credits-refused' } as const;
  *
  * @throws Refusal `credits-differ`, `credits-refused`, `account-not-checking`, `not-found`
  */
-export const confirmAccount = desk('settings').run(async (ctx, id: string, sums: readonly bigint[]): Promise<void> => {
-  const result = await ctx.turn(async (tx) => confirm(tx, found(await lockedBankAccount(tx, id)), sums));
-  if (result !== 'checked') throw new Refusal(WRONG[result]);
-});
+export const confirmAccount = desk('settings', { again: true }).run(
+  async (ctx, id: string, sums: readonly bigint[]): Promise<void> => {
+    const result = await ctx.turn(async (tx) => confirm(tx, found(await lockedBankAccount(tx, id)), sums));
+    if (result !== 'checked') throw new Refusal(WRONG[result]);
+  },
+);
 
 /** The same by the partner themselves. @throws Refusal likewise */
 export const confirmOwnAccount = byLink(PARTNER_LINK).run(
@@ -173,7 +175,7 @@ export const confirmOwnAccount = byLink(PARTNER_LINK).run(
 );
 
 /** Nothing is paid out to an account any more; what is on its way stays so. @throws Refusal `not-found` */
-export const leaveAccount = desk('settings').turn(async (tx, id: string): Promise<void> => {
+export const leaveAccount = desk('settings', { again: true }).turn(async (tx, id: string): Promise<void> => {
   const account = found(await lockedBankAccount(tx, id));
   if (account.state === 'left') return;
   await updateBankAccount(tx, id, { state: 'left', tries: account.tries });

@@ -2,6 +2,7 @@
 import { clockTime, longDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { holdsText } from '@/core/person/rights';
+import { LOST_DAYS } from '@/core/person/steps';
 import { invitationById } from '@/db/invitations';
 import { proofOf } from '@/db/mail-proofs';
 import { letter } from '@/documents/mail/letter';
@@ -84,11 +85,100 @@ export const newSignInMail = async ({ ctx, message, business }: Subject): Promis
     subject: 'Signed in from a new place',
     sum: programName(agent),
     under: `${longDate(dateInZone(ctx.now, business.zone), business.locale)}, ${clockTime(ctx.now, business.zone)}`,
-    words: [`Somebody signed in with your password${address ? `, from the network address ${address}` : ''}.`],
+    words: [`Somebody signed in as you${address ? `, from the network address ${address}` : ''}.`],
     button: { words: 'Look where you are signed in', link: `${services().publicUrl}/settings/you` },
     last: 'If this was not you, choose a new password there: it ends all other sessions.',
   });
 };
+
+/** What changed of somebody's second step. */
+export const stepChangedMail = async ({ message }: Subject): Promise<Written> =>
+  ours({
+    subject: 'Your second step when signing in',
+    sum: message.details.text ?? '',
+    under: '',
+    words: ['This is a notice: nothing is left to be done.'],
+    button: { words: 'Look at it', link: `${services().publicUrl}/settings/you` },
+    last: 'If this was not you, choose a new password at once: it ends all other sessions.',
+  });
+
+/** Somebody has the password, and not the phone. */
+export const codesTriedMail = async ({ message }: Subject): Promise<Written> =>
+  ours({
+    subject: 'Wrong codes after your password',
+    sum: 'Somebody knows your password',
+    under: message.details.address ? `from the network address ${message.details.address}` : '',
+    words: ['Your password was right, and several wrong codes were typed after it. Nobody came in.'],
+    button: { words: 'Choose a new password', link: `${services().publicUrl}/forgotten` },
+    last: 'If this was you, do nothing.',
+  });
+
+/** The link by which somebody says that every second step of theirs is lost. */
+export async function lostStepsLinkMail({ ctx, message }: Subject): Promise<Written | null> {
+  const proof = await ctx.read((db) => proofOf(db, 'lost-steps', message.details.personId ?? ''));
+  if (!proof || proof.usedAt || proof.email !== message.toAddress) return null;
+  return ours({
+    subject: 'Every second step is lost',
+    sum: 'Take the second step off',
+    under: `in ${LOST_DAYS} days, if nobody stops it`,
+    words: [
+      'Somebody signed in with your password and says that app, passkeys and recovery codes are lost.',
+      `Follow the link if that is you. ${LOST_DAYS} days later your password alone is enough, and you set up a new one.`,
+    ],
+    button: {
+      words: 'They are lost',
+      link: `${services().publicUrl}/lost/${linkOf('lost-steps', ctx.businessId, proof)}`,
+    },
+    last: 'If this was not you, choose a new password at once: somebody knows it.',
+  });
+}
+
+/** The wait has begun; whoever it really is can stop it. */
+export const stepsLostMail = async ({ message, business }: Subject): Promise<Written> => {
+  const until = new Date(message.details.until ?? 0);
+  return ours({
+    subject: 'Your second step ends soon',
+    sum: `${longDate(dateInZone(until, business.zone), business.locale)}, ${clockTime(until, business.zone)}`,
+    under: 'then your password alone is enough',
+    words: ['Somebody with your password and your mail says that every second step is lost.'],
+    button: { words: 'Stop it', link: `${services().publicUrl}/settings/you` },
+    last: 'If this was not you, sign in, stop it there, and change the passwords of Dahlia and of your mail.',
+  });
+};
+
+/** The link by which somebody agrees to another address; to the one so far and to the new one. */
+export async function addressLinkMail({ ctx, message }: Subject): Promise<Written | null> {
+  const { personId = '', purpose } = message.details;
+  if (purpose !== 'old-address' && purpose !== 'new-address') return null;
+  const proof = await ctx.read((db) => proofOf(db, purpose, personId));
+  const to = await ctx.read((db) => proofOf(db, 'new-address', personId));
+  if (!proof || !to || proof.usedAt || !proof.nonce || proof.email !== message.toAddress) return null;
+  return ours({
+    subject: 'Another address to sign in with',
+    // To the new one nothing is said of the one so far: it may be a stranger's.
+    sum: purpose === 'old-address' ? to.email : 'Sign in with this address',
+    under: `good for ${GOOD_HOURS[purpose]} hours`,
+    words:
+      purpose === 'old-address'
+        ? ['Somebody asked to sign in with that address instead of this one. It is changed once both addresses agree.']
+        : ['Somebody asked to sign in with this address from now on. It is changed once both addresses agree.'],
+    button: {
+      words: 'Agree to it',
+      link: `${services().publicUrl}/address/${linkOf(purpose, ctx.businessId, proof)}`,
+    },
+    last: NOT_YOU,
+  });
+}
+
+export const addressMovedMail = async ({ message }: Subject): Promise<Written> =>
+  ours({
+    subject: 'The address to sign in with was changed',
+    sum: message.details.text ?? '',
+    under: 'from now on, with the same password',
+    words: ['Both addresses agreed to it.'],
+    button: { words: 'Sign in', link: `${services().publicUrl}/sign-in` },
+    last: 'If this was not you, write to the owner of your business at once.',
+  });
 
 /** Asks somebody to work in a business; null where it was withdrawn, accepted, or sent anew. */
 export async function invitationMail({ ctx, message, business }: Subject): Promise<Written | null> {

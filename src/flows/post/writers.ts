@@ -18,7 +18,19 @@ import {
 } from './invoice-letters';
 import { orderMail, requestMail, shortRequest } from './offer-letters';
 import { partnerPageMail, partnerStatementMail, payoutReturnedMail } from './payout-letters';
-import { confirmMail, invitationMail, newSignInMail, passwordChangedMail, passwordLinkMail } from './person-letters';
+import {
+  addressLinkMail,
+  addressMovedMail,
+  codesTriedMail,
+  confirmMail,
+  invitationMail,
+  lostStepsLinkMail,
+  newSignInMail,
+  passwordChangedMail,
+  passwordLinkMail,
+  stepChangedMail,
+  stepsLostMail,
+} from './person-letters';
 import {
   cardAskedMail,
   chargeNoticeMail,
@@ -83,6 +95,12 @@ export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
   'password-link': { mail: passwordLinkMail },
   'password-changed': { mail: passwordChangedMail },
   'new-sign-in': { mail: newSignInMail },
+  'step-changed': { mail: stepChangedMail },
+  'codes-tried': { mail: codesTriedMail },
+  'lost-steps-link': { mail: lostStepsLinkMail },
+  'steps-lost': { mail: stepsLostMail },
+  'address-link': { mail: addressLinkMail },
+  'address-moved': { mail: addressMovedMail },
   invitation: { mail: invitationMail },
   voucher: { mail: voucherMail },
   dispute: { mail: disputeMail },

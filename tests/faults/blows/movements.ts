@@ -2,9 +2,9 @@
 import { randomUUID } from 'node:crypto';
 import { checkoutPage, checkoutQuote } from '@/flows/checkout/checkout-page';
 import { Refusal } from '@/flows/door/refusal';
-import { signIn } from '@/flows/house/sign-in';
 import { recordReceived } from '@/flows/payment/receive-payment';
 import { asSuperuser } from '../../support/database';
+import { signIn } from '../../support/signed-in';
 import type { Stack } from '../../support/stack';
 import { pause } from '../../support/until';
 import { cardToken, fetchedWork, type House, sentInvoice } from '../../support/workshop';

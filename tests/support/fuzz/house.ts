@@ -1,11 +1,11 @@
 /** Houses with something of everything, to be attacked. */
 
 import { passwordHash } from '@/flows/house/password';
-import { signIn } from '@/flows/house/sign-in';
 import { takePayment } from '@/flows/payment/take-payment';
 import { asSuperuser } from '../database';
 import { paidOrder, placedOffer } from '../offers';
 import { planTerms, runningPlan } from '../plans';
+import { signIn } from '../signed-in';
 import { cardToken, foundHouse, type House, keptDraft, sentInvoice, type Workshop } from '../workshop';
 import type { Attacked } from './fuzz';
 

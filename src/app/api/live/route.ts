@@ -1,5 +1,5 @@
 import type { NextRequest } from 'next/server';
-import { currentActor, SESSION_COOKIE } from '@/app/session';
+import { currentActor, sessionOf } from '@/app/session';
 import { hearChanges } from '@/flows/house/changes';
 import { isSignedIn } from '@/flows/house/sign-in';
 
@@ -11,7 +11,7 @@ export async function GET(request: NextRequest): Promise<Response> {
   if (!actor) return new Response(null, { status: 401, headers: { 'cache-control': 'private, no-store' } });
   const since = Number(request.nextUrl.searchParams.get('since')) || Date.now();
   const text = new TextEncoder();
-  const token = request.cookies.get(SESSION_COOKIE)?.value ?? '';
+  const token = sessionOf(request);
   let ended = false;
   let end = () => {};
   const stream = new ReadableStream<Uint8Array>({
