@@ -1,9 +1,28 @@
 -- What the migrations in src/db/migrations lead to: written by `npm run schema`, checked by bin/test.
 
+CREATE FUNCTION public.add_passkey(address text, credential text, key bytea, counted bigint, ways text[], called text, at timestamp with time zone) RETURNS boolean
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+begin
+  insert into passkeys (credential_id, email_key, public_key, counter, transports, name, made_at)
+    select credential, name, key, counted, ways, called, at from steps_name(address) name where name is not null
+    on conflict do nothing;
+  return found;
+end $$;
+
 CREATE FUNCTION public.address_taken(wanted text) RETURNS boolean
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
     AS $$ select exists (select 1 from offer_names where name = wanted) $$;
+
+CREATE FUNCTION public.begin_steps(address text, fresh bytea) RETURNS void
+    LANGUAGE sql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    insert into sign_in_steps (email_key, handle) select name, fresh from steps_name(address) name where name is not null
+    on conflict do nothing
+  $$;
 
 CREATE FUNCTION public.business_ids() RETURNS SETOF uuid
     LANGUAGE sql STABLE SECURITY DEFINER
@@ -77,6 +96,14 @@ CREATE FUNCTION public.demo_people() RETURNS TABLE(name text, email text, role t
     where people.email like '%.example' and people.left_at is null and businesses.signed_up_at is null
       and people.created_at <= businesses.created_at + interval '1 minute'
     order by businesses.created_at, people.created_at
+  $$;
+
+CREATE FUNCTION public.end_sessions_elsewhere(person uuid) RETURNS void
+    LANGUAGE sql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    delete from sessions using other_desks(person) other
+    where sessions.business_id = other.business_id and sessions.person_id = other.person_id
   $$;
 
 CREATE FUNCTION public.enqueue_due_work(at timestamp with time zone) RETURNS bigint
@@ -208,6 +235,20 @@ CREATE FUNCTION public.forget_done_jobs() RETURNS void
     delete from stuck_jobs s where not s.given_up and s.key not like 'due:%' and not exists (select from graphile_worker.open_keys() as open (key) where open.key = s.key)
   $$;
 
+CREATE FUNCTION public.forget_nobodys_steps() RETURNS trigger
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+begin
+  delete from sign_in_steps where email_key = old.email_key and not exists (select from sign_in_names where email_key = old.email_key);
+  return null;
+end $$;
+
+CREATE FUNCTION public.forget_steps(address text) RETURNS void
+    LANGUAGE sql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$ delete from sign_in_steps where email_key = steps_name(address) $$;
+
 CREATE FUNCTION public.framing_sites(called text) RETURNS TABLE(sites text[])
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
@@ -218,6 +259,14 @@ CREATE FUNCTION public.framing_sites(called text) RETURNS TABLE(sites text[])
     select offers.sites from orders join offers on offers.business_id = orders.business_id and offers.id = orders.offer_id
       where orders.business_id = business_of(called) and orders.token = called
     limit 1
+  $$;
+
+CREATE FUNCTION public.has_step(name text) RETURNS boolean
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    select exists (select from sign_in_steps where email_key = name and time_key is not null)
+      or exists (select from passkeys where email_key = name)
   $$;
 
 CREATE TABLE public.invoice_sums (
@@ -349,6 +398,27 @@ CREATE FUNCTION public.link_key(business_id uuid) RETURNS text
     LANGUAGE sql IMMUTABLE PARALLEL SAFE
     AS $$ select translate(encode(decode(left(replace(business_id::text, '-', ''), 12), 'hex'), 'base64'), '+/', '-_') $$;
 
+CREATE FUNCTION public.move_sign_in_name(person uuid, address text) RETURNS boolean
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+declare
+  before text;
+begin
+  select email_key into before from sign_in_names where business_id = current_business() and person_id = person;
+  perform pg_advisory_xact_lock(hashtextextended(key, 0)) from unnest(array[before, lower(address)]) key where key is not null order by key;
+  if before is null or exists (select from sign_in_names where email_key = lower(address)) then return false; end if;
+  if exists (select from people join sign_in_names mine using (business_id)
+      where mine.email_key = before and lower(people.email) = lower(address)) then
+    return false;
+  end if;
+  update people set email = address from sign_in_names mine
+    where mine.email_key = before and people.business_id = mine.business_id and people.id = mine.person_id;
+  update sign_in_steps set email_key = lower(address) where email_key = before;
+  update sign_in_names set email_key = lower(address) where email_key = before;
+  return true;
+end $$;
+
 CREATE FUNCTION public.offer_holder(called text) RETURNS TABLE(business_id uuid, offer_id uuid)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
@@ -370,6 +440,22 @@ CREATE FUNCTION public.other_desks(person uuid) RETURNS TABLE(business_id uuid, 
     join businesses on businesses.business_id = other.business_id
     where mine.business_id = current_business() and mine.person_id = person
     order by businesses.name, businesses.business_id
+  $$;
+
+CREATE FUNCTION public.passkey_holder(credential text) RETURNS TABLE(address text, handle bytea, public_key bytea, counter bigint, transports text[])
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    select s.email_key, s.handle, p.public_key, p.counter, p.transports
+    from passkeys p join sign_in_steps s using (email_key) where p.credential_id = credential
+  $$;
+
+CREATE FUNCTION public.passkeys_of(address text) RETURNS TABLE(id text, public_key bytea, counter bigint, transports text[], name text, made_at timestamp with time zone, used_at timestamp with time zone)
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    select credential_id, p.public_key, p.counter, p.transports, p.name, p.made_at, p.used_at from passkeys p
+    where p.email_key = steps_name(address) order by p.made_at, credential_id
   $$;
 
 CREATE FUNCTION public.payer_view(token text) RETURNS TABLE(business_id uuid, invoice_id uuid, printed jsonb, stage text, paid_minor bigint, due_minor bigint, credited_minor bigint, refunded_minor bigint, total_minor bigint, smallest_minor bigint, zone text, terms_accepted jsonb, pending jsonb, held_minor bigint, under_way jsonb, refused jsonb, receipts jsonb, approvals jsonb, asked_minor bigint, counted_minor bigint)
@@ -447,6 +533,11 @@ CREATE FUNCTION public.payments_with_item(item uuid) RETURNS SETOF uuid
     where i.business_id = (select current_business()) and jsonb_path_query_array(i.printed, '$.lines[*].itemId') @> to_jsonb(item::text)
   $_$;
 
+CREATE FUNCTION public.people_with_step() RETURNS SETOF uuid
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$ select person_id from sign_in_names where business_id = current_business() and has_step(email_key) $$;
+
 CREATE FUNCTION public.plan_holder(token text) RETURNS TABLE(business_id uuid, plan_id uuid)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
@@ -515,12 +606,20 @@ begin
   return null;
 end $$;
 
-CREATE FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) RETURNS TABLE(person_id uuid, business_id uuid, name text, role text, extra text[], unused_seconds double precision)
+CREATE FUNCTION public.remove_passkey(address text, credential text) RETURNS text
+    LANGUAGE sql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$ delete from passkeys where credential_id = credential and email_key = steps_name(address) returning name $$;
+
+CREATE FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) RETURNS TABLE(person_id uuid, business_id uuid, name text, role text, extra text[], unused_seconds double precision, proved_seconds double precision, lacks_step boolean)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
     AS $$
-    select people.id, people.business_id, people.name, people.role, people.extra, extract(epoch from now() - sessions.used_at)::float8
-    from sessions join people on people.business_id = sessions.business_id and people.id = sessions.person_id
+    select people.id, people.business_id, people.name, people.role, people.extra, extract(epoch from now() - sessions.used_at)::float8,
+      extract(epoch from now() - sessions.proved_at)::float8, businesses.step_required and not has_step(lower(people.email))
+    from sessions
+    join people on people.business_id = sessions.business_id and people.id = sessions.person_id
+    join businesses on businesses.business_id = sessions.business_id
     where sessions.business_id = coalesce(business_of(encode(hash, 'hex')), business_of(begins))
       and sessions.token_hash = hash and sessions.expires_at > at and sessions.used_at > now() - idle and people.left_at is null
   $$;
@@ -535,6 +634,28 @@ begin
   delete from sessions using other_desks(person) other
     where sessions.business_id = other.business_id and sessions.person_id = other.person_id;
 end $$;
+
+CREATE FUNCTION public.set_recovery_codes(address text, hashes bytea[]) RETURNS void
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+begin
+  delete from recovery_codes where email_key = steps_name(address);
+  insert into recovery_codes (email_key, code_hash) select steps_name(address), unnest(hashes);
+end $$;
+
+CREATE FUNCTION public.set_steps_lost(address text, at timestamp with time zone) RETURNS void
+    LANGUAGE sql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$ update sign_in_steps set lost_at = at where email_key = steps_name(address) $$;
+
+CREATE FUNCTION public.set_time_key(address text, sealed bytea, step bigint, at timestamp with time zone) RETURNS void
+    LANGUAGE sql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    update sign_in_steps set time_key = sealed, time_since = case when sealed is not null then at end, time_step = coalesce(step, time_step)
+    where email_key = steps_name(address)
+  $$;
 
 CREATE FUNCTION public.sign_in_candidates(address text) RETURNS TABLE(person_id uuid, business_id uuid, password_hash text, confirmed boolean)
     LANGUAGE sql STABLE SECURITY DEFINER
@@ -552,6 +673,51 @@ CREATE FUNCTION public.sign_in_candidates(address text) RETURNS TABLE(person_id 
         and not exists (select from sign_in_names where email_key = lower(address))
       order by claimed.created_at desc limit 4)
   $$;
+
+CREATE FUNCTION public.steps_name(address text) RETURNS text
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    select email_key from sign_in_names
+    where email_key = lower(address) and (current_business() is null or business_id = current_business()) limit 1
+  $$;
+
+CREATE FUNCTION public.steps_of(address text) RETURNS TABLE(handle bytea, time_key bytea, time_since timestamp with time zone, time_step bigint, lost_at timestamp with time zone, codes_left integer, passkeys integer)
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    select s.handle, s.time_key, s.time_since, s.time_step, s.lost_at,
+      (select count(*)::int from recovery_codes c where c.email_key = s.email_key and c.used_at is null),
+      (select count(*)::int from passkeys p where p.email_key = s.email_key)
+    from sign_in_steps s where s.email_key = steps_name(address)
+  $$;
+
+CREATE FUNCTION public.take_recovery_code(address text, hash bytea, at timestamp with time zone) RETURNS boolean
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+begin
+  update recovery_codes set used_at = at where email_key = steps_name(address) and code_hash = hash and used_at is null;
+  return found;
+end $$;
+
+CREATE FUNCTION public.take_time_step(address text, step bigint) RETURNS boolean
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+begin
+  update sign_in_steps set time_step = step where email_key = steps_name(address) and time_step < step;
+  return found;
+end $$;
+
+CREATE FUNCTION public.use_passkey(credential text, counted bigint, at timestamp with time zone) RETURNS boolean
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+begin
+  update passkeys set counter = counted, used_at = at where credential_id = credential and (counted > counter or (counted = 0 and counter = 0));
+  return found;
+end $$;
 
 CREATE FUNCTION public.waiting_jobs() RETURNS TABLE(task text, seconds double precision)
     LANGUAGE sql STABLE SECURITY DEFINER
@@ -825,6 +991,9 @@ CREATE TABLE public.businesses (
     business_kind text DEFAULT ''::text NOT NULL,
     statement_name text DEFAULT ''::text NOT NULL,
     cards_since timestamp with time zone,
+    step_required boolean DEFAULT false NOT NULL,
+    asked_above_minor bigint,
+    CONSTRAINT businesses_asked_above_positive CHECK ((asked_above_minor >= 0)),
     CONSTRAINT businesses_cards_answered CHECK (((signed_up_at IS NULL) OR (cards_since IS NULL) OR ((business_kind <> ''::text) AND (statement_name <> ''::text)))),
     CONSTRAINT businesses_kind_is_a_group CHECK ((business_kind ~ '^(\d{3})?$'::text))
 );
@@ -1214,7 +1383,7 @@ CREATE TABLE public.log_entries (
     changes jsonb DEFAULT '[]'::jsonb NOT NULL,
     noted_at timestamp with time zone NOT NULL,
     CONSTRAINT log_entries_changes_listed CHECK ((jsonb_typeof(changes) = 'array'::text)),
-    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'vouchers'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text, 'signed-up'::text, 'address-confirmed'::text, 'address-changed'::text, 'password-asked'::text, 'sessions-ended'::text, 'invited'::text, 'invitation-withdrawn'::text, 'joined'::text, 'rights'::text, 'left'::text])))
+    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'vouchers'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text, 'signed-up'::text, 'address-confirmed'::text, 'address-changed'::text, 'password-asked'::text, 'sessions-ended'::text, 'invited'::text, 'invitation-withdrawn'::text, 'joined'::text, 'rights'::text, 'left'::text, 'step-added'::text, 'step-removed'::text, 'recovery-codes'::text, 'recovery-used'::text, 'step-failed'::text, 'steps-lost'::text, 'steps-kept'::text, 'address-moved'::text, 'access-rules'::text])))
 );
 
 CREATE TABLE public.mail_proofs (
@@ -1227,7 +1396,7 @@ CREATE TABLE public.mail_proofs (
     good_until timestamp with time zone NOT NULL,
     wrong smallint DEFAULT 0 NOT NULL,
     used_at timestamp with time zone,
-    CONSTRAINT mail_proofs_purpose_known CHECK ((purpose = ANY (ARRAY['confirm'::text, 'password'::text])))
+    CONSTRAINT mail_proofs_purpose_known CHECK ((purpose = ANY (ARRAY['confirm'::text, 'password'::text, 'lost-steps'::text, 'old-address'::text, 'new-address'::text])))
 );
 
 CREATE TABLE public.messages (
@@ -1250,7 +1419,7 @@ CREATE TABLE public.messages (
     request_id uuid,
     plan_id uuid,
     seen_to_at timestamp with time zone,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text, 'step-changed'::text, 'lost-steps-link'::text, 'steps-lost'::text, 'codes-tried'::text, 'address-link'::text, 'address-moved'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -1392,6 +1561,17 @@ CREATE TABLE public.partners (
     created_at timestamp with time zone NOT NULL,
     statements_to date,
     CONSTRAINT partners_name_given CHECK ((name <> ''::text))
+);
+
+CREATE TABLE public.passkeys (
+    credential_id text NOT NULL,
+    email_key text NOT NULL,
+    public_key bytea NOT NULL,
+    counter bigint NOT NULL,
+    transports text[] NOT NULL,
+    name text NOT NULL,
+    made_at timestamp with time zone NOT NULL,
+    used_at timestamp with time zone
 );
 
 CREATE TABLE public.payment_shares (
@@ -1580,6 +1760,12 @@ CREATE TABLE public.receipts (
     CONSTRAINT receipts_one_subject CHECK ((num_nonnulls(invoice_id, order_id) = 1))
 );
 
+CREATE TABLE public.recovery_codes (
+    email_key text NOT NULL,
+    code_hash bytea NOT NULL,
+    used_at timestamp with time zone
+);
+
 CREATE TABLE public.recurring_invoices (
     id uuid NOT NULL,
     business_id uuid NOT NULL,
@@ -1696,13 +1882,25 @@ CREATE TABLE public.sessions (
     expires_at timestamp with time zone NOT NULL,
     used_at timestamp with time zone DEFAULT now() NOT NULL,
     agent text DEFAULT ''::text NOT NULL,
-    address text DEFAULT ''::text NOT NULL
+    address text DEFAULT ''::text NOT NULL,
+    proved_at timestamp with time zone DEFAULT now() NOT NULL
 );
 
 CREATE TABLE public.sign_in_names (
     email_key text NOT NULL,
     business_id uuid NOT NULL,
     person_id uuid NOT NULL
+);
+
+CREATE TABLE public.sign_in_steps (
+    email_key text NOT NULL,
+    handle bytea NOT NULL,
+    time_key bytea,
+    time_since timestamp with time zone,
+    time_step bigint DEFAULT 0 NOT NULL,
+    lost_at timestamp with time zone,
+    CONSTRAINT sign_in_steps_handle_long CHECK ((length(handle) = 32)),
+    CONSTRAINT sign_in_steps_time_whole CHECK (((time_key IS NULL) = (time_since IS NULL)))
 );
 
 CREATE TABLE public.stock_promises (
@@ -2019,6 +2217,9 @@ ALTER TABLE ONLY public.partner_movements
 ALTER TABLE ONLY public.partners
     ADD CONSTRAINT partners_pkey PRIMARY KEY (business_id, id);
 
+ALTER TABLE ONLY public.passkeys
+    ADD CONSTRAINT passkeys_pkey PRIMARY KEY (credential_id);
+
 ALTER TABLE ONLY public.payment_shares
     ADD CONSTRAINT payment_shares_pkey PRIMARY KEY (business_id, payment_id, "position");
 
@@ -2049,6 +2250,9 @@ ALTER TABLE ONLY public.rates
 ALTER TABLE ONLY public.receipts
     ADD CONSTRAINT receipts_pkey PRIMARY KEY (business_id, id);
 
+ALTER TABLE ONLY public.recovery_codes
+    ADD CONSTRAINT recovery_codes_pkey PRIMARY KEY (email_key, code_hash);
+
 ALTER TABLE ONLY public.recurring_invoices
     ADD CONSTRAINT recurring_invoices_pkey PRIMARY KEY (business_id, id);
 
@@ -2075,6 +2279,9 @@ ALTER TABLE ONLY public.sessions
 
 ALTER TABLE ONLY public.sign_in_names
     ADD CONSTRAINT sign_in_names_pkey PRIMARY KEY (email_key, business_id);
+
+ALTER TABLE ONLY public.sign_in_steps
+    ADD CONSTRAINT sign_in_steps_pkey PRIMARY KEY (email_key);
 
 ALTER TABLE ONLY public.stock_promises
     ADD CONSTRAINT stock_promises_pkey PRIMARY KEY (business_id, id);
@@ -2322,6 +2529,8 @@ CREATE INDEX partner_movements_of_payout ON public.partner_movements USING btree
 
 CREATE INDEX partners_of_business ON public.partners USING btree (business_id, lower(name), id);
 
+CREATE INDEX passkeys_of_name ON public.passkeys USING btree (email_key, made_at);
+
 CREATE INDEX payment_shares_of_partner ON public.payment_shares USING btree (business_id, partner_id);
 
 CREATE INDEX payments_at_processor ON public.payments USING btree (business_id, settled_at, id) WHERE ((method = ANY (ARRAY['card'::text, 'debit'::text])) AND (state = ANY (ARRAY['paid'::text, 'voided'::text])));
@@ -2523,6 +2732,8 @@ CREATE TRIGGER payments_sums_added AFTER INSERT ON public.payments REFERENCING N
 CREATE TRIGGER payments_sums_changed AFTER UPDATE ON public.payments REFERENCING OLD TABLE AS removed NEW TABLE AS added FOR EACH STATEMENT EXECUTE FUNCTION public.keep_payment_sums();
 
 CREATE TRIGGER refunds_sums_changed AFTER UPDATE ON public.refunds REFERENCING OLD TABLE AS removed NEW TABLE AS added FOR EACH STATEMENT EXECUTE FUNCTION public.keep_refund_sums();
+
+CREATE TRIGGER sign_in_names_last AFTER DELETE ON public.sign_in_names FOR EACH ROW EXECUTE FUNCTION public.forget_nobodys_steps();
 
 ALTER TABLE ONLY public.approvals
     ADD CONSTRAINT approvals_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -2818,6 +3029,9 @@ ALTER TABLE ONLY public.partner_movements
 ALTER TABLE ONLY public.partners
     ADD CONSTRAINT partners_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
+ALTER TABLE ONLY public.passkeys
+    ADD CONSTRAINT passkeys_email_key_fkey FOREIGN KEY (email_key) REFERENCES public.sign_in_steps(email_key) ON UPDATE CASCADE ON DELETE CASCADE;
+
 ALTER TABLE ONLY public.payment_shares
     ADD CONSTRAINT payment_shares_partner_id_fkey FOREIGN KEY (business_id, partner_id) REFERENCES public.partners(business_id, id);
 
@@ -2898,6 +3112,9 @@ ALTER TABLE ONLY public.receipts
 
 ALTER TABLE ONLY public.receipts
     ADD CONSTRAINT receipts_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
+
+ALTER TABLE ONLY public.recovery_codes
+    ADD CONSTRAINT recovery_codes_email_key_fkey FOREIGN KEY (email_key) REFERENCES public.sign_in_steps(email_key) ON UPDATE CASCADE ON DELETE CASCADE;
 
 ALTER TABLE ONLY public.recurring_invoices
     ADD CONSTRAINT recurring_invoices_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -3336,8 +3553,14 @@ ALTER TABLE public.vouchers ENABLE ROW LEVEL SECURITY;
 REVOKE USAGE ON SCHEMA public FROM PUBLIC;
 GRANT USAGE ON SCHEMA public TO dahlia_app;
 
+REVOKE ALL ON FUNCTION public.add_passkey(address text, credential text, key bytea, counted bigint, ways text[], called text, at timestamp with time zone) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.add_passkey(address text, credential text, key bytea, counted bigint, ways text[], called text, at timestamp with time zone) TO dahlia_app;
+
 REVOKE ALL ON FUNCTION public.address_taken(wanted text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.address_taken(wanted text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.begin_steps(address text, fresh bytea) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.begin_steps(address text, fresh bytea) TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.business_ids() FROM PUBLIC;
 GRANT ALL ON FUNCTION public.business_ids() TO dahlia_app;
@@ -3359,6 +3582,9 @@ GRANT ALL ON FUNCTION public.customers_matching(first text, second text, third t
 
 REVOKE ALL ON FUNCTION public.demo_people() FROM PUBLIC;
 
+REVOKE ALL ON FUNCTION public.end_sessions_elsewhere(person uuid) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.end_sessions_elsewhere(person uuid) TO dahlia_app;
+
 REVOKE ALL ON FUNCTION public.enqueue_due_work(at timestamp with time zone) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.enqueue_due_work(at timestamp with time zone) TO dahlia_app;
 
@@ -3371,8 +3597,15 @@ GRANT ALL ON FUNCTION public.everything_matching(first text, second text, third 
 REVOKE ALL ON FUNCTION public.forget_done_jobs() FROM PUBLIC;
 GRANT ALL ON FUNCTION public.forget_done_jobs() TO dahlia_app;
 
+REVOKE ALL ON FUNCTION public.forget_nobodys_steps() FROM PUBLIC;
+
+REVOKE ALL ON FUNCTION public.forget_steps(address text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.forget_steps(address text) TO dahlia_app;
+
 REVOKE ALL ON FUNCTION public.framing_sites(called text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.framing_sites(called text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.has_step(name text) FROM PUBLIC;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.invoice_sums TO dahlia_app;
 
@@ -3396,6 +3629,9 @@ GRANT ALL ON FUNCTION public.link_holder(token text) TO dahlia_app;
 REVOKE ALL ON FUNCTION public.link_key(business_id uuid) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.link_key(business_id uuid) TO dahlia_app;
 
+REVOKE ALL ON FUNCTION public.move_sign_in_name(person uuid, address text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.move_sign_in_name(person uuid, address text) TO dahlia_app;
+
 REVOKE ALL ON FUNCTION public.offer_holder(called text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.offer_holder(called text) TO dahlia_app;
 
@@ -3405,6 +3641,12 @@ GRANT ALL ON FUNCTION public.order_holder(opened text) TO dahlia_app;
 REVOKE ALL ON FUNCTION public.other_desks(person uuid) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.other_desks(person uuid) TO dahlia_app;
 
+REVOKE ALL ON FUNCTION public.passkey_holder(credential text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.passkey_holder(credential text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.passkeys_of(address text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.passkeys_of(address text) TO dahlia_app;
+
 REVOKE ALL ON FUNCTION public.payer_view(token text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.payer_view(token text) TO dahlia_app;
 
@@ -3413,6 +3655,9 @@ GRANT ALL ON FUNCTION public.payments_matching(first text, second text, third te
 
 REVOKE ALL ON FUNCTION public.payments_with_item(item uuid) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.payments_with_item(item uuid) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.people_with_step() FROM PUBLIC;
+GRANT ALL ON FUNCTION public.people_with_step() TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.plan_holder(token text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.plan_holder(token text) TO dahlia_app;
@@ -3427,14 +3672,40 @@ REVOKE ALL ON FUNCTION public.refuse_empty_entry() FROM PUBLIC;
 
 REVOKE ALL ON FUNCTION public.refuse_unbalanced_entries() FROM PUBLIC;
 
+REVOKE ALL ON FUNCTION public.remove_passkey(address text, credential text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.remove_passkey(address text, credential text) TO dahlia_app;
+
 REVOKE ALL ON FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.set_password_elsewhere(person uuid, hash text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.set_password_elsewhere(person uuid, hash text) TO dahlia_app;
 
+REVOKE ALL ON FUNCTION public.set_recovery_codes(address text, hashes bytea[]) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.set_recovery_codes(address text, hashes bytea[]) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.set_steps_lost(address text, at timestamp with time zone) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.set_steps_lost(address text, at timestamp with time zone) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.set_time_key(address text, sealed bytea, step bigint, at timestamp with time zone) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.set_time_key(address text, sealed bytea, step bigint, at timestamp with time zone) TO dahlia_app;
+
 REVOKE ALL ON FUNCTION public.sign_in_candidates(address text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.sign_in_candidates(address text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.steps_name(address text) FROM PUBLIC;
+
+REVOKE ALL ON FUNCTION public.steps_of(address text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.steps_of(address text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.take_recovery_code(address text, hash bytea, at timestamp with time zone) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.take_recovery_code(address text, hash bytea, at timestamp with time zone) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.take_time_step(address text, step bigint) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.take_time_step(address text, step bigint) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.use_passkey(credential text, counted bigint, at timestamp with time zone) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.use_passkey(credential text, counted bigint, at timestamp with time zone) TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.waiting_jobs() FROM PUBLIC;
 GRANT ALL ON FUNCTION public.waiting_jobs() TO dahlia_app;
@@ -3575,6 +3846,8 @@ GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.saved_lists TO dahlia_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.sessions TO dahlia_app;
 
 GRANT UPDATE(used_at) ON TABLE public.sessions TO dahlia_app;
+
+GRANT UPDATE(proved_at) ON TABLE public.sessions TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.sign_in_names TO dahlia_app;
 

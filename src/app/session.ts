@@ -19,10 +19,11 @@ export const currentActor = cache(async (): Promise<Actor | null> => {
   return token ? actorOf(token) : null;
 });
 
-/** Who is signed in; a page sends everybody else to sign in. */
+/** Who is signed in; a page sends everybody else to sign in, and whoever lacks the second step that is asked of them to set one up. */
 export async function pageActor(): Promise<Actor> {
   const actor = await currentActor();
   if (!actor) redirect('/sign-in');
+  if (actor.lacksStep) redirect('/second-step');
   return actor;
 }
 

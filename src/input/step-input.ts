@@ -1,6 +1,6 @@
+import type { AuthenticationResponseJSON, RegistrationResponseJSON } from '@simplewebauthn/server';
 import { IsBoolean, IsIn, IsInt, IsObject, IsString, Matches, Max, MaxLength, Min, MinLength } from 'class-validator';
 import type { Way } from '@/core/person/steps';
-import type { AuthenticationResponseJSON, RegistrationResponseJSON } from '@/flows/house/steps/passkeys';
 import { trimmed } from './trimmed';
 
 const SEAL = 2000;

@@ -12,6 +12,7 @@ import { send } from './kit/send';
 import { say, sayTrouble, Toasts } from './kit/toasts';
 import { Live } from './live';
 import { useMakeAndOpen } from './make-and-open';
+import { AskAgain } from './steps/ask-again';
 
 const YEAR = 31_536_000;
 const remember = (name: string, value: string): void => {
@@ -185,6 +186,7 @@ export function DeskFrame({
         onOpen={(path) => router.push(path as Route)}
       />
       <KeySheet open={reading} actions={list} onClose={() => setReading(false)} />
+      <AskAgain />
       <Live since={since} />
       <Toasts />
     </>

@@ -1,12 +1,15 @@
 'use client';
 import Link from 'next/link';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
+import type { Way } from '@/core/person/steps';
 import { AddressField } from './house/access-fields';
 import { Button } from './kit/button';
-import { Field } from './kit/field';
+import { Field, FieldError } from './kit/field';
 import { Form, useTyped } from './kit/form';
-import { type Answer, send } from './kit/send';
+import { type Answer, send, troubleOf } from './kit/send';
 import { Rosette } from './rosette';
+import { askedPasskey, knowsPasskeys } from './steps/passkey';
+import { StepForm } from './steps/step-form';
 
 type Offer = {
   readonly people: readonly { name: string; email: string; role: string; business: string }[];
@@ -19,25 +22,85 @@ const ROLES: Readonly<Record<string, string>> = {
   reader: 'may look, not change',
 };
 
+/** What is still asked after the password; nothing of somebody who is in. */
+type Half = { readonly half: string; readonly ways: readonly Way[] } | null;
+
 /** Sends address and password; where work is asked for first, does it and sends them again. */
-async function signedIn(body: object, { email }: { email: string }): Promise<Answer<unknown>> {
-  const answer = await send('POST', '/api/sign-in', body);
+async function signedIn(body: object, { email }: { email: string }): Promise<Answer<Half>> {
+  const answer = await send<Half>('POST', '/api/sign-in', body);
   if (answer.ok || answer.code !== 'work-first') return answer;
   const { doneWork } = await import('./payer/work');
   const work = await doneWork(`/api/sign-in/challenge?email=${encodeURIComponent(email)}`);
   return work ? send('POST', '/api/sign-in', { ...body, work }) : answer;
 }
 
-/** Address and password; in the demo its people stand ready to be chosen. */
-export function SignInForm({ offer }: { offer: Offer | null }) {
+/** The second step, once the password was right; and what to do without any. */
+function SecondStep({ half, onIn, onAgain }: { half: NonNullable<Half>; onIn: () => void; onAgain: () => void }) {
+  const [lost, setLost] = useState('');
+  const askLost = async () => {
+    const answer = await send('POST', '/api/sign-in/lost', { half: half.half });
+    setLost(
+      answer.ok
+        ? 'A link is on its way to your address. Follow it, and in three days your password alone is enough.'
+        : answer.words,
+    );
+  };
+  return (
+    <>
+      <h2 className="title-section mb-3">Your second step</h2>
+      <StepForm
+        ways={half.ways}
+        ask={{ path: '/api/sign-in/second/passkey', body: { half: half.half } }}
+        action="Sign in"
+        onGiven={async (given) => {
+          const answer = await send('POST', '/api/sign-in/second', { ...given, half: half.half });
+          if (answer.ok) onIn();
+          return answer;
+        }}
+      />
+      <p className="mt-6 flex flex-wrap gap-x-5 gap-y-1">
+        <Button look="link" onClick={onAgain}>
+          Another person
+        </Button>
+        <Button look="link" onClick={() => void askLost()}>
+          I have lost all of these
+        </Button>
+      </p>
+      {lost ? (
+        <p className="mt-3 bg-wash px-3 py-2" role="status">
+          {lost}
+        </p>
+      ) : null}
+    </>
+  );
+}
+
+/**
+ * Address and password, or a passkey; in the demo its people stand ready to be chosen.
+ *
+ * @param to where whoever signs in goes on
+ */
+export function SignInForm({ offer, to }: { offer: Offer | null; to: string }) {
   const [leaving, setLeaving] = useState(false);
+  const [half, setHalf] = useState<Half>(null);
+  const [hasPasskeys, setHasPasskeys] = useState(false);
+  const [trouble, setTrouble] = useState('');
+  useEffect(() => void knowsPasskeys().then(setHasPasskeys), []);
+  const goIn = () => {
+    setLeaving(true);
+    location.assign(to);
+  };
+  const byPasskey = async () => {
+    setTrouble('');
+    const asked = await askedPasskey('/api/sign-in/passkey/challenge', {});
+    const answer = asked.ok ? await send('POST', '/api/sign-in/passkey', asked.value) : asked;
+    setTrouble(troubleOf(answer));
+    if (answer.ok) goIn();
+  };
   const form = useTyped({
     start: { email: '', password: '' },
     send: signedIn,
-    done: () => {
-      setLeaving(true);
-      location.assign('/today');
-    },
+    done: (asked) => (asked ? setHalf(asked) : goIn()),
   });
   const { values, set } = form;
   // Until the next page is there.
@@ -52,30 +115,42 @@ export function SignInForm({ offer }: { offer: Offer | null }) {
             <h1 className="title-screen">Dahlia</h1>
           </div>
           <div className="mt-6" aria-live="polite">
-            <Form
-              of={form}
-              legend="Signing in"
-              actions={
-                <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
-                  <Button type="submit" look={offer ? 'plain' : 'go'} busy={busy} busyWords="Signing in">
-                    Sign in
-                  </Button>
-                  <Link href="/forgotten" className="link">
-                    Forgotten password
-                  </Link>
-                </div>
-              }
-            >
-              <AddressField value={values.email} error={undefined} onType={(email) => set({ email })} />
-              <Field
-                label="Password"
-                type="password"
-                name="password"
-                autoComplete="current-password"
-                value={values.password}
-                onChange={(event) => set({ password: event.target.value })}
-              />
-            </Form>
+            {half ? (
+              <SecondStep half={half} onIn={goIn} onAgain={() => setHalf(null)} />
+            ) : (
+              <Form
+                of={form}
+                legend="Signing in"
+                actions={
+                  <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+                    <Button type="submit" look={offer ? 'plain' : 'go'} busy={busy} busyWords="Signing in">
+                      Sign in
+                    </Button>
+                    <Link href="/forgotten" className="link">
+                      Forgotten password
+                    </Link>
+                  </div>
+                }
+              >
+                <AddressField value={values.email} error={undefined} onType={(email) => set({ email })} />
+                <Field
+                  label="Password"
+                  type="password"
+                  name="password"
+                  autoComplete="current-password"
+                  value={values.password}
+                  onChange={(event) => set({ password: event.target.value })}
+                />
+              </Form>
+            )}
+            {hasPasskeys && !half ? (
+              <div className="mt-5">
+                <Button disabled={busy} onClick={() => void byPasskey()}>
+                  Sign in with a passkey
+                </Button>
+                {trouble ? <FieldError>{trouble}</FieldError> : null}
+              </div>
+            ) : null}
             <p className="mt-6 text-soft">
               New here?{' '}
               <Link href="/sign-up" className="link">

@@ -6,7 +6,12 @@ import { SignInForm } from '@/ui/sign-in-form';
 
 export const metadata: Metadata = { title: 'Sign in' };
 
-export default async function SignInPage() {
-  if (await currentActor()) redirect('/today');
-  return <SignInForm offer={await demoOffer()} />;
+/** Nowhere but to an invitation may a link lead whoever signs in. */
+const INVITATION = /^\/invitation\/[\w.-]{1,600}$/;
+
+export default async function SignInPage({ searchParams }: { searchParams: Promise<{ to?: string | string[] }> }) {
+  const { to } = await searchParams;
+  const next = typeof to === 'string' && INVITATION.test(to) ? to : '/today';
+  if (await currentActor()) redirect(next as '/today');
+  return <SignInForm offer={await demoOffer()} to={next} />;
 }

@@ -140,6 +140,7 @@ test('there are operations of every kind, and whoever needs no right and no link
     'signInWork',
     'signUp',
     'signUpWork',
+    'stepPasskey',
     'takeSecondStep',
     'viewByLink',
   ]);
@@ -189,7 +190,18 @@ test('who has yet to set up the second step that is asked of them does nothing e
       .filter(({ needs }) => needs.entry.bare)
       .map(({ name }) => name.split(' ')[1])
       .sort(),
-  ).toEqual(['addApp', 'keepPasskey', 'keepSteps', 'mySteps', 'newApp', 'newPasskey', 'prove', 'proveAsked', 'signOut']);
+  ).toEqual([
+    'addApp',
+    'keepPasskey',
+    'keepSteps',
+    'mySteps',
+    'newApp',
+    'newPasskey',
+    'prove',
+    'provePasskey',
+    'proveWays',
+    'signOut',
+  ]);
 });
 
 test('a reader charges nobody: everything that takes money is refused', async () => {

@@ -1,3 +1,5 @@
+import { shownAgain } from './asked-again';
+
 /** What an action answered: what it gives, or why not, in words; `fields` names the places. */
 export type Answer<T> =
   | { readonly ok: true; readonly value: T }
@@ -18,7 +20,10 @@ const UNREACHABLE: Answer<never> = {
 /** The server gives up after ninety seconds: a line that says nothing for longer is lost, and nobody waits on it for ever. */
 export const LOST_AFTER_MS = 120_000;
 
-/** Sends JSON to one of the application's own addresses; a lost connection is an answer too, never thrown. */
+/**
+ * Sends JSON to one of the application's own addresses; a lost connection is an answer too, never thrown. Where somebody has to show once
+ * more who they are, they are asked, and it is sent again.
+ */
 export async function send<T>(
   method: 'GET' | 'POST' | 'PUT' | 'DELETE',
   path: string,
@@ -32,7 +37,11 @@ export async function send<T>(
       signal: AbortSignal.timeout(LOST_AFTER_MS),
       ...options,
     });
-    return (await response.json()) as Answer<T>;
+    const answer = (await response.json()) as Answer<T>;
+    if (!answer.ok && answer.code === 'step-first') location.assign('/second-step');
+    if (!answer.ok && answer.code === 'prove-again' && (await shownAgain()))
+      return await send(method, path, body, options);
+    return answer;
   } catch {
     return UNREACHABLE;
   }

@@ -8,6 +8,7 @@ import { Form, useTyped } from '../kit/form';
 import { usePress } from '../kit/press';
 import { send, troubleOf } from '../kit/send';
 import { say } from '../kit/toasts';
+import { AccessForm, type ShownAccess } from './access-form';
 import { HoldsFields, RightsTable } from './holds-fields';
 
 /** Somebody who works here, or did; times are written already. */
@@ -18,6 +19,8 @@ export type PersonShown = Holds & {
   readonly words: string;
   readonly left: string;
   readonly used: string;
+  /** How they sign in; nothing of who left. */
+  readonly step: string;
   readonly isMe: boolean;
 };
 
@@ -115,7 +118,15 @@ function PersonDialog({ person, onClose }: { person: PersonShown; onClose: () =>
 }
 
 /** Who works here, who is asked to, and who may what. */
-export function PeopleDesk({ people, invited }: { people: readonly PersonShown[]; invited: readonly InvitedShown[] }) {
+export function PeopleDesk({
+  people,
+  invited,
+  access,
+}: {
+  people: readonly PersonShown[];
+  invited: readonly InvitedShown[];
+  access: ShownAccess;
+}) {
   const { busy, pressed } = usePress();
   const [asking, setAsking] = useState(false);
   const [chosen, setChosen] = useState<PersonShown | null>(null);
@@ -137,7 +148,7 @@ export function PeopleDesk({ people, invited }: { people: readonly PersonShown[]
             </div>
             <div className="min-w-0">
               {person.left ? <span className="text-soft">{person.left}</span> : person.words}
-              {person.used ? <span className="small block text-soft">{person.used}</span> : null}
+              <span className="small block text-soft">{[person.step, person.used].filter(Boolean).join(', ')}</span>
             </div>
             {person.left ? null : (
               <Button
@@ -188,6 +199,10 @@ export function PeopleDesk({ people, invited }: { people: readonly PersonShown[]
         <h2 className="title-section mb-1">Who may what</h2>
         <RightsTable />
         <p className="small mt-2 text-soft">Single rights can be given beyond a role. All changes stand in the log.</p>
+      </section>
+      <section className="mt-7" aria-label="How people sign in">
+        <h2 className="title-section mb-3 border-b border-ink pb-1.5">How people sign in</h2>
+        <AccessForm access={access} />
       </section>
       {asking ? (
         <Dialog

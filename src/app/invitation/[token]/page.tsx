@@ -26,7 +26,7 @@ export default async function InvitationPage({ params }: { params: Promise<{ tok
         </FrontSheet>
       </FrontFrame>
     );
-  const { business, byName, holds, email, who } = found;
+  const { business, byName, holds, email, who, signsInFirst } = found;
   return (
     <FrontFrame>
       <FrontSheet
@@ -43,7 +43,18 @@ export default async function InvitationPage({ params }: { params: Promise<{ tok
             <li key={right}>{RIGHT_WORDS[right]}</li>
           ))}
         </ul>
-        <InvitationForm token={token} email={email} business={business} who={who} />
+        {signsInFirst ? (
+          <>
+            <p className="mb-4">
+              You sign in here with this address already. Sign in, and then accept it by one press.
+            </p>
+            <Link href={`/sign-in?to=${encodeURIComponent(`/invitation/${token}`)}`} className="btn btn-go">
+              Sign in first
+            </Link>
+          </>
+        ) : (
+          <InvitationForm token={token} email={email} business={business} who={who} />
+        )}
       </FrontSheet>
     </FrontFrame>
   );

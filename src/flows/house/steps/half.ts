@@ -44,8 +44,6 @@ type HalfSeal = {
 export type HalfSignedIn = {
   readonly half: string;
   readonly ways: readonly Way[];
-  /** What the browser is asked for, where there are passkeys. */
-  readonly passkey: PasskeyAsked | null;
 };
 
 // Whoever changes their password ends what was begun with the one before.
@@ -81,9 +79,7 @@ export async function halfSignedIn(
     n: nonce,
     until: house.now.getTime() + HALF_MINUTES * 60_000,
   } satisfies HalfSeal);
-  const there = steps.passkeys > 0 ? await house.outside((db) => passkeysOf(db, email)) : [];
-  const passkey = there.length > 0 ? await askForPasskey(tillHalf(nonce), there, house.now) : null;
-  return { half, ways: waysOf(steps), passkey };
+  return { half, ways: waysOf(steps) };
 }
 
 /** Whose half sign-in it is. @throws Refusal `half-over` where it is too old, or the password is another by now */
@@ -97,6 +93,12 @@ export async function openHalf(house: House, half: string): Promise<HalfSeal> {
     throw new Refusal('half-over');
   return seal;
 }
+
+/** What a browser is asked for, where a passkey is the second step. @throws Refusal `half-over` */
+export const stepPasskey = anybody({ tells: false }).run(async (house, half: string): Promise<PasskeyAsked> => {
+  const seal = await openHalf(house, half);
+  return askForPasskey(tillHalf(seal.n), await house.outside((db) => passkeysOf(db, seal.e)), house.now);
+});
 
 async function requireFewCodes(seal: HalfSeal, given: GivenStep, address: string, own: string | null): Promise<void> {
   const waits = own

@@ -15,20 +15,19 @@ import { type GivenStep, takeStep } from './take-step';
 
 const TRIES: Limit = { name: 'prove', attempts: 8, seconds: 900 };
 
-/** How somebody can show it: by their second step; by their password where they have none. */
-export type ProveAsked = { readonly ways: readonly (Way | 'password')[]; readonly passkey: PasskeyAsked | null };
-
 const tillProved = (token: string): string => `prove ${hashOf(token).toString('hex')}`;
 
-/** What is asked of whoever is signed in. @param token the session */
-export const proveAsked = desk('see', { bare: true }).run(async (ctx, token: string): Promise<ProveAsked> => {
-  const { steps, passkeys } = await ctx.read(async (db) => {
-    const { email } = found(await personWithEmail(db, ctx.personId));
-    return { steps: await ownSteps(db, email), passkeys: await passkeysOf(db, email) };
-  });
-  const ways = waysOf(steps);
-  const passkey = passkeys.length > 0 ? await askForPasskey(tillProved(token), passkeys, ctx.now) : null;
-  return { ways: ways.length > 0 ? ways : ['password'], passkey };
+/** How somebody can show it: by their second step; by their password where they have none. */
+export const proveWays = desk('see', { bare: true }).read(async (db): Promise<readonly (Way | 'password')[]> => {
+  const { email } = found(await personWithEmail(db, db.personId));
+  const ways = waysOf(await ownSteps(db, email));
+  return ways.length > 0 ? ways : ['password'];
+});
+
+/** What a browser is asked for, to show it by a passkey. @param token the session */
+export const provePasskey = desk('see', { bare: true }).run(async (ctx, token: string): Promise<PasskeyAsked> => {
+  const there = await ctx.read(async (db) => passkeysOf(db, found(await personWithEmail(db, ctx.personId)).email));
+  return askForPasskey(tillProved(token), there, ctx.now);
 });
 
 /** What is shown: a second step, or the password. */

@@ -1,13 +1,17 @@
 import type { Metadata } from 'next';
 import { cookies } from 'next/headers';
 import { pageActor, SESSION_COOKIE } from '@/app/session';
+import { shownSteps } from '@/app/shown-steps';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
+import { myAddressChange } from '@/flows/house/new-address';
 import { signedInPlaces } from '@/flows/house/sign-in';
 import { businessToday } from '@/flows/payment/payment-list';
+import { AddressPanel } from '@/ui/house/new-address';
 import { SignedInPlaces } from '@/ui/house/signed-in-places';
 import { LeaveBusiness } from '@/ui/people/leave-business';
 import { PasswordForm } from '@/ui/profile/password-form';
+import { StepsPanel } from '@/ui/steps/steps-panel';
 
 export const metadata: Metadata = { title: 'You' };
 
@@ -16,13 +20,18 @@ export default async function YouPage() {
   const { business } = await businessToday(actor);
   const { zone, locale } = business;
   const token = (await cookies()).get(SESSION_COOKIE)?.value ?? '';
+  const steps = await shownSteps(actor, business);
   const places = await signedInPlaces(actor, token);
   const time = (at: Date) => `${shortDate(dateInZone(at, zone), locale, { year: true })}, ${clockTime(at, zone)}`;
   return (
     <div className="mx-auto max-w-[620px] px-4 pb-10 pt-6 sm:px-7">
       <article className="sheet px-7 py-6" aria-label="You">
         <h1 className="title-screen mb-4">{actor.name}</h1>
-        <h2 className="title-section mb-1 border-b border-ink pb-1.5">Where you are signed in</h2>
+        <h2 className="title-section border-b border-ink pb-1.5">Your address</h2>
+        <AddressPanel email={steps.email} confirmed={steps.confirmed} pending={await myAddressChange(actor)} />
+        <h2 className="title-section mt-8 border-b border-ink pb-1.5">Second step when signing in</h2>
+        <StepsPanel steps={steps} />
+        <h2 className="title-section mb-1 mt-8 border-b border-ink pb-1.5">Where you are signed in</h2>
         <SignedInPlaces
           places={places.map(({ key, program, address, since, usedAt, here }) => ({
             key,
