@@ -35,6 +35,8 @@ const STATUS: Partial<Record<RefusalCode, number>> = {
   'step-first': 403,
   'prove-again': 403,
   'code-wrong': 401,
+  'recovery-wrong': 401,
+  'passkey-not-taken': 401,
   'not-found': 404,
   'too-much': 413,
   'file-too-large': 413,

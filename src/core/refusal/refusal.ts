@@ -124,6 +124,7 @@ export type RefusalCode =
   | 'step-own-first'
   | 'prove-again'
   | 'code-wrong'
+  | 'recovery-wrong'
   | 'codes-spent'
   | 'passkey-not-taken'
   | 'half-over'
@@ -264,6 +265,7 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'step-own-first': 'Set up a second step of your own first; then ask everybody for one.',
   'prove-again': 'Show once more that it is you; then it is done.',
   'code-wrong': 'This code is not right, or was used already. Wait for the next one and type that.',
+  'recovery-wrong': 'This recovery code is not right, or was used already. Look at the list again, and take another.',
   'codes-spent':
     'Too many wrong codes were typed today. Use a passkey, a recovery code, or a computer on which you signed in before.',
   'passkey-not-taken': 'This passkey was not taken. Try again, or take another way.',
@@ -272,7 +274,7 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'sign-in-first': 'You have a second step. Sign in first; then accept the invitation.',
   'address-same': 'This is your address already.',
   'work-first': 'Many wrong passwords were tried. Your computer works something out first; try again.',
-  'password-wrong': 'This is not your password so far. Write it again.',
+  'password-wrong': 'This is not your password. Write it again.',
   'too-slow': 'This took too long and was given up. Look whether it was done before you try again.',
   'link-over': 'This link has expired. Ask for a new one at the top of the page.',
   'no-card': 'There is no card on file that could be charged. Add one first.',

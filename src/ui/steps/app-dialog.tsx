@@ -37,9 +37,9 @@ export function AppDialog({
         <img
           src={`data:image/svg+xml;utf8,${encodeURIComponent(made.picture)}`}
           alt="Code for the app’s camera"
-          width={168}
-          height={168}
-          className="flex-none border-8 border-white bg-white"
+          width={190}
+          height={190}
+          className="flex-none"
         />
         <div className="min-w-0 flex-1 basis-[180px]">
           <p className="label">Or type this key there</p>
@@ -51,7 +51,7 @@ export function AppDialog({
           of={form}
           legend="An authenticator app"
           actions={
-            <Button type="submit" look="go" busy={form.busy} busyWords="One moment">
+            <Button type="submit" look="go" busy={form.busy} busyWords="One moment" className="justify-self-start">
               Set it up
             </Button>
           }

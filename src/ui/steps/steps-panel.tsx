@@ -40,7 +40,7 @@ function PasskeyForm({ onAdded }: { onAdded: (codes: readonly string[]) => void 
       of={form}
       legend="A passkey"
       actions={
-        <Button type="submit" look="go" busy={form.busy} busyWords="Your device asks">
+        <Button type="submit" look="go" busy={form.busy} busyWords="Your device asks" className="justify-self-start">
           Make the passkey
         </Button>
       }

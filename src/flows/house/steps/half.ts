@@ -13,7 +13,7 @@ import { noteAccess } from '@/flows/log/log';
 import { queueMessage } from '@/flows/message/queue-message';
 import { ownSteps } from './own-steps';
 import { askForPasskey, type PasskeyAnswer, type PasskeyAsked, takePasskey } from './passkeys';
-import { type GivenStep, takeStep } from './take-step';
+import { type GivenStep, takeStep, wrongStep } from './take-step';
 
 const HALF_MINUTES = 10;
 const DAY = 86_400;
@@ -128,7 +128,7 @@ export type StepWith = { readonly device?: string | undefined; readonly agent?: 
 /**
  * Takes the second step, and signs in. Whoever can take it has not lost it: a wait for its end is over.
  *
- * @throws Refusal `half-over`, `code-wrong`, `passkey-not-taken`, `codes-spent`, `sign-in-too-often`
+ * @throws Refusal `half-over`, `code-wrong`, `recovery-wrong`, `passkey-not-taken`, `codes-spent`, `sign-in-too-often`
  */
 export const takeSecondStep = anybody({ tells: false }).run(
   async (
@@ -144,7 +144,7 @@ export const takeSecondStep = anybody({ tells: false }).run(
     const right = await house.outside((db) => takeStep(db, seal.e, given, tillHalf(seal.n), house.now));
     if (!right) {
       await noteWrong(house, seal, address, own);
-      throw given.way === 'passkey' ? new Refusal('passkey-not-taken') : Refusal.at('code', 'code-wrong');
+      throw wrongStep(given);
     }
     await forgetAttempts(PER_PAIR, `${address} ${seal.e}`);
     await house.within(seal.b).write(async (tx) => {

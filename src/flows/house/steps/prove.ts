@@ -11,7 +11,7 @@ import { hashOf } from '@/flows/house/session';
 import { noteAccess } from '@/flows/log/log';
 import { ownSteps } from './own-steps';
 import { askForPasskey, type PasskeyAsked } from './passkeys';
-import { type GivenStep, takeStep } from './take-step';
+import { type GivenStep, takeStep, wrongStep } from './take-step';
 
 const TRIES: Limit = { name: 'prove', attempts: 8, seconds: 900 };
 
@@ -46,7 +46,7 @@ async function isRight(ctx: Context, given: GivenProof, token: string): Promise<
  * Shows once more who one is; it holds for five minutes in this session.
  *
  * @param token the session
- * @throws Refusal `password-wrong`, `code-wrong`, `passkey-not-taken`, `sign-in-too-often`
+ * @throws Refusal `password-wrong`, `code-wrong`, `recovery-wrong`, `passkey-not-taken`, `sign-in-too-often`
  */
 export const prove = desk('see', { bare: true }).run(
   async (ctx, token: string, given: GivenProof, address: string): Promise<void> => {
@@ -54,8 +54,7 @@ export const prove = desk('see', { bare: true }).run(
     if ((await countAttempt(TRIES, session)) > 0) throw new Refusal('sign-in-too-often');
     if (!(await isRight(ctx, given, token))) {
       await ctx.write((tx) => noteAccess(tx, given.way === 'password' ? 'sign-in-failed' : 'step-failed', tx, address));
-      if (given.way === 'passkey') throw new Refusal('passkey-not-taken');
-      throw Refusal.at('code', given.way === 'password' ? 'password-wrong' : 'code-wrong');
+      throw wrongStep(given);
     }
     await forgetAttempts(TRIES, session);
     await ctx.write((tx) => noteProved(tx, hashOf(token)));

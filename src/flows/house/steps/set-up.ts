@@ -69,7 +69,7 @@ export const newApp = desk('see', { bare: true, again: true }).run(async (ctx): 
   const until = ctx.now.getTime() + APP_MINUTES * 60_000;
   const { typed, address } = appKey(key, email);
   const seal = sealed('new-app', { p: ctx.personId, k: key.toString('base64url'), until } satisfies AppSeal);
-  return { seal, typed, picture: await QRCode.toString(address, { type: 'svg', margin: 0 }) };
+  return { seal, typed, picture: await QRCode.toString(address, { type: 'svg', margin: 4 }) };
 });
 
 /** What changed of somebody's second step, in words for its mail. */

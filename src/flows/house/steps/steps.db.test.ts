@@ -116,9 +116,9 @@ test('recovery codes: each once, however they are typed; new ones take the place
   await mailTo(house);
   const mails = (await mailOf(workshop.standIns, addressOf(house))).map(({ text }) => text);
   expect(mails.join()).toContain('9 of them are left');
-  await expect(enter(first)).rejects.toMatchObject({ code: 'code-wrong' });
+  await expect(enter(first)).rejects.toMatchObject({ code: 'recovery-wrong' });
   const fresh = await newRecoveryCodes(actor, 'here');
-  await expect(enter(second)).rejects.toMatchObject({ code: 'code-wrong' });
+  await expect(enter(second)).rejects.toMatchObject({ code: 'recovery-wrong' });
   const racing = await Promise.allSettled([enter(fresh[0] ?? ''), enter(fresh[0] ?? '')]);
   expect(racing.filter(({ status }) => status === 'fulfilled')).toHaveLength(1);
   expect((await mySteps(actor)).steps.codesLeft).toBe(9);
@@ -127,7 +127,7 @@ test('recovery codes: each once, however they are typed; new ones take the place
   await withApp(other);
   await expect(
     takeSecondStep((await half(addressOf(other))).half, { way: 'recovery', code: fresh[1] ?? '' }, network()),
-  ).rejects.toMatchObject({ code: 'code-wrong' });
+  ).rejects.toMatchObject({ code: 'recovery-wrong' });
   expect(code()).toMatch(/^\d{6}$/);
 });
 

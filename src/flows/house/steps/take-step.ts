@@ -1,8 +1,11 @@
 /** Taking a second step by whichever way somebody chose. */
 import type { Way } from '@/core/person/steps';
 import type { Connection } from '@/db/pool';
+import { Refusal } from '@/flows/door/refusal';
 import { takeAppCode, takeRecovery } from './own-steps';
 import { type PasskeyAnswer, takePasskey } from './passkeys';
+
+const WRONG = { app: 'code-wrong', recovery: 'recovery-wrong', password: 'password-wrong' } as const;
 
 /** A step as it is handed in: a code of the app, a recovery code, or a passkey's answer. */
 export type GivenStep =
@@ -20,3 +23,7 @@ export async function takeStep(
   if ('seal' in given) return (await takePasskey(db, given, till, now)) === address.toLowerCase();
   return given.way === 'app' ? takeAppCode(db, address, given.code) : takeRecovery(db, address, given.code, now);
 }
+
+/** What somebody is told whose step is not right. */
+export const wrongStep = ({ way }: { readonly way: Way | 'password' }): Refusal =>
+  way === 'passkey' ? new Refusal('passkey-not-taken') : Refusal.at('code', WRONG[way]);
