@@ -770,6 +770,9 @@ CREATE FUNCTION public.work_due(at timestamp with time zone) RETURNS TABLE(busin
     select p.business_id, 'payouts' from payouts p where p.act_at <= at
     union
     select a.business_id, 'payouts' from bank_accounts a where a.act_at <= at
+    union
+    -- Who stands behind a business is asked for until it is decided; pictures go after their time.
+    select c.business_id, 'payouts' from identity_checks c where c.act_at <= at
     union all
     -- Vouchers go out on the day that was chosen, and are over after their last one.
     select distinct v.business_id, 'vouchers' from vouchers v join businesses b using (business_id)
@@ -993,6 +996,7 @@ CREATE TABLE public.businesses (
     cards_since timestamp with time zone,
     step_required boolean DEFAULT false NOT NULL,
     asked_above_minor bigint,
+    verified_at timestamp with time zone,
     CONSTRAINT businesses_asked_above_positive CHECK ((asked_above_minor >= 0)),
     CONSTRAINT businesses_cards_answered CHECK (((signed_up_at IS NULL) OR (cards_since IS NULL) OR ((business_kind <> ''::text) AND (statement_name <> ''::text)))),
     CONSTRAINT businesses_kind_is_a_group CHECK ((business_kind ~ '^(\d{3})?$'::text))
@@ -1231,6 +1235,41 @@ CREATE TABLE public.files (
     CONSTRAINT files_size_in_bounds CHECK (((size >= 1) AND (size <= 10485760)))
 );
 
+CREATE TABLE public.identity_checks (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    state text NOT NULL,
+    reason text,
+    sent_at timestamp with time zone NOT NULL,
+    by_name text NOT NULL,
+    decided_at timestamp with time zone,
+    act_at timestamp with time zone,
+    CONSTRAINT identity_checks_state_known CHECK ((state = ANY (ARRAY['checking'::text, 'asked'::text, 'accepted'::text, 'refused'::text])))
+);
+
+CREATE TABLE public.identity_members (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    place smallint NOT NULL,
+    name text NOT NULL,
+    born text NOT NULL,
+    country text NOT NULL,
+    "position" text NOT NULL,
+    share smallint NOT NULL,
+    acts boolean NOT NULL,
+    CONSTRAINT identity_members_born_is_a_day CHECK ((born ~ '^(\d{4}-\d\d-\d\d)?$'::text)),
+    CONSTRAINT identity_members_share_is_percent CHECK (((share >= 0) AND (share <= 100)))
+);
+
+CREATE TABLE public.identity_pictures (
+    business_id uuid NOT NULL,
+    member_id uuid NOT NULL,
+    side text NOT NULL,
+    sealed bytea NOT NULL,
+    made_at timestamp with time zone NOT NULL,
+    CONSTRAINT identity_pictures_side_known CHECK ((side = ANY (ARRAY['front'::text, 'back'::text, 'live'::text])))
+);
+
 CREATE TABLE public.invitations (
     id uuid NOT NULL,
     business_id uuid NOT NULL,
@@ -1383,7 +1422,7 @@ CREATE TABLE public.log_entries (
     changes jsonb DEFAULT '[]'::jsonb NOT NULL,
     noted_at timestamp with time zone NOT NULL,
     CONSTRAINT log_entries_changes_listed CHECK ((jsonb_typeof(changes) = 'array'::text)),
-    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'vouchers'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text, 'signed-up'::text, 'address-confirmed'::text, 'address-changed'::text, 'password-asked'::text, 'sessions-ended'::text, 'invited'::text, 'invitation-withdrawn'::text, 'joined'::text, 'rights'::text, 'left'::text, 'step-added'::text, 'step-removed'::text, 'recovery-codes'::text, 'recovery-used'::text, 'step-failed'::text, 'steps-lost'::text, 'steps-kept'::text, 'address-moved'::text, 'access-rules'::text])))
+    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'vouchers'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text, 'signed-up'::text, 'address-confirmed'::text, 'address-changed'::text, 'password-asked'::text, 'sessions-ended'::text, 'invited'::text, 'invitation-withdrawn'::text, 'joined'::text, 'rights'::text, 'left'::text, 'step-added'::text, 'step-removed'::text, 'recovery-codes'::text, 'recovery-used'::text, 'step-failed'::text, 'steps-lost'::text, 'steps-kept'::text, 'address-moved'::text, 'access-rules'::text, 'identity'::text, 'identity-seen'::text])))
 );
 
 CREATE TABLE public.mail_proofs (
@@ -1419,7 +1458,7 @@ CREATE TABLE public.messages (
     request_id uuid,
     plan_id uuid,
     seen_to_at timestamp with time zone,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text, 'step-changed'::text, 'lost-steps-link'::text, 'steps-lost'::text, 'codes-tried'::text, 'address-link'::text, 'address-moved'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text, 'step-changed'::text, 'lost-steps-link'::text, 'steps-lost'::text, 'codes-tried'::text, 'address-link'::text, 'address-moved'::text, 'identity'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -2145,6 +2184,15 @@ ALTER TABLE ONLY public.earlier_names
 ALTER TABLE ONLY public.files
     ADD CONSTRAINT files_pkey PRIMARY KEY (business_id, id);
 
+ALTER TABLE ONLY public.identity_checks
+    ADD CONSTRAINT identity_checks_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.identity_members
+    ADD CONSTRAINT identity_members_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.identity_pictures
+    ADD CONSTRAINT identity_pictures_pkey PRIMARY KEY (business_id, member_id, side);
+
 ALTER TABLE ONLY public.invitations
     ADD CONSTRAINT invitations_pkey PRIMARY KEY (business_id, id);
 
@@ -2428,6 +2476,10 @@ CREATE INDEX disputes_undecided ON public.disputes USING btree (business_id, boo
 CREATE INDEX disputes_won_by_time ON public.disputes USING btree (business_id, settled_at) WHERE (state = 'won'::text);
 
 CREATE INDEX files_by_time ON public.files USING btree (business_id, created_at, id);
+
+CREATE INDEX identity_checks_due ON public.identity_checks USING btree (act_at) WHERE (act_at IS NOT NULL);
+
+CREATE UNIQUE INDEX identity_checks_one_open ON public.identity_checks USING btree (business_id) WHERE (state = 'checking'::text);
 
 CREATE UNIQUE INDEX invitations_open_unique ON public.invitations USING btree (business_id, lower(email)) WHERE (state = 'open'::text);
 
@@ -2891,6 +2943,18 @@ ALTER TABLE ONLY public.documents
 ALTER TABLE ONLY public.files
     ADD CONSTRAINT files_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
+ALTER TABLE ONLY public.identity_checks
+    ADD CONSTRAINT identity_checks_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.identity_members
+    ADD CONSTRAINT identity_members_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.identity_pictures
+    ADD CONSTRAINT identity_pictures_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.identity_pictures
+    ADD CONSTRAINT identity_pictures_business_id_member_id_fkey FOREIGN KEY (business_id, member_id) REFERENCES public.identity_members(business_id, id) ON DELETE CASCADE;
+
 ALTER TABLE ONLY public.invitations
     ADD CONSTRAINT invitations_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
@@ -3294,6 +3358,12 @@ ALTER TABLE public.earlier_names ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.files ENABLE ROW LEVEL SECURITY;
 
+ALTER TABLE public.identity_checks ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.identity_members ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.identity_pictures ENABLE ROW LEVEL SECURITY;
+
 ALTER TABLE public.invitations ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.invoice_sums ENABLE ROW LEVEL SECURITY;
@@ -3383,6 +3453,12 @@ CREATE POLICY own_business ON public.documents TO dahlia_app USING ((business_id
 CREATE POLICY own_business ON public.earlier_names TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.files TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.identity_checks TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.identity_members TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.identity_pictures TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.invitations TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
@@ -3766,6 +3842,12 @@ GRANT SELECT,INSERT ON TABLE public.documents TO dahlia_app;
 GRANT SELECT ON TABLE public.earlier_names TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE ON TABLE public.files TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.identity_checks TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.identity_members TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.identity_pictures TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.invitations TO dahlia_app;
 

@@ -19,6 +19,7 @@ await startStandIns({
   late: { breaksMs: Number(setting('STANDINS_LATE_BREAKS_MS', '25000')), knownMs: 3000 },
   messagesApiKey: setting('MESSAGES_API_KEY'),
   bankApiKey: setting('BANK_API_KEY'),
+  identityApiKey: setting('IDENTITY_API_KEY'),
   mailReports: {
     url: setting('STANDINS_MAIL_REPORT_URL', ''),
     secret: setting('MAIL_WEBHOOK_SECRET'),

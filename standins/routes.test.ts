@@ -26,6 +26,7 @@ const start = () =>
     late: { breaksMs: 0, knownMs: 0 },
     messagesApiKey: 'key',
     bankApiKey: 'key',
+    identityApiKey: 'key',
     mailReports: { url: '', secret: 'secret', delayMs: 0 },
     webhookUrl: 'http://127.0.0.1:1/nobody',
     webhookSecret: 'secret',

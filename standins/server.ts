@@ -10,6 +10,8 @@ import { Terms, type TermsEvent } from './cards/terms';
 import { Webhooks } from './cards/webhooks';
 import { type ClockEvent, MovableClock } from './clock/movable-clock';
 import { clockRoutes } from './clock/routes';
+import { type CheckEvent, Checks } from './identity/checks';
+import { identityRoutes } from './identity/routes';
 import { Journal } from './journal';
 import { DeliveryReports, type ReportTarget } from './mailbox/delivery';
 import { mailRoutes } from './mailbox/routes';
@@ -28,6 +30,7 @@ export type StandInOptions = CardOptions & {
   readonly smtpPort: number;
   readonly messagesApiKey: string;
   readonly bankApiKey: string;
+  readonly identityApiKey: string;
   readonly mailReports: ReportTarget;
   readonly webhookUrl: string;
   readonly webhookSecret: string;
@@ -66,6 +69,8 @@ export async function startStandIns(
   const accounts = new Accounts(new Journal<AccountEvent>(join(options.folder, 'accounts.ndjson')));
   const book = new Book(new Journal<BookEvent>(join(options.folder, 'bank.ndjson')), accounts, clock.now);
 
+  const checks = new Checks(new Journal<CheckEvent>(join(options.folder, 'identity.ndjson')), clock.now);
+
   const app = new Hono();
   app.get('/', (c) => c.html(indexPage(store, messages, clock)));
   app.get('/health', (c) => c.json({ ok: true, instance: process.env.DAHLIA_INSTANCE ?? '' }));
@@ -73,6 +78,7 @@ export async function startStandIns(
   app.route('/mail', mailRoutes(store));
   app.route('/messages', messageRoutes(messages, options.messagesApiKey));
   app.route('/bank', bankRoutes(accounts, book, options.bankApiKey));
+  app.route('/identity', identityRoutes(checks, options.identityApiKey));
   app.route('/clock', clockRoutes(clock));
   app.route('/shop', shopRoutes());
 

@@ -15,6 +15,7 @@ export const BUSINESS: Business = {
   kind: '322',
   statementName: 'THISTLEWOOD STRINGS',
   cardsSince: new Date('2025-01-06T17:00:00Z'),
+  verifiedAt: new Date('2025-01-08T17:00:00Z'),
   // The processor takes more in euro than was agreed.
   tariff: [
     { currency: 'USD', scheme: '', percent: '2.9', fixedMinor: 30 },

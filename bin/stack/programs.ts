@@ -58,6 +58,8 @@ export function stackEnvironment(options: StackOptions): Record<string, string> 
     MESSAGES_API_KEY: 'stand-in-message-key',
     BANK_URL: `${standIns}/bank`,
     BANK_API_KEY: 'stand-in-bank-key',
+    IDENTITY_URL: `${standIns}/identity`,
+    IDENTITY_API_KEY: 'stand-in-identity-key',
     MAIL_FROM: 'post@dahlia.example',
     STANDINS_DIR: join(options.folder, 'standins'),
     STANDINS_PORT: String(standInPort),

@@ -20,5 +20,6 @@ export async function shownFirstDay(
     draft: found.draft,
     mail: mail && { email: mail.email, sent: mail.sentAt ? clockTime(mail.sentAt, zone) : '' },
     maySet: mayDo(actor, 'settings'),
+    mayDecide: mayDo(actor, 'people'),
   };
 }

@@ -30,6 +30,7 @@ const OTHERS: Readonly<Record<string, number>> = {
   '/api/holidays': CALENDAR,
   '/api/hooks/cards': EVENT,
   '/api/hooks/mail': EVENT,
+  '/api/identity/pictures': MOST_FILE_BYTES,
   '/api/invoices/[id]': PAPER,
   '/api/invoices/[id]/change': PAPER,
   '/api/offers/[id]': PAPER,

@@ -18,11 +18,18 @@ export async function businessById(db: Db): Promise<Business> {
           signing_secret as "signingSecret",
           jsonb_build_object('registration', '', 'statement', '', 'signer', '', 'signature', null, 'seal', null) || receipt_style as "receiptStyle", charging, tariff,
           signed_up_at as "signedUpAt", mail_confirmed_at as "mailConfirmedAt", business_kind as kind, statement_name as "statementName",
-          cards_since as "cardsSince"
+          cards_since as "cardsSince", verified_at as "verifiedAt"
         from businesses where business_id = ${db.businessId}`,
   );
   return { ...row, charging: { ...USUAL_POLICY, ...row.charging } };
 }
+
+/** Notes that it is known who stands behind the business: it can be paid out. */
+export const openPayouts = (tx: Tx): Promise<number> =>
+  run(
+    tx,
+    sql`update businesses set verified_at = ${tx.now} where business_id = ${tx.businessId} and verified_at is null`,
+  );
 
 /** Founds a business, with the key that its links begin with. */
 export async function insertBusiness(tx: Tx, business: Business): Promise<void> {
@@ -31,14 +38,15 @@ export async function insertBusiness(tx: Tx, business: Business): Promise<void> 
     tx,
     sql`insert into businesses (business_id, name, address, phone, email, website, tax_number, country, zone, locale,
           currency, prices_include_tax, smallest_payments, place, logo_id, accent, bank, reminders, quiet_from, quiet_to,
-          mail_texts, ways, terms_id, tariff, created_at, signed_up_at, mail_confirmed_at, business_kind, statement_name, cards_since)
+          mail_texts, ways, terms_id, tariff, created_at, signed_up_at, mail_confirmed_at, business_kind, statement_name, cards_since, verified_at)
         values (${business.id}, ${business.name}, ${[...business.address]}, ${business.phone}, ${business.email},
           ${business.website}, ${business.taxNumber}, ${business.country}, ${business.zone}, ${business.locale},
           ${business.currency}, ${business.pricesIncludeTax}, ${JSON.stringify(business.smallestPayments)},
           ${JSON.stringify(business.place)}, ${business.logoId}, ${business.accent}, ${JSON.stringify(business.bank)},
           ${[...business.reminders]}, ${business.quietFrom}, ${business.quietTo}, ${JSON.stringify(business.mailTexts)},
           ${business.ways ? JSON.stringify(business.ways) : null}, ${business.termsId}, ${JSON.stringify(business.tariff)}, ${tx.now},
-          ${business.signedUpAt}, ${business.mailConfirmedAt}, ${business.kind}, ${business.statementName}, ${business.cardsSince})`,
+          ${business.signedUpAt}, ${business.mailConfirmedAt}, ${business.kind}, ${business.statementName}, ${business.cardsSince},
+          ${business.verifiedAt})`,
   );
 }
 

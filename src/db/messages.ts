@@ -1,3 +1,4 @@
+import type { CheckReason, CheckState } from '@/core/identity/identity';
 import type { MessageKind } from '@/core/message/kinds';
 import type { Placement } from '@/core/offer/offer';
 import type { PaymentMethod } from '@/core/payment/methods';
@@ -32,6 +33,9 @@ export type MessageDetails = {
   readonly nonce?: string;
   readonly address?: string;
   readonly agent?: string;
+  /** What was decided of who stands behind the business, and why. */
+  readonly outcome?: CheckState;
+  readonly reason?: CheckReason;
   /** What its link is for. */
   readonly purpose?: ProofPurpose;
   /** A moment, as ISO 8601 writes it. */

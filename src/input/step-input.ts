@@ -50,7 +50,7 @@ export class AccessInput {
   /** In minor units of the business's currency. */
   @IsInt({ message: 'Write a sum.' })
   @Min(0, { message: 'Write a sum.' })
-  @Max(Number.MAX_SAFE_INTEGER)
+  @Max(Number.MAX_SAFE_INTEGER, { message: 'Write a sum.' })
   aboveMinor!: number;
 }
 

@@ -49,6 +49,7 @@ beforeAll(async () => {
     late: { breaksMs: 3_600_000, knownMs: 3_600_000 },
     messagesApiKey: 'messages',
     bankApiKey: 'messages',
+    identityApiKey: 'messages',
     mailReports: { url: '', secret: 'mail', delayMs: 0 },
     webhookUrl: `http://127.0.0.1:${typeof address === 'object' ? address?.port : 0}`,
     webhookSecret: 'secret',

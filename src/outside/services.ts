@@ -1,6 +1,7 @@
 import { type Bank, httpBank } from './bank';
 import { type CardProcessor, cardProcessor } from './cards';
 import { type Clock, movableClock, realClock } from './clock';
+import { httpIdentity, type IdentityOffice } from './identity';
 import { type Post, smtpPost } from './mail';
 import { httpMessenger, type Messenger } from './messages';
 
@@ -16,6 +17,7 @@ export type Services = {
   readonly webhookSecret: string;
   readonly messenger: Messenger;
   readonly bank: Bank;
+  readonly identity: IdentityOffice;
   /** Signs what the mail server reports later. */
   readonly mailSecret: string;
   /** Signs the addresses under which files are fetched. */
@@ -51,6 +53,7 @@ export function services(): Services {
     webhookSecret: setting('CARDS_WEBHOOK_SECRET'),
     messenger: httpMessenger(setting('MESSAGES_URL'), setting('MESSAGES_API_KEY')),
     bank: httpBank(setting('BANK_URL'), setting('BANK_API_KEY')),
+    identity: httpIdentity(setting('IDENTITY_URL'), setting('IDENTITY_API_KEY')),
     mailSecret: setting('MAIL_WEBHOOK_SECRET'),
     filesSecret: setting('FILES_SECRET'),
     sealingSecret: setting('SEALING_SECRET'),

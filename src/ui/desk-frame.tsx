@@ -110,6 +110,7 @@ export function DeskFrame({
         ...(may.people
           ? [
               { words: 'People', path: '/settings/people', also: 'invite rights roles' },
+              { words: 'Who stands behind it', path: '/settings/identity', also: 'identity document payouts' },
               { words: 'The log', path: '/settings/log' },
             ]
           : []),

@@ -74,6 +74,7 @@ describe('the profile', () => {
     kind,
     statementName,
     cardsSince,
+    verifiedAt,
     ...kept
   } = {
     ...NEW_PROFILE,

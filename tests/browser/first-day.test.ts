@@ -1,6 +1,16 @@
 /** Somebody who has never been here begins, sends an invoice, is paid, and is paid out; then forgets the password. */
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { ElementHandle } from 'puppeteer-core';
+import sharp from 'sharp';
 import { afterAll, expect, test } from 'vitest';
+import { addDays } from '@/core/dates/calendar-date';
+import { dateInZone } from '@/core/dates/zone';
 import { startChromium } from '../support/chromium';
+import { asSuperuser } from '../support/database';
+import { playMinute } from '../support/minute';
+import { bookOf, openAccount, playDays } from '../support/payouts';
 import {
   byName,
   expectAccessible,
@@ -17,7 +27,7 @@ import {
 } from '../support/person';
 import { startStack } from '../support/stack';
 import { until } from '../support/until';
-import { mailOf } from '../support/workshop';
+import { type House, mailOf } from '../support/workshop';
 
 const stack = await startStack();
 const { browser, close } = await startChromium();
@@ -98,7 +108,7 @@ test('from the page before signing in to the first sent invoice: few presses, an
   await page.keyboard.type(figures);
   deeds++;
   await page.keyboard.press('Enter');
-  await untilShown(page, '2 of 4 open');
+  await untilShown(page, '2 of 5 open');
   await pressed('Send invoice', 'button');
   await untilShown(page, 'The number is given now');
   deeds++;
@@ -130,7 +140,7 @@ test('before cards are open nobody is asked for one; two answers, and the custom
   await (await byName(page, 'Kinds of business', 'list'))?.$$('button').then(([first]) => first?.click());
   await untilShown(page, 'LARK JOINERY');
   await press(page, 'Open card payments', 'button');
-  await untilShown(page, '3 of 4 open');
+  await untilShown(page, '3 of 5 open');
   await expectAccessible(page, 'today of the first days');
   await visit(payer.page, payLink);
   await fillCard(payer.page, 'corvid-good');
@@ -141,6 +151,90 @@ test('before cards are open nobody is asked for one; two answers, and the custom
   expect(errors).toEqual([]);
   expect(payer.errors).toEqual([]);
   payer.close();
+});
+
+test('who stands behind it is shown by camera and file, looked at for two days, and then money is paid out', async () => {
+  const { page, errors } = desk;
+  let deeds = 0;
+  const pressed = async (name: string, role = 'button') => {
+    deeds++;
+    await press(page, name, role);
+  };
+  const typed = async (name: string, text: string) => {
+    deeds++;
+    await type(page, name, text);
+  };
+  const [{ id, zone } = { id: '', zone: '' }] = await asSuperuser<{ id: string; zone: string }>(
+    stack.admin,
+    `select business_id as id, zone from businesses where name = 'Lark Joinery'`,
+  );
+  const house = { business: { id, zone } } as House;
+  const today = dateInZone(new Date(), zone);
+  const days = Array.from({ length: 14 }, (_, at) => addDays(today, at + 1));
+  await visit(page, `${stack.web}/today`);
+  await follow(page, 'a[href="/settings/identity"]');
+  await expectAccessible(page, 'who stands behind it');
+  await typed('Your whole name, as in your document', 'Wren');
+  await typed('Day of birth', '2/30/1984');
+  await pressed('Save');
+  await untilShown(page, 'Say the day of birth');
+  await typed('Day of birth', '2/3/1984');
+  await pressed('Save');
+  await untilShown(page, 'Write the whole name');
+  await typed('Your whole name, as in your document', 'Wren Osei');
+  await typed('What you are in the business', 'Owner');
+  await typed('Percent of it that is theirs', '100');
+  await pressed('Save');
+  await untilShown(page, 'Document, front: Wren Osei');
+  await pressed('Camera for Your face, now of Wren Osei');
+  await untilTrue(page, () => !document.querySelector<HTMLButtonElement>('[role=dialog] .btn-go')?.disabled);
+  await expectAccessible(page, 'the camera');
+  await pressed('Take the picture');
+  await untilTrue(page, () => !document.body.innerText.includes('Your face, now: Wren Osei'));
+  const file = await page.$('input[aria-label="File for Document, front of Wren Osei"]');
+  const folder = mkdtempSync(join(tmpdir(), 'dahlia-pictures-'));
+  const front = join(folder, 'front.png');
+  const page1 = await sharp({ create: { width: 600, height: 400, channels: 3, background: '#a0b0c0' } })
+    .png()
+    .toBuffer();
+  writeFileSync(front, page1);
+  deeds++;
+  await (file as ElementHandle<HTMLInputElement> | null)?.uploadFile(front);
+  await untilTrue(page, () => !document.body.innerText.includes('Still missing'));
+  await asSuperuser(stack.admin, `update sessions set proved_at = now() - interval '1 hour'`);
+  await pressed('Send it to the office');
+  await untilShown(page, 'Show that it is you');
+  await typed('Your password', PASSWORD);
+  await pressed('Go on');
+  await untilShown(page, 'The office is looking since');
+  await expectAccessible(page, 'being looked at');
+
+  const own = await openAccount(stack, 'Lark Joinery');
+  await visit(page, `${stack.web}/money/payouts/accounts`);
+  await pressed('Give an account');
+  await typed('Number of the account', own);
+  await page.keyboard.press('Tab');
+  await untilShown(page, 'in the name of Lark Joinery');
+  await pressed('Send the two sums');
+  await untilShown(page, 'Waits for its two small sums');
+  await playMinute();
+  await playDays(stack, house, days.slice(0, 4));
+  expect(await mailWith(EMAIL, 'payouts are open')).toContain('It is known who stands behind your business');
+  await visit(page, `${stack.web}/money/payouts/accounts`);
+  const sums = (await bookOf(stack, own)).filter(({ words }) => words.includes('to confirm')).slice(-2);
+  await typed('First sum', ((sums[0]?.minor ?? 0) / 100).toFixed(2));
+  await typed('Second sum', ((sums[1]?.minor ?? 0) / 100).toFixed(2));
+  await pressed('Confirm');
+  await untilShown(page, 'Confirmed');
+  await playDays(stack, house, days.slice(4));
+  await until('the money is there', async () => {
+    const lines = await bookOf(stack, own);
+    return lines.some(({ words, minor }) => !words.includes('to confirm') && minor > 10_000);
+  });
+  console.info(`from the first payment to the first payout: ${deeds} presses and fields`);
+  await visit(page, `${stack.web}/settings/identity`);
+  await untilShown(page, 'It is known since');
+  expect(errors).toEqual([]);
 });
 
 test('a forgotten password is chosen anew by a link, and every other place is signed out', async () => {

@@ -123,7 +123,7 @@ test('one person in two businesses goes over and back by the menu behind the bus
   await expectAccessible(page, 'another business');
   await press(page, 'Begin it', 'button');
   await untilTrue(page, () => location.pathname.startsWith('/ask/compose/'));
-  await untilShown(page, '2 of 4 open');
+  await untilShown(page, '2 of 5 open');
   await page.keyboard.press('Escape');
   await choose(page, 'Sallow Hire', `Go over to ${house.business.name}`);
   await untilTrue(

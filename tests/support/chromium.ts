@@ -19,6 +19,9 @@ export async function startChromium(): Promise<{ browser: Browser; close: () => 
       '--disable-background-networking',
       '--disable-component-update',
       '--disable-sync',
+      // A camera that shows a moving picture of nothing, and needs nobody's leave.
+      '--use-fake-device-for-media-stream',
+      '--use-fake-ui-for-media-stream',
     ],
   });
   return {

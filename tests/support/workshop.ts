@@ -59,6 +59,7 @@ export async function openWorkshop(
     late: { breaksMs: 0, knownMs: 500 },
     messagesApiKey: 'test-messages',
     bankApiKey: 'test-bank',
+    identityApiKey: 'test-identity',
     mailReports: { url: '', secret: 'test-mail', delayMs: 0 },
     webhookUrl: 'http://127.0.0.1:1/nobody',
     webhookSecret: 'test-secret',
@@ -83,6 +84,8 @@ export async function openWorkshop(
     MESSAGES_API_KEY: 'test-messages',
     BANK_URL: `${standIns}/bank`,
     BANK_API_KEY: 'test-bank',
+    IDENTITY_URL: `${standIns}/identity`,
+    IDENTITY_API_KEY: 'test-identity',
     PUBLIC_URL: 'http://localhost:1',
     ...more,
   });
@@ -126,6 +129,7 @@ const PROFILE: Business = {
   charging: { ...NEW_PROFILE.charging, missed: 'all' },
   mailConfirmedAt: new Date(0),
   cardsSince: new Date(0),
+  verifiedAt: new Date(0),
 };
 
 export type House = {

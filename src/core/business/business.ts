@@ -48,6 +48,8 @@ export type Business = Seller & {
   readonly statementName: string;
   /** Since when it can be paid through the processor. */
   readonly cardsSince: Date | null;
+  /** Since when it is known who stands behind it: before, nothing is paid out. */
+  readonly verifiedAt: Date | null;
 };
 
 /** What the business wants on its receipts: registration data, the statement for donations, who signs. */
@@ -93,6 +95,7 @@ export const NEW_PROFILE = {
   kind: '',
   statementName: '',
   cardsSince: null,
+  verifiedAt: null,
 } satisfies Partial<Business>;
 
 /** The place at which customers without an address are taxed. */
@@ -145,4 +148,5 @@ export type ProfileFields = Omit<
   | 'kind'
   | 'statementName'
   | 'cardsSince'
+  | 'verifiedAt'
 > & { readonly series: readonly NumberSeries[] };

@@ -6,12 +6,31 @@ import { answerProblems, STATEMENT_NAME, statementName, steps } from './opening'
 const at = new Date(0);
 
 test('what opens what: the first that is missing is next, the others wait without hurry', () => {
-  const shown = (mailConfirmedAt: Date | null, cardsSince: Date | null, account: Parameters<typeof steps>[1]) =>
-    steps({ mailConfirmedAt, cardsSince }, account).map(({ step, state }) => `${step} ${state}`);
-  expect(shown(null, null, 'none')).toEqual(['signed-up open', 'mail next', 'cards later', 'payouts later']);
-  expect(shown(at, null, 'checking')).toEqual(['signed-up open', 'mail open', 'cards next', 'payouts looked-at']);
-  expect(shown(null, at, 'none')).toEqual(['signed-up open', 'mail next', 'cards open', 'payouts later']);
-  expect(shown(at, at, 'confirmed').every((one) => one.endsWith(' open'))).toBe(true);
+  const shown = (
+    mailConfirmedAt: Date | null,
+    cardsSince: Date | null,
+    account: Parameters<typeof steps>[1],
+    check: Parameters<typeof steps>[2] = null,
+  ) => {
+    const verifiedAt = check === 'accepted' ? at : null;
+    return steps({ mailConfirmedAt, cardsSince, verifiedAt }, account, check)
+      .map(({ step, state }) => `${step} ${state}`)
+      .join(', ');
+  };
+  expect(shown(null, null, 'none')).toBe('signed-up open, mail next, cards later, identity later, payouts later');
+  expect(shown(at, null, 'checking', 'checking')).toBe(
+    'signed-up open, mail open, cards next, identity looked-at, payouts looked-at',
+  );
+  expect(shown(null, at, 'none')).toBe('signed-up open, mail next, cards open, identity later, payouts later');
+  // What is asked anew is theirs to do again.
+  expect(shown(at, at, 'confirmed', 'asked')).toBe(
+    'signed-up open, mail open, cards open, identity next, payouts open',
+  );
+  expect(
+    shown(at, at, 'confirmed', 'accepted')
+      .split(', ')
+      .every((one) => one.endsWith(' open')),
+  ).toBe(true);
 });
 
 test('a name on statements is what every scheme carries, whatever was typed', () => {

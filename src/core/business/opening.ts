@@ -1,8 +1,9 @@
+import type { CheckState } from '../identity/identity';
 import type { Business } from './business';
 import { businessKind } from './kinds';
 
 /** What is open to a business, and since when: writing always is. */
-export type Opened = Pick<Business, 'mailConfirmedAt' | 'cardsSince'>;
+export type Opened = Pick<Business, 'mailConfirmedAt' | 'cardsSince' | 'verifiedAt'>;
 
 /** Whether it may ask anybody for money: somebody of it has shown that their address is theirs. */
 export const maySend = ({ mailConfirmedAt }: Pick<Opened, 'mailConfirmedAt'>): boolean => mailConfirmedAt !== null;
@@ -45,7 +46,7 @@ export function answerProblems(given: CardAnswers): { field: keyof CardAnswers; 
 
 /** A step of the first days: what is done, and what that opens. */
 export type Step = {
-  readonly step: 'signed-up' | 'mail' | 'cards' | 'payouts';
+  readonly step: 'signed-up' | 'mail' | 'cards' | 'identity' | 'payouts';
   readonly state: 'open' | 'next' | 'later' | 'looked-at';
 };
 
@@ -53,12 +54,18 @@ export type Step = {
  * What opens what, in order; the first that is not open is the next, others wait without hurry.
  *
  * @param account how the first bank account for payouts stands
+ * @param check how it stands with who is behind the business; what is asked anew is to be done next
  */
-export function steps(opened: Opened, account: 'none' | 'checking' | 'confirmed'): readonly Step[] {
+export function steps(
+  opened: Opened,
+  account: 'none' | 'checking' | 'confirmed',
+  check: CheckState | null,
+): readonly Step[] {
   const states: readonly (readonly [Step['step'], Step['state']])[] = [
     ['signed-up', 'open'],
     ['mail', maySend(opened) ? 'open' : 'later'],
     ['cards', cardsOpen(opened) ? 'open' : 'later'],
+    ['identity', opened.verifiedAt ? 'open' : check === 'checking' ? 'looked-at' : 'later'],
     ['payouts', account === 'confirmed' ? 'open' : account === 'checking' ? 'looked-at' : 'later'],
   ];
   const next = states.findIndex(([, state]) => state === 'later');

@@ -31,6 +31,8 @@ export const LOG_WORDS = {
   'recovery-used': 'used a recovery code',
   'address-moved': 'changed the address to sign in with',
   'access-rules': 'changed how people sign in',
+  identity: 'showed who stands behind the business',
+  'identity-seen': 'looked at a picture of a document',
 } as const;
 
 export type LogKind = keyof typeof LOG_WORDS;

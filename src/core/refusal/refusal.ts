@@ -130,7 +130,10 @@ export type RefusalCode =
   | 'half-over'
   | 'key-over'
   | 'sign-in-first'
-  | 'address-same';
+  | 'address-same'
+  | 'identity-first'
+  | 'identity-closed'
+  | 'identity-not-whole';
 
 const WORDS: Readonly<Record<RefusalCode, string>> = {
   'sign-in-failed': 'This address and password do not go together. Try again.',
@@ -272,6 +275,10 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'half-over': 'This took too long. Write your password again.',
   'key-over': 'This key has waited too long. Begin again with a new one.',
   'sign-in-first': 'You have a second step. Sign in first; then accept the invitation.',
+  'identity-first':
+    'First show who stands behind the business: Settings, then Who stands behind it. Until then what is ready waits.',
+  'identity-closed': 'This is with the office, or accepted already. It cannot be changed now.',
+  'identity-not-whole': 'Something is missing still.',
   'address-same': 'This is your address already.',
   'work-first': 'Many wrong passwords were tried. Your computer works something out first; try again.',
   'password-wrong': 'This is not your password. Write it again.',

@@ -3,6 +3,7 @@ import { answerProblems, type CardAnswers, type Step, statementName, steps } fro
 import { bankAccounts } from '@/db/bank-accounts';
 import { businessById, hasAsked, openCards } from '@/db/businesses';
 import { customerById } from '@/db/customers';
+import { latestCheck } from '@/db/identity';
 import { invoiceById, latestDraft } from '@/db/invoices';
 import { proofOf } from '@/db/mail-proofs';
 import { isUnconfirmed, personWithEmail } from '@/db/people';
@@ -57,7 +58,7 @@ export async function readFirstDay(db: Reading): Promise<FirstDay | null> {
   const business = await businessById(db);
   const { signedUpAt } = business;
   if (!signedUpAt) return null;
-  const all = steps(business, await accountStanding(db));
+  const all = steps(business, await accountStanding(db), (await latestCheck(db))?.state ?? null);
   const isFirst = !(await hasAsked(db));
   if (!isFirst && all.every(({ state }) => state === 'open')) return null;
   const person = found(await personWithEmail(db, db.personId));

@@ -94,7 +94,7 @@ test('a stranger writes at once, sends when the address is confirmed, and is pai
   const figures = figuresIn(mail?.text ?? '');
   expect(figures).toMatch(/^\d{3} \d{3}$/);
   await confirmByFigures(owner, figures, 'a');
-  expect((await firstDay(owner))?.steps.map(({ state }) => state)).toEqual(['open', 'open', 'next', 'later']);
+  expect((await firstDay(owner))?.steps.map(({ state }) => state)).toEqual(['open', 'open', 'next', 'later', 'later']);
   expect(await sendInvoice(owner, id, 1, 'mail')).toBe('1');
   expect((await latestMail(owner.businessId, 'perpetua@vane.example'))?.subject).toContain('1');
   const sent = await invoiceSheet(owner, id);

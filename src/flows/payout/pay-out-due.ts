@@ -28,6 +28,7 @@ import {
 import { ownersOf } from '@/db/people';
 import { type Context, desk, type Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
+import { followIdentity } from '@/flows/identity/follow-identity';
 import { queueMessages } from '@/flows/message/queue-message';
 import type { TransferState } from '@/outside/bank';
 import { services } from '@/outside/services';
@@ -39,8 +40,9 @@ const SILENT_MS = 5 * 60_000;
 /** So many days back missed payout dates are made up for, one by one. */
 const MOST_MISSED = 400;
 
-/** Whatever paying out has to do by now: small sums to new accounts, payouts of the day, and what the bank says of those that are on their way. */
+/** Whatever paying out has to do by now: who stands behind the business, small sums to new accounts, payouts of the day, and what the bank says of those that are on their way. */
 export async function payOutDue(ctx: Context): Promise<void> {
+  await followIdentity(ctx);
   await sendCredits(ctx);
   await makePayouts(ctx);
   await followPayouts(ctx);
@@ -65,7 +67,8 @@ export async function makePayouts(ctx: Context): Promise<void> {
     const oldest = addDays(today, -MOST_MISSED);
     const from = madeTo ? (madeTo < oldest ? oldest : addDays(madeTo, 1)) : today;
     if (from > today || !closed || closed < addDays(today, -1)) return;
-    if (policy.when.kind !== 'by-hand') {
+    // Until it is known who stands behind the business, what is ready waits; the first date after that pays all of it.
+    if (policy.when.kind !== 'by-hand' && business.verifiedAt) {
       const dates = payoutDates({ schedule: policy.when, ...daysOffOf(business) }, from, today);
       if (dates.length > 0) await makeOn(tx, { business, policy, terms }, dates, closed);
     }
@@ -141,13 +144,14 @@ async function makeOne(
 /**
  * Pays out now what is ready, whatever the schedule says.
  *
- * @throws Refusal `no-banking-day`, `nothing-to-pay-out`, `processor-silent`
+ * @throws Refusal `identity-first`, `no-banking-day`, `nothing-to-pay-out`, `processor-silent`
  */
 export const payOutNow = desk('settings').run(async (ctx): Promise<void> => {
   const terms = await services().cards.payoutTerms(ctx.businessId);
   if (!terms) throw new Refusal('processor-silent');
   await ctx.turn(async (tx) => {
     const business = await businessById(tx);
+    if (!business.verifiedAt) throw new Refusal('identity-first');
     const today = dateInZone(tx.now, business.zone);
     if (!bankingDays(daysOffOf(business)).is(today)) throw new Refusal('no-banking-day');
     const { policy } = await payoutSettings(tx);

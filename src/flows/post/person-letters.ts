@@ -1,6 +1,7 @@
 /** Letters of Dahlia's own to who signs in: what they show by mail, and what happened to their way in. */
 import { clockTime, longDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
+import { CHECK_REASONS, KEPT_DAYS } from '@/core/identity/identity';
 import { holdsText } from '@/core/person/rights';
 import { LOST_DAYS } from '@/core/person/steps';
 import { invitationById } from '@/db/invitations';
@@ -179,6 +180,33 @@ export const addressMovedMail = async ({ message }: Subject): Promise<Written> =
     button: { words: 'Sign in', link: `${services().publicUrl}/sign-in` },
     last: 'If this was not you, write to the owner of your business at once.',
   });
+
+const IDENTITY = {
+  accepted: [
+    'Payouts are open',
+    'It is known who stands behind your business. What is ready goes out on the next payout date.',
+  ],
+  asked: ['Something has to be shown anew', 'The office that looks who stands behind your business asks for it.'],
+  refused: [
+    'Payouts stay closed',
+    'The office that looks who stands behind your business did not accept what was shown.',
+  ],
+} as const;
+
+/** What the office decided of who stands behind the business. */
+export const identityMail = async ({ message, business }: Subject): Promise<Written | null> => {
+  const { outcome, reason } = message.details;
+  if (outcome !== 'accepted' && outcome !== 'asked' && outcome !== 'refused') return null;
+  const [sum, words] = IDENTITY[outcome];
+  return ours({
+    subject: `${business.name}: ${sum.toLowerCase()}`,
+    sum,
+    under: '',
+    words: reason ? [words, CHECK_REASONS[reason]] : [words],
+    button: { words: 'Look at it', link: `${services().publicUrl}/settings/identity` },
+    last: `Pictures are taken away for good ${KEPT_DAYS} days after it is decided.`,
+  });
+};
 
 /** Asks somebody to work in a business; null where it was withdrawn, accepted, or sent anew. */
 export async function invitationMail({ ctx, message, business }: Subject): Promise<Written | null> {

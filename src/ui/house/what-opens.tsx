@@ -14,12 +14,15 @@ export type ShownFirstDay = {
   readonly mail: { readonly email: string; readonly sent: string } | null;
   /** Whether this person may change what holds for the whole business. */
   readonly maySet: boolean;
+  /** Whether this person is one of its owners. */
+  readonly mayDecide: boolean;
 };
 
 const DEEDS: Readonly<Record<Step['step'], readonly [deed: string, opens: string]>> = {
   'signed-up': ['Signed up', 'Writing, proof, rehearsal'],
   mail: ['Confirm your address', 'Sending'],
   cards: ['Two answers', 'Card payments'],
+  identity: ['Who stands behind it', 'Payouts'],
   payouts: ['A bank account', 'Payouts'],
 };
 
@@ -53,6 +56,24 @@ function words({ step, state }: Step, of: ShownFirstDay): ReactNode {
           </Link>
         ) : (
           'An owner gives them.'
+        )}
+      </>
+    );
+  if (step === 'identity')
+    return state === 'looked-at' ? (
+      <>
+        <b className="font-semibold text-ochre">The office is looking.</b> It takes a day or two; a mail says what came
+        of it.
+      </>
+    ) : (
+      <>
+        <When state={state} /> Names, a document, your face. Nothing is paid out before.{' '}
+        {of.mayDecide ? (
+          <Link href="/settings/identity" className="link">
+            Show it
+          </Link>
+        ) : (
+          'An owner shows it.'
         )}
       </>
     );

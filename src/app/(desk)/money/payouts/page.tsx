@@ -3,6 +3,7 @@ import Link from 'next/link';
 import { pageActor } from '@/app/session';
 import { shortDate } from '@/core/dates/date-text';
 import { jsonMinor } from '@/core/money/money';
+import { mayDo } from '@/core/person/rights';
 import { payoutList } from '@/flows/payout/payout-list';
 import { Amount } from '@/ui/kit/amount';
 import { Overview, OverviewPart, OverviewRow } from '@/ui/kit/overview';
@@ -12,7 +13,8 @@ export const metadata: Metadata = { title: 'Payouts' };
 
 /** While none is chosen: what goes out next, what is on its way, and what has to be done for it. */
 export default async function NoPayoutOpen() {
-  const { business, gathering, rows, returned, accounts } = await payoutList(await pageActor());
+  const actor = await pageActor();
+  const { business, gathering, rows, returned, accounts } = await payoutList(actor);
   const { locale } = business;
   const moving = [...returned, ...rows.filter(({ state }) => state === 'made' || state === 'sent')];
   const figure = (minor: bigint, currency: string) => (
@@ -34,11 +36,13 @@ export default async function NoPayoutOpen() {
                 href={`/money/payouts/${gatheringId(one)}`}
                 name={one.partner || business.name}
                 about={
-                  one.hasAccount
-                    ? one.on
-                      ? shortDate(one.on, locale, { weekday: true })
-                      : 'by hand'
-                    : 'no confirmed account yet'
+                  !business.verifiedAt
+                    ? 'waits until it is known who stands behind the business'
+                    : one.hasAccount
+                      ? one.on
+                        ? shortDate(one.on, locale, { weekday: true })
+                        : 'by hand'
+                      : 'no confirmed account yet'
                 }
                 figure={figure(one.minor, one.currency)}
               />
@@ -63,6 +67,18 @@ export default async function NoPayoutOpen() {
           </ul>
         )}
       </OverviewPart>
+      {business.verifiedAt ? null : (
+        <p className="pt-4">
+          Nothing is paid out before it is known who stands behind the business.{' '}
+          {mayDo(actor, 'people') ? (
+            <Link className="link" href="/settings/identity">
+              Show it
+            </Link>
+          ) : (
+            'An owner shows it.'
+          )}
+        </p>
+      )}
       {checking.length > 0 ? (
         <p className="pt-4">
           {checking.length === 1 ? 'One account waits' : `${checking.length} accounts wait`} for two small sums to be

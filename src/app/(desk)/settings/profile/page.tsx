@@ -17,7 +17,7 @@ export default async function ProfilePage() {
   const { business, series, terms } = await businessProfile(actor);
   const { id: _, address: _a, zone: _z, locale, currency, ...rest } = business;
   const { signingSecret, receiptStyle, charging, tariff, ...told } = rest;
-  const { signedUpAt: _s, mailConfirmedAt: _m, kind, statementName, cardsSince, ...fields } = told;
+  const { signedUpAt: _s, mailConfirmedAt: _m, kind, statementName, cardsSince, verifiedAt: _v, ...fields } = told;
   const wording = await authorisationWording(actor);
   const rates = await ratesToday(actor);
   return (
