@@ -199,7 +199,7 @@ test('the owner asks everybody for one: a clerk on a phone sets one up before an
   expect(await page.$eval('input[type=checkbox]', (one) => (one as HTMLInputElement).checked)).toBe(true);
 
   // What is open on the phone goes there at its next press, what is opened at once.
-  await visit(guest.page, `${stack.web}/money`);
+  await visit(guest.page, `${stack.web}/money/payments`);
   await untilTrue(guest.page, () => location.pathname === '/second-step');
   await expectAccessible(guest.page, 'a second step first');
   await withAuthenticator(guest.page);

@@ -30,6 +30,7 @@ import { found } from '@/flows/door/rights';
 import { noteChange } from '@/flows/log/log';
 import { fileKind } from '@/outside/file-kind';
 import { cleanPicture } from '@/outside/pictures';
+import { countryList } from '@/outside/places';
 import { closedPicture, openPicture } from './pictures';
 
 /** What is told and shown so far, and how the check stands. */
@@ -41,6 +42,8 @@ export type IdentityView = {
   readonly verifiedAt: Date | null;
   /** What is still missing; none where it can be sent. */
   readonly missing: readonly string[];
+  /** Where somebody can live. */
+  readonly countries: readonly { readonly code: string; readonly name: string }[];
 };
 
 async function missing(db: Db, members: readonly Member[]): Promise<string[]> {
@@ -56,13 +59,14 @@ async function missing(db: Db, members: readonly Member[]): Promise<string[]> {
 /** Documents and faces are the owners' to see. */
 export const identityView = desk('people').read(async (db): Promise<IdentityView> => {
   const members = await identityMembers(db);
-  const { verifiedAt } = await businessById(db);
+  const { verifiedAt, locale } = await businessById(db);
   return {
     members,
     pictures: await picturesThere(db),
     check: await latestCheck(db),
     verifiedAt,
     missing: await missing(db, members),
+    countries: countryList(locale),
   };
 });
 

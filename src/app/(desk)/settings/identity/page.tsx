@@ -7,7 +7,6 @@ import { CHECK_REASONS } from '@/core/identity/identity';
 import { mayDo } from '@/core/person/rights';
 import { identityView } from '@/flows/identity/identity';
 import { businessToday } from '@/flows/payment/payment-list';
-import { countryList } from '@/outside/places';
 import { IdentityDesk } from '@/ui/identity/identity-desk';
 
 export const metadata: Metadata = { title: 'Who stands behind it' };
@@ -16,7 +15,7 @@ export default async function IdentityPage() {
   const actor = await pageActor();
   if (!mayDo(actor, 'people')) notFound();
   const { business } = await businessToday(actor);
-  const { members, pictures, check, verifiedAt, missing } = await identityView(actor);
+  const { members, pictures, check, verifiedAt, missing, countries } = await identityView(actor);
   const day = (at: Date) => shortDate(dateInZone(at, business.zone), business.locale, { year: true });
   return (
     <div className="mx-auto max-w-[760px] px-4 pb-12 pt-6 sm:px-7">
@@ -31,7 +30,7 @@ export default async function IdentityPage() {
           state={verifiedAt ? 'accepted' : (check?.state ?? null)}
           since={verifiedAt ? day(verifiedAt) : check ? day(check.sentAt) : ''}
           reason={check?.reason && !verifiedAt ? CHECK_REASONS[check.reason] : ''}
-          countries={countryList(business.locale)}
+          countries={countries}
         />
       </article>
     </div>
