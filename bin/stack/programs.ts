@@ -52,6 +52,7 @@ export function stackEnvironment(options: StackOptions): Record<string, string> 
     CLOCK_URL: `${standIns}/clock`,
     SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
     FILES_SECRET: 'stand-in-files-secret',
+    HOOKS_LOCAL: 'yes',
     SEALING_SECRET: 'stand-in-sealing-secret',
     MAIL_WEBHOOK_SECRET: 'stand-in-mail-secret',
     MESSAGES_URL: `${standIns}/messages`,

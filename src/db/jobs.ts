@@ -12,6 +12,7 @@ export type Tasks = {
   'due-charges': { businessId: string; concern: Concern };
   'settle-card': { businessId: string; key: string };
   'run-batch': { businessId: string; batchId: string };
+  'tell-program': { businessId: string; deliveryId: string };
 };
 
 /** A job to be added: `key` makes a second one harmless, `delaySeconds` are real seconds from now. */

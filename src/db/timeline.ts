@@ -1,4 +1,5 @@
 import type { TimelineEvent, TimelineLine } from '@/core/timeline/timeline';
+import { tellPrograms } from './hooks';
 import type { Db, Tx } from './pool';
 import { many, records, run, sql } from './sql';
 
@@ -11,7 +12,7 @@ export type TimelineSubject =
 /** A line to be added: `byName` is a person, `Customer` or `Dahlia`. */
 export type NewLine = { readonly of: TimelineSubject; readonly event: TimelineEvent; readonly byName: string };
 
-/** Adds lines to timelines, at the moment of the transaction. */
+/** Adds lines to timelines, at the moment of the transaction; other programs that want to hear of it are told. */
 export async function addLines(tx: Tx, lines: readonly NewLine[]): Promise<void> {
   if (lines.length === 0) return;
   const rows = lines.map(({ of, event: { kind, ...details }, byName }) => ({ ...of, kind, byName, details }));
@@ -22,6 +23,7 @@ export async function addLines(tx: Tx, lines: readonly NewLine[]): Promise<void>
         from jsonb_to_recordset(${records(rows)}::jsonb)
           as given ("invoiceId" uuid, "orderId" uuid, "planId" uuid, kind text, "byName" text, details jsonb)`,
   );
+  await tellPrograms(tx, lines);
 }
 
 /** Adds a line to the timeline of an invoice (by its id), of an order or of a plan. */

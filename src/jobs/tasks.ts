@@ -2,6 +2,7 @@ import type { Task, TaskList } from 'graphile-worker';
 import type { Tasks } from '@/db/jobs';
 import { doDueWork, everyMinute } from '@/flows/day/due-work';
 import { handInAnswer } from '@/flows/dispute/answer-dispute';
+import { tellProgram } from '@/flows/hook/tell-program';
 import { checkBooks } from '@/flows/house/check-books';
 import { runBulk } from '@/flows/invoice/bulk-invoices';
 import { settleRefund } from '@/flows/payment/refund-payment';
@@ -48,6 +49,12 @@ export const LANES = {
   papers: {
     slots: 1,
     tasks: { 'run-batch': of('run-batch', ({ businessId, batchId }) => runBulk(businessId, batchId)) },
+  },
+  programs: {
+    slots: 4,
+    tasks: {
+      'tell-program': of('tell-program', ({ businessId, deliveryId }) => tellProgram(businessId, deliveryId)),
+    },
   },
   house: {
     slots: 2,

@@ -7,7 +7,7 @@ const NONCE_BYTES = 12;
 const TAG_BYTES = 16;
 
 /** What is encrypted: each purpose has a key of its own. */
-export type Kept = 'time-key' | 'identity-picture';
+export type Kept = 'time-key' | 'identity-picture' | 'hook-secret';
 
 const keyOf = (purpose: Kept): Buffer =>
   Buffer.from(hkdfSync('sha256', services().sealingSecret, '', `dahlia ${purpose}`, 32));

@@ -65,6 +65,7 @@ export const SETTINGS: Readonly<Record<string, Setting>> = {
   CARD_ATTEMPTS_PER_OFFER: { needed: NOBODY, check: whole },
   CARD_REFUSALS_PER_ADDRESS: { needed: NOBODY, check: whole },
   CARD_REFUSALS_PER_CARD: { needed: NOBODY, check: whole },
+  HOOKS_TIMEOUT_MS: { needed: NOBODY, check: whole },
   DATABASE_CONNECTIONS: { needed: NOBODY, check: whole },
   DATABASE_STATEMENT_MS: { needed: NOBODY, check: whole },
   LOG_LEVEL: {
@@ -74,7 +75,14 @@ export const SETTINGS: Readonly<Record<string, Setting>> = {
 };
 
 /** What belongs to the demo, and would be a hole or a nuisance where people are billed. */
-export const DEMO_SETTINGS = ['DAHLIA_DEMO', 'DAHLIA_DEMO_PASSWORD', 'SAMPLE_SITE_URL', 'CLOCK_URL', 'CLOCK_FRESH_MS'];
+export const DEMO_SETTINGS = [
+  'HOOKS_LOCAL',
+  'DAHLIA_DEMO',
+  'DAHLIA_DEMO_PASSWORD',
+  'SAMPLE_SITE_URL',
+  'CLOCK_URL',
+  'CLOCK_FRESH_MS',
+];
 
 /** What is missing or wrong among the settings of a program, a sentence each; none for a program that can start. */
 export function settingTroubles(

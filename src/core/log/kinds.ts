@@ -32,6 +32,7 @@ export const LOG_WORDS = {
   'address-moved': 'changed the address to sign in with',
   'access-rules': 'changed how people sign in',
   identity: 'showed who stands behind the business',
+  hooks: 'changed which programs are told',
   'identity-seen': 'looked at a picture of a document',
 } as const;
 

@@ -48,6 +48,7 @@ export const MESSAGE_KINDS = {
   'steps-lost': { called: 'Notice that the second step ends', reader: 'person', told: 'nothing' },
   'address-link': { called: 'Link to change an address', reader: 'person', told: 'nothing' },
   'address-moved': { called: 'Notice of a changed address', reader: 'person', told: 'nothing' },
+  'hook-failing': { called: 'Notice that a program is not reached', reader: 'business', told: 'nothing' },
   identity: { called: 'Notice of who stands behind the business', reader: 'person', told: 'nothing' },
   invitation: { called: 'Invitation', reader: 'invited', told: 'nothing' },
   'partner-statement': { called: 'Partner’s statement', reader: 'partner', told: 'nothing' },

@@ -131,6 +131,8 @@ export type RefusalCode =
   | 'key-over'
   | 'sign-in-first'
   | 'address-same'
+  | 'hook-address'
+  | 'hooks-enough'
   | 'identity-first'
   | 'identity-closed'
   | 'identity-not-whole';
@@ -275,6 +277,8 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'half-over': 'This took too long. Write your password again.',
   'key-over': 'This key has waited too long. Begin again with a new one.',
   'sign-in-first': 'You have a second step. Sign in first; then accept the invitation.',
+  'hook-address': 'This address cannot be used.',
+  'hooks-enough': 'There are ten addresses already. Remove one that is not used any more.',
   'identity-first':
     'First show who stands behind the business: Settings, then Who stands behind it. Until then what is ready waits.',
   'identity-closed': 'This is with the office, or accepted already. It cannot be changed now.',

@@ -12,6 +12,10 @@ const TASKS: Readonly<Record<string, { readonly what: string; readonly advice: s
     what: 'An answer to a dispute is not confirmed',
     advice: 'Trying again sends it once. Look at the last day under Money, Disputes.',
   },
+  'tell-program': {
+    what: 'Another program is not told of something',
+    advice: 'Look under Settings, Other programs, at what it answers.',
+  },
   'settle-card': {
     what: 'A card that is not needed any more cannot be taken off at the processor',
     advice: 'Nothing is charged to it from here.',

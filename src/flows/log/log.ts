@@ -22,6 +22,7 @@ const CALLED: Partial<Record<LogKind, string>> = {
   vouchers: 'how long gift vouchers are good',
   rights: 'who may what',
   'access-rules': 'how people sign in',
+  hooks: 'which programs are told',
   joined: 'who works here',
   left: 'who works here',
 };

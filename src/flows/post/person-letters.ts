@@ -181,6 +181,17 @@ export const addressMovedMail = async ({ message }: Subject): Promise<Written> =
     last: 'If this was not you, write to the owner of your business at once.',
   });
 
+/** A program has not been reached for three days. */
+export const hookFailingMail = async ({ message }: Subject): Promise<Written> =>
+  ours({
+    subject: 'A program is not reached',
+    sum: new URL(message.details.text ?? services().publicUrl).host,
+    under: 'for three days',
+    words: ['It was tried again and again, and nothing arrived. What it was not told can be sent once more by hand.'],
+    button: { words: 'Look at it', link: `${services().publicUrl}/settings/programs` },
+    last: 'What happens from now on is still tried.',
+  });
+
 const IDENTITY = {
   accepted: [
     'Payouts are open',
