@@ -1235,6 +1235,40 @@ CREATE TABLE public.files (
     CONSTRAINT files_size_in_bounds CHECK (((size >= 1) AND (size <= 10485760)))
 );
 
+CREATE TABLE public.hook_deliveries (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    hook_id uuid NOT NULL,
+    event_id uuid NOT NULL,
+    kind text NOT NULL,
+    about jsonb NOT NULL,
+    details jsonb NOT NULL,
+    happened_at timestamp with time zone NOT NULL,
+    body text,
+    state text DEFAULT 'waiting'::text NOT NULL,
+    tries smallint DEFAULT 0 NOT NULL,
+    outcome text DEFAULT ''::text NOT NULL,
+    tried_at timestamp with time zone,
+    next_at timestamp with time zone,
+    CONSTRAINT hook_deliveries_state_known CHECK ((state = ANY (ARRAY['waiting'::text, 'done'::text, 'given-up'::text])))
+);
+
+CREATE TABLE public.hooks (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    url text NOT NULL,
+    kinds text[] NOT NULL,
+    state text DEFAULT 'on'::text NOT NULL,
+    secret bytea NOT NULL,
+    earlier_secret bytea,
+    earlier_until timestamp with time zone,
+    made_at timestamp with time zone NOT NULL,
+    by_name text NOT NULL,
+    told_at timestamp with time zone,
+    CONSTRAINT hooks_earlier_whole CHECK (((earlier_secret IS NULL) = (earlier_until IS NULL))),
+    CONSTRAINT hooks_state_known CHECK ((state = ANY (ARRAY['on'::text, 'off'::text, 'removed'::text])))
+);
+
 CREATE TABLE public.identity_checks (
     business_id uuid NOT NULL,
     id uuid NOT NULL,
@@ -1422,7 +1456,7 @@ CREATE TABLE public.log_entries (
     changes jsonb DEFAULT '[]'::jsonb NOT NULL,
     noted_at timestamp with time zone NOT NULL,
     CONSTRAINT log_entries_changes_listed CHECK ((jsonb_typeof(changes) = 'array'::text)),
-    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'vouchers'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text, 'signed-up'::text, 'address-confirmed'::text, 'address-changed'::text, 'password-asked'::text, 'sessions-ended'::text, 'invited'::text, 'invitation-withdrawn'::text, 'joined'::text, 'rights'::text, 'left'::text, 'step-added'::text, 'step-removed'::text, 'recovery-codes'::text, 'recovery-used'::text, 'step-failed'::text, 'steps-lost'::text, 'steps-kept'::text, 'address-moved'::text, 'access-rules'::text, 'identity'::text, 'identity-seen'::text])))
+    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'vouchers'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text, 'signed-up'::text, 'address-confirmed'::text, 'address-changed'::text, 'password-asked'::text, 'sessions-ended'::text, 'invited'::text, 'invitation-withdrawn'::text, 'joined'::text, 'rights'::text, 'left'::text, 'step-added'::text, 'step-removed'::text, 'recovery-codes'::text, 'recovery-used'::text, 'step-failed'::text, 'steps-lost'::text, 'steps-kept'::text, 'address-moved'::text, 'access-rules'::text, 'identity'::text, 'identity-seen'::text, 'hooks'::text])))
 );
 
 CREATE TABLE public.mail_proofs (
@@ -1458,7 +1492,7 @@ CREATE TABLE public.messages (
     request_id uuid,
     plan_id uuid,
     seen_to_at timestamp with time zone,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text, 'step-changed'::text, 'lost-steps-link'::text, 'steps-lost'::text, 'codes-tried'::text, 'address-link'::text, 'address-moved'::text, 'identity'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text, 'step-changed'::text, 'lost-steps-link'::text, 'steps-lost'::text, 'codes-tried'::text, 'address-link'::text, 'address-moved'::text, 'identity'::text, 'hook-failing'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -2184,6 +2218,12 @@ ALTER TABLE ONLY public.earlier_names
 ALTER TABLE ONLY public.files
     ADD CONSTRAINT files_pkey PRIMARY KEY (business_id, id);
 
+ALTER TABLE ONLY public.hook_deliveries
+    ADD CONSTRAINT hook_deliveries_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.hooks
+    ADD CONSTRAINT hooks_pkey PRIMARY KEY (business_id, id);
+
 ALTER TABLE ONLY public.identity_checks
     ADD CONSTRAINT identity_checks_pkey PRIMARY KEY (business_id, id);
 
@@ -2476,6 +2516,8 @@ CREATE INDEX disputes_undecided ON public.disputes USING btree (business_id, boo
 CREATE INDEX disputes_won_by_time ON public.disputes USING btree (business_id, settled_at) WHERE (state = 'won'::text);
 
 CREATE INDEX files_by_time ON public.files USING btree (business_id, created_at, id);
+
+CREATE INDEX hook_deliveries_of_hook ON public.hook_deliveries USING btree (business_id, hook_id, happened_at DESC, id DESC);
 
 CREATE INDEX identity_checks_due ON public.identity_checks USING btree (act_at) WHERE (act_at IS NOT NULL);
 
@@ -2943,6 +2985,15 @@ ALTER TABLE ONLY public.documents
 ALTER TABLE ONLY public.files
     ADD CONSTRAINT files_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
+ALTER TABLE ONLY public.hook_deliveries
+    ADD CONSTRAINT hook_deliveries_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.hook_deliveries
+    ADD CONSTRAINT hook_deliveries_business_id_hook_id_fkey FOREIGN KEY (business_id, hook_id) REFERENCES public.hooks(business_id, id);
+
+ALTER TABLE ONLY public.hooks
+    ADD CONSTRAINT hooks_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
 ALTER TABLE ONLY public.identity_checks
     ADD CONSTRAINT identity_checks_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
@@ -3358,6 +3409,10 @@ ALTER TABLE public.earlier_names ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.files ENABLE ROW LEVEL SECURITY;
 
+ALTER TABLE public.hook_deliveries ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.hooks ENABLE ROW LEVEL SECURITY;
+
 ALTER TABLE public.identity_checks ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.identity_members ENABLE ROW LEVEL SECURITY;
@@ -3453,6 +3508,10 @@ CREATE POLICY own_business ON public.documents TO dahlia_app USING ((business_id
 CREATE POLICY own_business ON public.earlier_names TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.files TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.hook_deliveries TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.hooks TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.identity_checks TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
@@ -3842,6 +3901,10 @@ GRANT SELECT,INSERT ON TABLE public.documents TO dahlia_app;
 GRANT SELECT ON TABLE public.earlier_names TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE ON TABLE public.files TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.hook_deliveries TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.hooks TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.identity_checks TO dahlia_app;
 

@@ -115,6 +115,16 @@ export function DeskFrame({
             ]
           : []),
       ].map(({ path, ...place }) => ({ ...place, group: 'Go to' as const, do: open(path) })),
+      ...(may.settings
+        ? [
+            {
+              words: 'Other programs',
+              also: 'webhook events interface',
+              group: 'Go to' as const,
+              do: () => router.push('/settings/programs'),
+            },
+          ]
+        : []),
       ...(mayAsk ? [{ words: 'Ask for money', key: 'n', group: 'This desk' as const, do: actions.askByKey }] : []),
       { words: 'Find or do', key: '/', group: 'This desk', do: () => setFinding(true) },
       { words: 'Keys', also: 'shortcuts help', key: '?', group: 'This desk', do: () => setReading(true) },

@@ -169,7 +169,10 @@ test('who has yet to set up the second step that is asked of them does nothing e
   }
   expect(asking.sort()).toEqual([
     'addApp',
+    'addHook',
     'askNewAddress',
+    'changeHook',
+    'changeSecret',
     'confirmAccount',
     'dropPasskey',
     'giveAccount',
@@ -182,7 +185,9 @@ test('who has yet to set up the second step that is asked of them does nothing e
     'newPasskey',
     'newRecoveryCodes',
     'removeApp',
+    'removeHook',
     'removePerson',
+    'sendIdentity',
     'setRights',
   ]);
   expect(
