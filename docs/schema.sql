@@ -261,12 +261,12 @@ CREATE FUNCTION public.framing_sites(called text) RETURNS TABLE(sites text[])
     limit 1
   $$;
 
-CREATE FUNCTION public.has_step(name text) RETURNS boolean
+CREATE FUNCTION public.has_step(named text) RETURNS boolean
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
     AS $$
-    select exists (select from sign_in_steps where email_key = name and time_key is not null)
-      or exists (select from passkeys where email_key = name)
+    select exists (select from sign_in_steps where email_key = named and time_key is not null)
+      or exists (select from passkeys where email_key = named)
   $$;
 
 CREATE TABLE public.invoice_sums (
@@ -3740,7 +3740,7 @@ GRANT ALL ON FUNCTION public.forget_steps(address text) TO dahlia_app;
 REVOKE ALL ON FUNCTION public.framing_sites(called text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.framing_sites(called text) TO dahlia_app;
 
-REVOKE ALL ON FUNCTION public.has_step(name text) FROM PUBLIC;
+REVOKE ALL ON FUNCTION public.has_step(named text) FROM PUBLIC;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.invoice_sums TO dahlia_app;
 

@@ -43,11 +43,11 @@ create function steps_name(address text) returns text
     where email_key = lower(address) and (current_business() is null or business_id = current_business()) limit 1
   $$;
 
-create function has_step(name text) returns boolean
+create function has_step(named text) returns boolean
   language sql stable security definer set search_path = public, pg_temp
   as $$
-    select exists (select from sign_in_steps where email_key = name and time_key is not null)
-      or exists (select from passkeys where email_key = name)
+    select exists (select from sign_in_steps where email_key = named and time_key is not null)
+      or exists (select from passkeys where email_key = named)
   $$;
 
 create function steps_of(address text)

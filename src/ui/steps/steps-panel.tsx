@@ -75,9 +75,10 @@ export function StepsPanel({ steps, onFirst }: { steps: ShownSteps; onFirst?: ()
   const added = (fresh: readonly string[]) => {
     setApp(null);
     setNaming(false);
+    // What is read anew may lead elsewhere: not before the codes were seen.
+    if (fresh.length > 0) return setCodes(fresh);
     router.refresh();
-    if (fresh.length > 0) setCodes(fresh);
-    else onFirst?.();
+    onFirst?.();
   };
   const renew = async () => {
     const answer = await press<readonly string[]>('/api/steps/recovery', {});
@@ -190,6 +191,7 @@ export function StepsPanel({ steps, onFirst }: { steps: ShownSteps; onFirst?: ()
           codes={codes}
           onClose={() => {
             setCodes([]);
+            router.refresh();
             onFirst?.();
           }}
         />

@@ -134,6 +134,9 @@ test('recovery codes: each once, however they are typed; new ones take the place
 test('a passkey signs in instead of the password, as the second step, and by nothing that is not whole', async () => {
   const house = await newHouse();
   const { device, actor } = await withPasskey(house);
+  // A passkey alone is a second step, for the owner's list as for who has to have one.
+  const { people } = await peopleView(house.owner);
+  expect(people.filter(({ hasStep }) => hasStep).map(({ id }) => id)).toEqual([house.owner.personId]);
   const alone = async (manner: Parameters<Authenticator['answer']>[1] = {}, seal?: string) => {
     const asked = await passkeyAsked();
     return signInByPasskey({ seal: seal ?? asked.seal, response: device.answer(asked.options, manner) }, network());
