@@ -116,7 +116,7 @@ test('a stranger writes at once, sends when the address is confirmed, and is pai
     code: 'cards-not-answered',
   });
   await answerForCards(owner, { kind: '310', statementName: 'Lark Joinery' });
-  expect((await firstDay(owner))?.steps.map(({ state }) => state)).toEqual(['open', 'open', 'open', 'next']);
+  expect((await firstDay(owner))?.steps.map(({ state }) => state)).toEqual(['open', 'open', 'open', 'next', 'later']);
   expect(await byCard()).toMatchObject({ state: 'paid' });
   const { entries } = await logPage(owner, null);
   expect(entries.map(({ kind }) => kind).sort()).toEqual(['address-confirmed', 'profile', 'signed-up']);
