@@ -8,6 +8,7 @@ import {
   openPage,
   pick,
   press,
+  pressHeard,
   shown,
   type,
   untilShown,
@@ -103,7 +104,7 @@ test('one person in two businesses goes over and back by the menu behind the bus
   await press(page, 'Work in Wren Boats', 'button');
   await untilTrue(page, () => location.pathname === '/today');
   await untilShown(page, 'Wren Boats');
-  await page.keyboard.press('g');
+  await pressHeard(page, 'g');
   await page.keyboard.press('b');
   await untilShown(page, `Go over to ${house.business.name}`);
   await page.keyboard.press('Enter');

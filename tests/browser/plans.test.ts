@@ -74,6 +74,8 @@ test('a plan is composed: every date and sum is drawn as one types, compared, ke
   await type(page, 'Price', '1000');
   await type(page, 'From', '01/31/2027');
   await type(page, 'Payments', '12');
+  // Drawn to its end: what still grows moves what is pressed.
+  await untilShown(page, 'Payments 12 In all');
   await press(page, 'Day before', 'button');
   await type(page, 'Deposit, charged at the start', '20%');
   // 1,100.00 with tax; 880.00 over twelve leave four cents.

@@ -234,7 +234,7 @@ export async function follow(page: Page, selector: string): Promise<void> {
  * Presses a key once the page's program hears keys. Once only: what comes after the first may be a field, and a second press
  * would be a letter in it.
  */
-async function pressHeard(page: Page, key: KeyInput): Promise<void> {
+export async function pressHeard(page: Page, key: KeyInput): Promise<void> {
   await untilTrue(page, () => (globalThis as typeof globalThis & { hearsKeys?: boolean }).hearsKeys === true);
   await page.keyboard.press(key);
 }
