@@ -1,6 +1,7 @@
 import { Secret, TOTP } from 'otpauth';
-import { expect, test } from 'vitest';
+import { expect, test, vi } from 'vitest';
 import { logPage } from '@/flows/log/log';
+import { realClock } from '@/outside/clock';
 import { Authenticator } from '../../../../tests/support/authenticator';
 import { asSuperuser } from '../../../../tests/support/database';
 import { handedOver, linkIn } from '../../../../tests/support/house-mail';
@@ -48,10 +49,14 @@ async function who(token: string) {
   return actor;
 }
 
+/** Phones and server agree what time it is, and it stands still: a half minute that ends in a test would change its codes. */
+const STANDING = new Date('2026-05-04T10:00:10Z');
+vi.spyOn(realClock, 'now').mockResolvedValue(STANDING);
+
 /** The app of a phone: codes of now, and of the step after it, which is taken too. */
 const phone = (typed: string) => {
   const totp = new TOTP({ secret: Secret.fromBase32(typed.replaceAll(' ', '')) });
-  return (later = 0) => totp.generate({ timestamp: Date.now() + later * 30_000 });
+  return (later = 0) => totp.generate({ timestamp: STANDING.getTime() + later * 30_000 });
 };
 
 /** Sets an app up; its own code is of the step before, so that those of now and after are left. */
