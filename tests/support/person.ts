@@ -263,9 +263,10 @@ export async function signInAs(page: Page, web: string, email: string, password:
 export const comeIn = (page: Page, web: string, token: string): Promise<void> =>
   page.setCookie({ name: 'dahlia_session', value: token, url: web, httpOnly: true });
 
-/** Opens a menu by its button's name and takes one of its items. */
+/** Opens a menu by its button's name, once the page stands: a field that takes the focus late would close it; takes one of its items. */
 export async function choose(page: Page, menu: string, item: string): Promise<void> {
-  await (await byName(page, menu, 'button'))?.click();
+  await settled(page);
+  await press(page, menu, 'button');
   await (
     await page.waitForSelector(`::-p-xpath(//*[@role='menuitem'][normalize-space()=${JSON.stringify(item)}])`, {
       visible: true,
