@@ -3,36 +3,26 @@ import { useState } from 'react';
 import { Button } from '../kit/button';
 import { FieldError } from '../kit/field';
 import { usePress } from '../kit/press';
-import { send, troubleOf } from '../kit/send';
+import { troubleOf } from '../kit/send';
+import { LinkPress } from './link-press';
 
-/** Confirms an address by the link of its mail: pressed by a person, since programs that look through mail follow every link. */
-export function ConfirmByLink({ token }: { token: string }) {
-  const [state, setState] = useState<'asked' | 'busy' | 'done'>('asked');
-  const [trouble, setTrouble] = useState('');
-  const confirm = async () => {
-    setState('busy');
-    const answer = await send('POST', '/api/confirm/link', { token });
-    setTrouble(troubleOf(answer));
-    setState(answer.ok ? 'done' : 'asked');
-  };
-  if (state === 'done')
-    return (
-      <div role="status">
+/** Confirms an address by the link of its mail. */
+export const ConfirmByLink = ({ token }: { token: string }) => (
+  <LinkPress
+    path="/api/confirm/link"
+    token={token}
+    action="Confirm the address"
+    busyWords="Confirming it"
+    done={() => (
+      <>
         <p className="document">The address is confirmed: what you write can be sent.</p>
         <Button look="go" className="mt-4" onClick={() => location.assign('/today')}>
           To the desk
         </Button>
-      </div>
-    );
-  return (
-    <>
-      {trouble ? <FieldError>{trouble}</FieldError> : null}
-      <Button look="go" busy={state === 'busy'} busyWords="Confirming it" onClick={() => void confirm()}>
-        Confirm the address
-      </Button>
-    </>
-  );
-}
+      </>
+    )}
+  />
+);
 
 const FIGURES = 'six-figures';
 

@@ -2,39 +2,28 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Button } from '../kit/button';
-import { Field, FieldError } from '../kit/field';
+import { Field } from '../kit/field';
 import { Form, useTyped } from '../kit/form';
 import { usePress } from '../kit/press';
-import { send, troubleOf } from '../kit/send';
+import { send } from '../kit/send';
 import { say } from '../kit/toasts';
+import { LinkPress } from './link-press';
 
-/** Agrees to another address by its link: pressed by a person, since programs that look through mail follow every link. */
-export function AgreeForm({ token }: { token: string }) {
-  const [state, setState] = useState<'asked' | 'busy' | 'waits' | 'done'>('asked');
-  const [trouble, setTrouble] = useState('');
-  const agree = async () => {
-    setState('busy');
-    const answer = await send<'waits' | 'done'>('POST', '/api/address/agree', { token });
-    setTrouble(troubleOf(answer));
-    setState(answer.ok ? answer.value : 'asked');
-  };
-  if (state === 'waits' || state === 'done')
-    return (
-      <p className="document" role="status">
+/** Agrees to another address by its link. */
+export const AgreeForm = ({ token }: { token: string }) => (
+  <LinkPress<'waits' | 'done'>
+    path="/api/address/agree"
+    token={token}
+    action="Agree"
+    done={(state) => (
+      <p className="document">
         {state === 'done'
           ? 'It is changed: sign in with the new address from now on.'
           : 'Thank you. Now the other address has to agree too: its link is in the mail there.'}
       </p>
-    );
-  return (
-    <>
-      {trouble ? <FieldError>{trouble}</FieldError> : null}
-      <Button look="go" busy={state === 'busy'} busyWords="One moment" onClick={() => void agree()}>
-        Agree
-      </Button>
-    </>
-  );
-}
+    )}
+  />
+);
 
 /** A change of address that waits for its links. */
 type Pending = { readonly to: string; readonly oldAgreed: boolean; readonly newAgreed: boolean };
