@@ -24,6 +24,18 @@ CREATE FUNCTION public.begin_steps(address text, fresh bytea) RETURNS void
     on conflict do nothing
   $$;
 
+CREATE FUNCTION public.blanked(value jsonb, names text[]) RETURNS jsonb
+    LANGUAGE plpgsql IMMUTABLE
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+begin
+  return case jsonb_typeof(value)
+    when 'array' then coalesce((select jsonb_agg(blanked(e.value, names) order by e.place) from jsonb_array_elements(value) with ordinality e (value, place)), '[]')
+    when 'object' then coalesce((select jsonb_object_agg(e.key, case when e.key = any (names) then emptied(e.value) else blanked(e.value, names) end)
+      from jsonb_each(value) e), '{}')
+    else value end;
+end $$;
+
 CREATE FUNCTION public.business_ids() RETURNS SETOF uuid
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
@@ -87,6 +99,30 @@ CREATE FUNCTION public.customers_matching(first text, second text, third text, m
     limit most
   $$;
 
+CREATE FUNCTION public.customers_things(person uuid) RETURNS TABLE(customer_ids uuid[], names text[], mails text[], order_ids uuid[], invoice_ids uuid[], plan_ids uuid[], payment_ids uuid[], request_ids uuid[])
+    LANGUAGE plpgsql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+declare
+  holder uuid := current_business();
+begin
+  select array_agg(c.id), array_agg(c.name) filter (where c.name <> '') into customer_ids, names
+    from customers c where c.business_id = holder and (c.id = person or c.merged_into = person);
+  select coalesce(array_agg(distinct lower(one.mail)), '{}') into mails from (
+    select c.email as mail from customers c where c.business_id = holder and c.id = any (customer_ids)
+    union all select unnest(c.copies) from customers c where c.business_id = holder and c.id = any (customer_ids)) one where one.mail <> '';
+  select coalesce(array_agg(o.id), '{}'), coalesce(array_agg(o.request_id) filter (where o.request_id is not null), '{}') into order_ids, request_ids
+    from orders o where o.business_id = holder
+      and (o.customer_id = any (customer_ids) or o.customer_id is null and lower(o.payer_email) = any (mails));
+  select request_ids || coalesce(array_agg(r.id), '{}') into request_ids
+    from requests r where r.business_id = holder and lower(r.to_address) = any (mails);
+  select coalesce(array_agg(i.id), '{}') into invoice_ids from invoices i where i.business_id = holder and i.customer_id = any (customer_ids);
+  select coalesce(array_agg(p.id), '{}') into plan_ids from plans p where p.business_id = holder and p.customer_id = any (customer_ids);
+  select coalesce(array_agg(p.id), '{}') into payment_ids from payments p where p.business_id = holder
+    and (p.customer_id = any (customer_ids) or p.invoice_id = any (invoice_ids) or p.order_id = any (order_ids));
+  return next;
+end $$;
+
 CREATE FUNCTION public.demo_people() RETURNS TABLE(name text, email text, role text, business text)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
@@ -96,6 +132,26 @@ CREATE FUNCTION public.demo_people() RETURNS TABLE(name text, email text, role t
     where people.email like '%.example' and people.left_at is null and businesses.signed_up_at is null
       and people.created_at <= businesses.created_at + interval '1 minute'
     order by businesses.created_at, people.created_at
+  $$;
+
+CREATE FUNCTION public.emptied(value jsonb) RETURNS jsonb
+    LANGUAGE plpgsql IMMUTABLE
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+begin
+  return case jsonb_typeof(value)
+    when 'string' then '""'::jsonb
+    when 'array' then '[]'::jsonb
+    when 'object' then coalesce((select jsonb_object_agg(e.key, emptied(e.value)) from jsonb_each(value) e), '{}')
+    else value end;
+end $$;
+
+CREATE FUNCTION public.empty_files(ids text[]) RETURNS void
+    LANGUAGE sql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    update files set name = '', type = 'application/octet-stream', size = 1, sha256 = '', bytes = '\x00'
+    where business_id = current_business() and id::text = any (ids) and sha256 <> ''
   $$;
 
 CREATE FUNCTION public.end_sessions_elsewhere(person uuid) RETURNS void
@@ -137,6 +193,44 @@ begin
   end if;
   perform graphile_worker.enqueue(task, payload::json, run_at, job_key);
 end $$;
+
+CREATE FUNCTION public.erase_business(today date) RETURNS boolean
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $_$
+declare
+  holder uuid := current_business();
+  of record;
+  touched bigint;
+  found_rows bigint;
+  stuck boolean;
+begin
+  if not exists (select from businesses b where b.business_id = holder and b.closed_at is not null and b.erase_on <= today) then return false; end if;
+  perform set_config('dahlia.erasing', 'a closed business', true);
+  set constraints all deferred;
+  loop
+    found_rows := 0;
+    stuck := false;
+    for of in
+      select c.relname from pg_class c join pg_attribute a on a.attrelid = c.oid
+      where c.relnamespace = 'public'::regnamespace and c.relkind in ('r', 'p') and not c.relispartition and a.attname = 'business_id' and not a.attisdropped
+      order by c.relname = 'businesses', c.relname
+    loop
+      begin
+        execute format('delete from %I where business_id = $1', of.relname) using holder;
+        get diagnostics touched = row_count;
+        found_rows := found_rows + touched;
+      exception when foreign_key_violation then
+        -- Something of it is named elsewhere still: its turn comes in the next round.
+        stuck := true;
+      end;
+    end loop;
+    exit when found_rows = 0;
+  end loop;
+  perform set_config('dahlia.erasing', '', true);
+  if stuck then raise exception 'a business cannot be erased whole'; end if;
+  return true;
+end $_$;
 
 CREATE FUNCTION public.everything_matching(first text, second text, third text, whole text, beginning text, brief boolean, digits text, amount bigint, most integer) RETURNS TABLE(kind text, id uuid, name text, number text, about text, state text, amount_minor bigint, currency text, at timestamp with time zone)
     LANGUAGE sql STABLE SECURITY DEFINER
@@ -228,6 +322,95 @@ CREATE FUNCTION public.everything_matching(first text, second text, third text, 
     where lower(b.name) like whole order by b.created_at desc limit most)
   $$;
 
+CREATE FUNCTION public.forget_customer(person uuid, word text, at timestamp with time zone) RETURNS void
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $_$
+declare
+  holder uuid := current_business();
+  t record;
+  ours text[];
+  words constant text[] := '{reference,note,title,memo,what,files,elsewhere}';
+begin
+  select * into t from customers_things(person);
+  if t.customer_ids is null then return; end if;
+  select array_agg(p.name) || '{Customer,Dahlia,the customer}' into ours from people p where p.business_id = holder;
+
+  delete from invoices i where i.business_id = holder and i.id = any (t.invoice_ids) and i.stage = 'draft';
+  update invoices i set reference = '', title = '', paper = blanked(i.paper, words || '{number,name}') || '{"elsewhere": null}', send_with = null,
+      link_token = left(i.link_token, 8) || replace(gen_random_uuid()::text, '-', '')
+    where i.business_id = holder and i.id = any (t.invoice_ids);
+  update approvals a set comment = '', by_name = word where a.business_id = holder and a.invoice_id = any (t.invoice_ids);
+  update questions q set text = '', by_name = word, answer = case when q.answer is null then null else '' end
+    where q.business_id = holder and q.invoice_id = any (t.invoice_ids);
+
+  perform empty_files(array(select e.value from orders o, jsonb_each_text(coalesce(o.choice -> 'answers', '{}')) e
+    where o.business_id = holder and o.id = any (t.order_ids)));
+  update orders o set payer_email = '', kept = null, printed = without_payer(o.printed, word),
+      choice = blanked(o.choice, '{purpose,voucher,gift,name,email,phone,billing,delivery,message,answers}') || '{"answers": {}}',
+      token = left(o.token, 8) || replace(gen_random_uuid()::text, '-', '')
+    where o.business_id = holder and o.id = any (t.order_ids);
+  update requests r set to_name = word, to_address = '', filled = '{}', words = '',
+      ended_at = case when r.state in ('sent', 'seen') then at else r.ended_at end,
+      state = case when r.state in ('sent', 'seen') then 'withdrawn' else r.state end
+    where r.business_id = holder and r.id = any (t.request_ids);
+  update vouchers v set to_name = '', to_email = '', from_name = '', message = '' where v.business_id = holder and v.order_id = any (t.order_ids);
+  update voucher_moves m set by_name = word where m.business_id = holder and m.by_name <> all (ours)
+    and m.voucher_id in (select v.id from vouchers v where v.business_id = holder and v.order_id = any (t.order_ids));
+  update vouchers v set to_name = '', to_email = '' where v.business_id = holder and lower(v.to_email) = any (t.mails);
+
+  update plans p set name = p.number, terms = jsonb_set(blanked(p.terms, words), '{name}', to_jsonb(p.number)), memo = '', reference = '', proposed = null,
+      link_token = left(p.link_token, 8) || replace(gen_random_uuid()::text, '-', '')
+    where p.business_id = holder and p.id = any (t.plan_ids);
+  update recurring_invoices r set name = word, paper = blanked(r.paper, words || '{number}') where r.business_id = holder and r.customer_id = any (t.customer_ids);
+  update recurring_runs r set trouble = case when r.trouble is null then null else '' end
+    where r.business_id = holder and r.recurring_id in (select f.id from recurring_invoices f where f.business_id = holder and f.customer_id = any (t.customer_ids));
+  update bulk_invoices b set draft = null where b.business_id = holder and b.state = 'done'
+    and exists (select from bulk_rows r where r.business_id = holder and r.bulk_id = b.id and r.customer_id = any (t.customer_ids));
+  update bulk_invoices b set name = word, paper = blanked(b.paper, words || '{number}') where b.business_id = holder
+    and exists (select from bulk_rows r where r.business_id = holder and r.bulk_id = b.id and r.customer_id = any (t.customer_ids))
+    and not exists (select from bulk_rows r where r.business_id = holder and r.bulk_id = b.id and r.customer_id <> all (t.customer_ids));
+  update bulk_rows r set own = emptied(r.own), reason = '' where r.business_id = holder and r.customer_id = any (t.customer_ids);
+
+  perform empty_files(array(select a.file_id::text from authorisations a where a.business_id = holder and a.customer_id = any (t.customer_ids) and a.file_id is not null));
+  update authorisations a set text = '', given_by = word, given_from = '', withdrawn_at = coalesce(a.withdrawn_at, at),
+      withdrawn_by = case when a.withdrawn_by = any (ours) then a.withdrawn_by else word end
+    where a.business_id = holder and a.customer_id = any (t.customer_ids);
+  update cards c set state = 'removed', last4 = '0000', expires = '0001-01', fingerprint = '', kept_id = c.id::text, trouble = null, asked_for = '',
+      added_by = case when c.added_by = any (ours) then c.added_by else word end
+    where c.business_id = holder and c.customer_id = any (t.customer_ids);
+
+  perform empty_files(array(select f ->> 'id' from disputes d, jsonb_array_elements(d.files) f
+    where d.business_id = holder and d.payment_id = any (t.payment_ids)));
+  delete from documents f using disputes d where f.business_id = holder and f.kind = 'dispute-file' and d.business_id = holder and f.subject_id = d.id
+    and d.payment_id = any (t.payment_ids);
+  update disputes d set words = '', files = '[]', left_out = '[]' where d.business_id = holder and d.payment_id = any (t.payment_ids);
+  update payments p set approval_url = null where p.business_id = holder and p.id = any (t.payment_ids) and p.approval_url is not null;
+  delete from bank_rules r where r.business_id = holder and r.customer_id = any (t.customer_ids);
+  -- A list that was looked for by words that are theirs and nobody else's.
+  delete from saved_lists l where l.business_id = holder and exists (
+    select from unnest(t.names || t.mails || array(select w from unnest(t.names) n, regexp_split_to_table(n, '\s+') w)) one
+    where length(one) > 3 and position(lower(one) in lower(l.asked::text || ' ' || l.name)) > 0
+      and not exists (select from customers c where c.business_id = holder and c.id <> all (t.customer_ids) and c.erased_at is null
+        and position(lower(one) in c.search) > 0));
+
+  update messages m set to_name = word, to_address = '', trouble = null, message_key = m.id::text, details = blanked(m.details, '{text,subject,from,to,address,agent}'),
+      state = case when m.state = 'queued' then 'dropped' else m.state end, seen_to_at = coalesce(m.seen_to_at, at)
+    where m.business_id = holder and (m.customer_id = any (t.customer_ids) or m.invoice_id = any (t.invoice_ids) or m.order_id = any (t.order_ids)
+      or m.plan_id = any (t.plan_ids) or m.payment_id = any (t.payment_ids) or m.request_id = any (t.request_ids) or lower(m.to_address) = any (t.mails)
+      or m.kind = 'dispute' and m.details ->> 'from' in (select d.id::text from disputes d where d.business_id = holder and d.payment_id = any (t.payment_ids)));
+  update timeline l set details = without_words(l.kind, l.details),
+      by_name = case when l.by_name = any (ours) then l.by_name else word end
+    where l.business_id = holder and (l.invoice_id = any (t.invoice_ids) or l.order_id = any (t.order_ids) or l.plan_id = any (t.plan_ids));
+  update hook_deliveries d set body = null, outcome = case when d.outcome ~ '^[a-z0-9-]*$' then d.outcome else '' end, details = without_words(d.kind, d.details)
+    where d.business_id = holder and (d.about ->> 'invoiceId' = any (t.invoice_ids::text[]) or d.about ->> 'orderId' = any (t.order_ids::text[])
+      or d.about ->> 'planId' = any (t.plan_ids::text[]));
+
+  update customers c set name = word, kind = 'person', email = '', copies = '{}', phone = '', billing = emptied(c.billing), delivery = null, tax_number = '',
+      note = '', due = null, groups = '{}', search = '', name_key = '', language = '', changed_at = at, erased_at = coalesce(c.erased_at, at)
+    where c.business_id = holder and c.id = any (t.customer_ids);
+end $_$;
+
 CREATE FUNCTION public.forget_done_jobs() RETURNS void
     LANGUAGE sql SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
@@ -242,6 +425,94 @@ CREATE FUNCTION public.forget_nobodys_steps() RETURNS trigger
 begin
   delete from sign_in_steps where email_key = old.email_key and not exists (select from sign_in_names where email_key = old.email_key);
   return null;
+end $$;
+
+CREATE FUNCTION public.forget_old(checkouts timestamp with time zone, mails timestamp with time zone, deliveries timestamp with time zone, pictures timestamp with time zone, word text) RETURNS void
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+declare
+  holder uuid := current_business();
+  old uuid[];
+begin
+  select coalesce(array_agg(o.id), '{}') into old from orders o
+    where o.business_id = holder and o.state <> 'paid' and o.started_at < checkouts and o.payer_email <> ''
+      and not exists (select from payments p where p.business_id = holder and p.order_id = o.id and p.state in ('pending', 'paid'));
+  perform empty_files(array(select e.value from orders o, jsonb_each_text(coalesce(o.choice -> 'answers', '{}')) e where o.business_id = holder and o.id = any (old)));
+  update orders o set payer_email = '', kept = null, printed = without_payer(o.printed, word),
+      choice = blanked(o.choice, '{purpose,voucher,gift,name,email,phone,billing,delivery,message,answers}') || '{"answers": {}}'
+    where o.business_id = holder and o.id = any (old);
+  update requests r set to_name = word, to_address = '', filled = '{}', words = ''
+    where r.business_id = holder and r.state = 'withdrawn' and r.ended_at < checkouts and r.to_name <> word;
+  update messages m set to_name = '', to_address = '', trouble = null, details = blanked(m.details, '{text,subject,from,to,address,agent,nonce}')
+    where m.business_id = holder and m.created_at < mails and m.state <> 'queued' and (m.to_address <> '' or m.to_name <> '');
+  delete from hook_deliveries d where d.business_id = holder and d.happened_at < deliveries and d.state <> 'waiting';
+  delete from identity_pictures i where i.business_id = holder and i.made_at < pictures
+    and not exists (select from identity_checks c where c.business_id = holder and c.state in ('checking', 'asked'));
+end $$;
+
+CREATE FUNCTION public.forget_papers(person uuid, before date, word text, at timestamp with time zone) RETURNS boolean
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+declare
+  holder uuid := current_business();
+  t record;
+  gone_invoices uuid[];
+  gone_receipts uuid[];
+  gone_credits uuid[];
+  gone_payments uuid[];
+  left_over boolean;
+begin
+  if not exists (select from customers c where c.business_id = holder and c.id = person and c.erased_at is not null) then return true; end if;
+  select * into t from customers_things(person);
+  select coalesce(array_agg(i.id), '{}') into gone_invoices from invoices i where i.business_id = holder and i.id = any (t.invoice_ids) and i.issued_on < before;
+  select coalesce(array_agg(p.id), '{}') into gone_payments from payments p
+    where p.business_id = holder and p.id = any (t.payment_ids) and coalesce(p.settled_at, p.started_at) < before;
+  select coalesce(array_agg(r.id), '{}') into gone_receipts from receipts r
+    where r.business_id = holder and r.issued_at < before
+      and (r.payment_id = any (t.payment_ids) or r.invoice_id = any (t.invoice_ids) or r.order_id = any (t.order_ids));
+  select coalesce(array_agg(c.id), '{}') into gone_credits from credit_notes c
+    where c.business_id = holder and c.issued_on < before and c.invoice_id = any (t.invoice_ids);
+
+  -- A file that goes with another paper too stays with that one.
+  perform empty_files(array(
+    select one.id from (
+      select f ->> 'id' as id from invoices i, jsonb_array_elements(coalesce(i.printed -> 'files', '[]')) f where i.business_id = holder and i.id = any (gone_invoices)
+      union select i.printed ->> 'elsewhere' from invoices i where i.business_id = holder and i.id = any (gone_invoices)
+      union select f ->> 'id' from invoice_versions v, jsonb_array_elements(coalesce(v.printed -> 'files', '[]')) f
+        where v.business_id = holder and v.invoice_id = any (gone_invoices)
+      union select v.printed ->> 'elsewhere' from invoice_versions v where v.business_id = holder and v.invoice_id = any (gone_invoices)) one
+    where one.id is not null
+      and not exists (select from invoices i where i.business_id = holder and i.id <> all (gone_invoices)
+        and (position(one.id in i.paper::text) > 0 or position(one.id in coalesce(i.printed::text, '')) > 0))
+      and not exists (select from templates m where m.business_id = holder and position(one.id in m.paper::text) > 0)
+      and not exists (select from plans p where p.business_id = holder and position(one.id in p.terms::text) > 0)
+      and not exists (select from recurring_invoices r where r.business_id = holder and position(one.id in r.paper::text) > 0)));
+  update invoices i set printed = without_payer(i.printed, word) where i.business_id = holder and i.id = any (gone_invoices) and i.printed is not null;
+  update invoice_versions v set printed = without_payer(v.printed, word) where v.business_id = holder and v.invoice_id = any (gone_invoices);
+  update credit_notes c set printed = without_payer(c.printed, word), reason = '' where c.business_id = holder and c.id = any (gone_credits);
+  -- How it was paid stays, without what somebody noted of it.
+  update receipts r set printed = without_payer(r.printed, word) || jsonb_build_object('method', split_part(coalesce(r.printed ->> 'method', ''), ',', 1)) where r.business_id = holder and r.id = any (gone_receipts);
+  delete from documents d where d.business_id = holder and (d.kind = 'invoice' and d.subject_id = any (gone_invoices)
+    or d.kind = 'receipt' and d.subject_id = any (gone_receipts) or d.kind = 'credit-note' and d.subject_id = any (gone_credits));
+  update bank_lines l set text = '', name = '', other_account = '', reference = '' from bank_matches m
+    where l.business_id = holder and m.business_id = holder and m.line_id = l.id and m.undone_at is null
+      and (m.invoice_id = any (gone_invoices) or m.payment_id = any (gone_payments)
+        or m.refund_id in (select f.id from refunds f where f.business_id = holder and f.payment_id = any (gone_payments)));
+  update refunds f set reason = '', reference = '' where f.business_id = holder and f.payment_id = any (gone_payments);
+  update payments p set reference = '', card_last4 = case when p.card_last4 is null then null else '0000' end
+    where p.business_id = holder and p.id = any (gone_payments);
+
+  left_over := exists (select from invoices i where i.business_id = holder and i.id = any (t.invoice_ids) and i.issued_on >= before)
+    or exists (select from receipts r where r.business_id = holder and r.issued_at >= before
+      and (r.payment_id = any (t.payment_ids) or r.invoice_id = any (t.invoice_ids) or r.order_id = any (t.order_ids)))
+    or exists (select from credit_notes c where c.business_id = holder and c.issued_on >= before and c.invoice_id = any (t.invoice_ids))
+    or exists (select from payments p where p.business_id = holder and p.id = any (t.payment_ids) and coalesce(p.settled_at, p.started_at) >= before);
+  if not left_over then
+    update customers c set papers_gone_at = at where c.business_id = holder and c.id = any (t.customer_ids) and c.papers_gone_at is null;
+  end if;
+  return left_over;
 end $$;
 
 CREATE FUNCTION public.forget_steps(address text) RETURNS void
@@ -561,6 +832,7 @@ CREATE FUNCTION public.refuse_change() RETURNS trigger
     LANGUAGE plpgsql
     AS $$
 begin
+  if tg_op = 'DELETE' and current_setting('dahlia.erasing', true) = 'a closed business' then return null; end if;
   raise exception 'the ledger is only ever added to' using errcode = 'insufficient_privilege';
 end $$;
 
@@ -568,6 +840,7 @@ CREATE FUNCTION public.refuse_change_of_log() RETURNS trigger
     LANGUAGE plpgsql
     AS $$
 begin
+  if tg_op = 'DELETE' and current_setting('dahlia.erasing', true) = 'a closed business' then return null; end if;
   raise exception 'the log is only ever added to' using errcode = 'insufficient_privilege';
 end $$;
 
@@ -611,12 +884,13 @@ CREATE FUNCTION public.remove_passkey(address text, credential text) RETURNS tex
     SET search_path TO 'public', 'pg_temp'
     AS $$ delete from passkeys where credential_id = credential and email_key = steps_name(address) returning name $$;
 
-CREATE FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) RETURNS TABLE(person_id uuid, business_id uuid, name text, role text, extra text[], unused_seconds double precision, proved_seconds double precision, lacks_step boolean)
+CREATE FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) RETURNS TABLE(person_id uuid, business_id uuid, name text, role text, extra text[], unused_seconds double precision, proved_seconds double precision, lacks_step boolean, closed boolean)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
     AS $$
     select people.id, people.business_id, people.name, people.role, people.extra, extract(epoch from now() - sessions.used_at)::float8,
-      extract(epoch from now() - sessions.proved_at)::float8, businesses.step_required and not has_step(lower(people.email))
+      extract(epoch from now() - sessions.proved_at)::float8, businesses.step_required and not has_step(lower(people.email)),
+      businesses.closed_at is not null
     from sessions
     join people on people.business_id = sessions.business_id and people.id = sessions.person_id
     join businesses on businesses.business_id = sessions.business_id
@@ -723,6 +997,29 @@ CREATE FUNCTION public.waiting_jobs() RETURNS TABLE(task text, seconds double pr
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'pg_catalog', 'pg_temp'
     AS $$ select task, seconds from graphile_worker.waiting() $$;
+
+CREATE FUNCTION public.without_payer(printed jsonb, word text) RETURNS jsonb
+    LANGUAGE plpgsql IMMUTABLE
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+declare
+  bare jsonb := blanked(printed, '{payer,note,reference,title,files,what,phone,deliveryTo,message,answers,gift,passed,ownReference,reason}');
+begin
+  if bare ? 'elsewhere' then bare := jsonb_set(bare, '{elsewhere}', 'null'); end if;
+  if bare #> '{payer,name}' is not null then bare := jsonb_set(bare, '{payer,name}', to_jsonb(word)); end if;
+  if bare #> '{invoice,payer,name}' is not null then bare := jsonb_set(bare, '{invoice,payer,name}', to_jsonb(word)); end if;
+  return bare;
+end $$;
+
+CREATE FUNCTION public.without_words(kind text, details jsonb) RETURNS jsonb
+    LANGUAGE sql IMMUTABLE
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    select blanked(details, '{to,name,text,comment,trouble,note,problem}'
+        || case when kind in ('cancelled', 'credited', 'given-back', 'payment-taken-back', 'invoice-cancelled', 'invoice-credited', 'refund-made')
+          then '{reason}'::text[] else '{}' end)
+      || case when details ->> 'card' like '%,%' then jsonb_build_object('card', split_part(details ->> 'card', ',', 1)) else '{}' end
+  $$;
 
 CREATE FUNCTION public.work_due(at timestamp with time zone) RETURNS TABLE(business_id uuid, concern text)
     LANGUAGE sql STABLE SECURITY DEFINER
@@ -997,8 +1294,13 @@ CREATE TABLE public.businesses (
     step_required boolean DEFAULT false NOT NULL,
     asked_above_minor bigint,
     verified_at timestamp with time zone,
+    keeping jsonb DEFAULT '{}'::jsonb NOT NULL,
+    taken_along_at timestamp with time zone,
+    closed_at timestamp with time zone,
+    erase_on date,
     CONSTRAINT businesses_asked_above_positive CHECK ((asked_above_minor >= 0)),
     CONSTRAINT businesses_cards_answered CHECK (((signed_up_at IS NULL) OR (cards_since IS NULL) OR ((business_kind <> ''::text) AND (statement_name <> ''::text)))),
+    CONSTRAINT businesses_closed_whole CHECK (((closed_at IS NULL) = (erase_on IS NULL))),
     CONSTRAINT businesses_kind_is_a_group CHECK ((business_kind ~ '^(\d{3})?$'::text))
 );
 
@@ -1124,8 +1426,11 @@ CREATE TABLE public.customers (
     search text DEFAULT ''::text NOT NULL,
     name_key text DEFAULT ''::text NOT NULL,
     changed_at timestamp with time zone NOT NULL,
+    erased_at timestamp with time zone,
+    papers_gone_at timestamp with time zone,
     CONSTRAINT customers_kind_known CHECK ((kind = ANY (ARRAY['person'::text, 'company'::text]))),
-    CONSTRAINT customers_name_given CHECK ((name <> ''::text))
+    CONSTRAINT customers_name_given CHECK ((name <> ''::text)),
+    CONSTRAINT customers_papers_gone_after CHECK (((papers_gone_at IS NULL) OR (erased_at IS NOT NULL)))
 );
 
 CREATE TABLE public.daily_looks (
@@ -1456,7 +1761,7 @@ CREATE TABLE public.log_entries (
     changes jsonb DEFAULT '[]'::jsonb NOT NULL,
     noted_at timestamp with time zone NOT NULL,
     CONSTRAINT log_entries_changes_listed CHECK ((jsonb_typeof(changes) = 'array'::text)),
-    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'vouchers'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text, 'signed-up'::text, 'address-confirmed'::text, 'address-changed'::text, 'password-asked'::text, 'sessions-ended'::text, 'invited'::text, 'invitation-withdrawn'::text, 'joined'::text, 'rights'::text, 'left'::text, 'step-added'::text, 'step-removed'::text, 'recovery-codes'::text, 'recovery-used'::text, 'step-failed'::text, 'steps-lost'::text, 'steps-kept'::text, 'address-moved'::text, 'access-rules'::text, 'identity'::text, 'identity-seen'::text, 'hooks'::text])))
+    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'vouchers'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text, 'signed-up'::text, 'address-confirmed'::text, 'address-changed'::text, 'password-asked'::text, 'sessions-ended'::text, 'invited'::text, 'invitation-withdrawn'::text, 'joined'::text, 'rights'::text, 'left'::text, 'step-added'::text, 'step-removed'::text, 'recovery-codes'::text, 'recovery-used'::text, 'step-failed'::text, 'steps-lost'::text, 'steps-kept'::text, 'address-moved'::text, 'access-rules'::text, 'identity'::text, 'identity-seen'::text, 'hooks'::text, 'keeping'::text, 'exported'::text, 'customer-erased'::text, 'closed'::text, 'reopened'::text])))
 );
 
 CREATE TABLE public.mail_proofs (
@@ -1492,7 +1797,7 @@ CREATE TABLE public.messages (
     request_id uuid,
     plan_id uuid,
     seen_to_at timestamp with time zone,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text, 'step-changed'::text, 'lost-steps-link'::text, 'steps-lost'::text, 'codes-tried'::text, 'address-link'::text, 'address-moved'::text, 'identity'::text, 'hook-failing'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text, 'step-changed'::text, 'lost-steps-link'::text, 'steps-lost'::text, 'codes-tried'::text, 'address-link'::text, 'address-moved'::text, 'identity'::text, 'hook-failing'::text, 'business-closed'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -2499,6 +2804,8 @@ CREATE INDEX customers_found ON public.customers USING gin (search public.gin_tr
 
 CREATE INDEX customers_of_group ON public.customers USING gin (groups);
 
+CREATE INDEX customers_to_forget ON public.customers USING btree (business_id) WHERE ((erased_at IS NOT NULL) AND (papers_gone_at IS NULL));
+
 CREATE INDEX daily_looks_due ON public.daily_looks USING btree (due_at, business_id);
 
 CREATE INDEX day_batches_differing ON public.day_batches USING btree (business_id, day) WHERE ((differences <> '[]'::jsonb) AND (settled_by IS NULL));
@@ -2935,7 +3242,7 @@ ALTER TABLE ONLY public.charges
     ADD CONSTRAINT charges_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
 
 ALTER TABLE ONLY public.charges
-    ADD CONSTRAINT charges_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
+    ADD CONSTRAINT charges_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id) DEFERRABLE;
 
 ALTER TABLE ONLY public.charges
     ADD CONSTRAINT charges_plan_id_fkey FOREIGN KEY (business_id, plan_id) REFERENCES public.plans(business_id, id);
@@ -2962,7 +3269,7 @@ ALTER TABLE ONLY public.customers
     ADD CONSTRAINT customers_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.customers
-    ADD CONSTRAINT customers_merged_into_fkey FOREIGN KEY (business_id, merged_into) REFERENCES public.customers(business_id, id);
+    ADD CONSTRAINT customers_merged_into_fkey FOREIGN KEY (business_id, merged_into) REFERENCES public.customers(business_id, id) DEFERRABLE;
 
 ALTER TABLE ONLY public.daily_looks
     ADD CONSTRAINT daily_looks_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -3154,13 +3461,13 @@ ALTER TABLE ONLY public.payment_shares
     ADD CONSTRAINT payment_shares_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
 
 ALTER TABLE ONLY public.payments
-    ADD CONSTRAINT payments_beside_id_fkey FOREIGN KEY (business_id, beside_id) REFERENCES public.payments(business_id, id);
+    ADD CONSTRAINT payments_beside_id_fkey FOREIGN KEY (business_id, beside_id) REFERENCES public.payments(business_id, id) DEFERRABLE;
 
 ALTER TABLE ONLY public.payments
     ADD CONSTRAINT payments_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.payments
-    ADD CONSTRAINT payments_charge_id_fkey FOREIGN KEY (business_id, charge_id) REFERENCES public.charges(business_id, id);
+    ADD CONSTRAINT payments_charge_id_fkey FOREIGN KEY (business_id, charge_id) REFERENCES public.charges(business_id, id) DEFERRABLE;
 
 ALTER TABLE ONLY public.payments
     ADD CONSTRAINT payments_customer_id_fkey FOREIGN KEY (business_id, customer_id) REFERENCES public.customers(business_id, id);
@@ -3172,7 +3479,7 @@ ALTER TABLE ONLY public.payments
     ADD CONSTRAINT payments_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
 
 ALTER TABLE ONLY public.payments
-    ADD CONSTRAINT payments_voucher_id_fkey FOREIGN KEY (business_id, voucher_id) REFERENCES public.vouchers(business_id, id);
+    ADD CONSTRAINT payments_voucher_id_fkey FOREIGN KEY (business_id, voucher_id) REFERENCES public.vouchers(business_id, id) DEFERRABLE;
 
 ALTER TABLE ONLY public.payout_days
     ADD CONSTRAINT payout_days_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -3697,6 +4004,8 @@ GRANT ALL ON FUNCTION public.address_taken(wanted text) TO dahlia_app;
 REVOKE ALL ON FUNCTION public.begin_steps(address text, fresh bytea) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.begin_steps(address text, fresh bytea) TO dahlia_app;
 
+REVOKE ALL ON FUNCTION public.blanked(value jsonb, names text[]) FROM PUBLIC;
+
 REVOKE ALL ON FUNCTION public.business_ids() FROM PUBLIC;
 GRANT ALL ON FUNCTION public.business_ids() TO dahlia_app;
 
@@ -3715,7 +4024,14 @@ GRANT ALL ON FUNCTION public.customers_like_name(key text) TO dahlia_app;
 REVOKE ALL ON FUNCTION public.customers_matching(first text, second text, third text, most integer) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.customers_matching(first text, second text, third text, most integer) TO dahlia_app;
 
+REVOKE ALL ON FUNCTION public.customers_things(person uuid) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.customers_things(person uuid) TO dahlia_app;
+
 REVOKE ALL ON FUNCTION public.demo_people() FROM PUBLIC;
+
+REVOKE ALL ON FUNCTION public.emptied(value jsonb) FROM PUBLIC;
+
+REVOKE ALL ON FUNCTION public.empty_files(ids text[]) FROM PUBLIC;
 
 REVOKE ALL ON FUNCTION public.end_sessions_elsewhere(person uuid) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.end_sessions_elsewhere(person uuid) TO dahlia_app;
@@ -3726,13 +4042,25 @@ GRANT ALL ON FUNCTION public.enqueue_due_work(at timestamp with time zone) TO da
 REVOKE ALL ON FUNCTION public.enqueue_job(task text, payload jsonb, job_key text, run_at timestamp with time zone) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.enqueue_job(task text, payload jsonb, job_key text, run_at timestamp with time zone) TO dahlia_app;
 
+REVOKE ALL ON FUNCTION public.erase_business(today date) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.erase_business(today date) TO dahlia_app;
+
 REVOKE ALL ON FUNCTION public.everything_matching(first text, second text, third text, whole text, beginning text, brief boolean, digits text, amount bigint, most integer) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.everything_matching(first text, second text, third text, whole text, beginning text, brief boolean, digits text, amount bigint, most integer) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.forget_customer(person uuid, word text, at timestamp with time zone) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.forget_customer(person uuid, word text, at timestamp with time zone) TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.forget_done_jobs() FROM PUBLIC;
 GRANT ALL ON FUNCTION public.forget_done_jobs() TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.forget_nobodys_steps() FROM PUBLIC;
+
+REVOKE ALL ON FUNCTION public.forget_old(checkouts timestamp with time zone, mails timestamp with time zone, deliveries timestamp with time zone, pictures timestamp with time zone, word text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.forget_old(checkouts timestamp with time zone, mails timestamp with time zone, deliveries timestamp with time zone, pictures timestamp with time zone, word text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.forget_papers(person uuid, before date, word text, at timestamp with time zone) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.forget_papers(person uuid, before date, word text, at timestamp with time zone) TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.forget_steps(address text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.forget_steps(address text) TO dahlia_app;
@@ -3844,6 +4172,10 @@ GRANT ALL ON FUNCTION public.use_passkey(credential text, counted bigint, at tim
 
 REVOKE ALL ON FUNCTION public.waiting_jobs() FROM PUBLIC;
 GRANT ALL ON FUNCTION public.waiting_jobs() TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.without_payer(printed jsonb, word text) FROM PUBLIC;
+
+REVOKE ALL ON FUNCTION public.without_words(kind text, details jsonb) FROM PUBLIC;
 
 REVOKE ALL ON FUNCTION public.work_due(at timestamp with time zone) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.work_due(at timestamp with time zone) TO dahlia_app;

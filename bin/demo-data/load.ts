@@ -72,6 +72,7 @@ const [ada, bram] = PEOPLE.slice(0, 2).map(
     extra: [],
     provedSeconds: 0,
     lacksStep: false,
+    closed: false,
   }),
 );
 if (!ada || !bram) throw new Error('The demo needs two people');

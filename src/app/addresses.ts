@@ -7,6 +7,7 @@ const HANDLED: readonly RegExp[] = [
   /^\/i\/[^/]+\/(back|invoice\.pdf|invoice\.xml|pay-code|(files|receipts)\/[^/]+)$/,
   /^\/o\/[^/]+\/(back|logo|receipt)$/,
   /^\/c\/[^/]+\/(logo|picture)$/,
+  /^\/m\/[^/]+\/data$/,
   /^\/v\/[^/]+\/voucher\.pdf$/,
   /^\/proof\/([^/]+\/(mail|pdf|pay-code)|hosted\/[^/]+|offer\/[^/]+\/mail)$/,
 ];

@@ -214,8 +214,8 @@ export const signedHook =
   };
 
 const keptAs = (name: string, type: string): Record<string, string> => ({
-  'content-type': `${type}; charset=utf-8`,
-  'content-disposition': `attachment; filename="${name}"`,
+  'content-type': type.startsWith('text/') || type === 'application/json' ? `${type}; charset=utf-8` : type,
+  'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
   'cache-control': 'private, no-store',
   'x-content-type-options': 'nosniff',
 });
@@ -225,14 +225,14 @@ export const textAnswer = (name: string, type: string, text: string): NextRespon
   new NextResponse(text, { headers: keptAs(name, type) });
 
 /** The same, part by part as they come: what is read is never held whole, and stops where nobody reads on. */
-export function streamAnswer(name: string, type: string, parts: AsyncIterable<string>): NextResponse {
+export function streamAnswer(name: string, type: string, parts: AsyncIterable<string | Uint8Array>): NextResponse {
   const reading = parts[Symbol.asyncIterator]();
   const encoder = new TextEncoder();
   const body = new ReadableStream<Uint8Array>({
     pull: async (controller) => {
       const { done, value } = await reading.next();
       if (done) controller.close();
-      else controller.enqueue(encoder.encode(value));
+      else controller.enqueue(typeof value === 'string' ? encoder.encode(value) : value);
     },
     cancel: async () => {
       await reading.return?.();

@@ -24,7 +24,7 @@ export const customerById = async (db: Db, id: string): Promise<Customer | null>
 export const lockedCustomer = (tx: Tx, id: string): Promise<Customer | null> =>
   maybeOne(
     tx,
-    sql`select ${COLUMNS} from customers where business_id = ${tx.businessId} and id = ${id} and merged_into is null for update`,
+    sql`select ${COLUMNS} from customers where business_id = ${tx.businessId} and id = ${id} and merged_into is null and erased_at is null for update`,
   );
 
 /** The customer with this e-mail address, the one on file for longest; null where there is none. */
@@ -60,7 +60,7 @@ export const customersFound = (db: Db, words: string): Promise<Customer[]> =>
   many(
     db,
     sql`select ${COLUMNS} from customers
-        where business_id = ${db.businessId} and merged_into is null ${words.trim() ? foundBy(words) : NONE}
+        where business_id = ${db.businessId} and merged_into is null and erased_at is null ${words.trim() ? foundBy(words) : NONE}
         order by starts_with(lower(name), ${words.toLowerCase()}) desc, lower(name), id limit 8`,
   );
 
@@ -71,7 +71,7 @@ export function customerPage(
   limit: number,
   after: CustomerCursor | null,
 ): Statement {
-  return sql`select ${COLUMNS} from customers where business_id = ${businessId} and merged_into is null
+  return sql`select ${COLUMNS} from customers where business_id = ${businessId} and merged_into is null and erased_at is null
       ${asked.words.trim() ? foundBy(asked.words) : NONE}
       ${asked.group ? sql`and groups @> array[${asked.group}]` : NONE}
       ${after ? sql`and (lower(name), id) > (${after.key}, ${after.id}::uuid)` : NONE}
@@ -129,7 +129,7 @@ export const updateCustomer = (tx: Tx, customer: Customer): Promise<number> =>
             written(customer).map(([column, value]) => sql`${column} = ${value}`),
             COMMA,
           )}
-        where business_id = ${tx.businessId} and id = ${customer.id} and merged_into is null`,
+        where business_id = ${tx.businessId} and id = ${customer.id} and merged_into is null and erased_at is null`,
   );
 
 /** Adds many at once, in one statement. */
@@ -210,7 +210,7 @@ export const customerGroups = (db: Db): Promise<{ name: string; count: number }[
 export async function customerCount(db: Db): Promise<number> {
   const row = await one<{ count: number }>(
     db,
-    sql`select count(*)::int as count from customers where business_id = ${db.businessId} and merged_into is null`,
+    sql`select count(*)::int as count from customers where business_id = ${db.businessId} and merged_into is null and erased_at is null`,
   );
   return row.count;
 }

@@ -13,6 +13,8 @@ export type Actor = {
   readonly provedSeconds: number;
   /** Whether the business asks for a second step and they have none. */
   readonly lacksStep: boolean;
+  /** Whether the business is closed: what is there can be looked at, and nothing more is written. */
+  readonly closed: boolean;
 };
 
 export type SignInCandidate = {
@@ -49,7 +51,7 @@ export const sessionHolder = (
   maybeOne(
     db,
     sql`select person_id as "personId", business_id as "businessId", name, role, extra, unused_seconds as "unusedSeconds",
-          proved_seconds as "provedSeconds", lacks_step as "lacksStep"
+          proved_seconds as "provedSeconds", lacks_step as "lacksStep", closed
         from session_holder(${begins}, ${hash}, ${at}, make_interval(secs => ${idleSeconds}))`,
   );
 
@@ -235,6 +237,13 @@ export const ownersOf = (db: Db): Promise<{ id: string; name: string; email: str
   many(
     db,
     sql`select id, name, email from people where business_id = ${db.businessId} and role = 'owner' and left_at is null order by name, id`,
+  );
+
+/** Everybody who works here. */
+export const everybodyHere = (db: Db): Promise<{ id: string; name: string; email: string }[]> =>
+  many(
+    db,
+    sql`select id, name, email from people where business_id = ${db.businessId} and left_at is null order by name, id`,
   );
 
 /** Everybody who works here, or did. */

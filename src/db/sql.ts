@@ -65,6 +65,12 @@ export function most(count: number): Statement {
   return statement([String(count)], []);
 }
 
+/** A name of a table or a column that came from the catalog. @throws Error for what no name of ours looks like */
+export function identifier(name: string): Statement {
+  if (!/^[a-z_][a-z_0-9]*$/.test(name)) throw new Error(`Not a name: ${name}`);
+  return statement([`"${name}"`], []);
+}
+
 /** No SQL at all, where a piece is left out. */
 export const NONE = sql``;
 

@@ -112,6 +112,11 @@ export function DeskFrame({
               { words: 'People', path: '/settings/people', also: 'invite rights roles' },
               { words: 'Who stands behind it', path: '/settings/identity', also: 'identity document payouts' },
               { words: 'The log', path: '/settings/log' },
+              {
+                words: 'What is kept, taken along, closed',
+                path: '/settings/data',
+                also: 'data export privacy retention erase close the business',
+              },
             ]
           : []),
       ].map(({ path, ...place }) => ({ ...place, group: 'Go to' as const, do: open(path) })),

@@ -155,6 +155,7 @@ export async function foundHouse(name = 'Sallow Joinery', passwordHash = 'none',
     extra: [],
     provedSeconds: 0,
     lacksStep: false,
+    closed: false,
   });
   const people = {
     owner: person('owner'),

@@ -1,9 +1,13 @@
 import type { ReactNode } from 'react';
 import { pageActor } from '@/app/session';
 import { deskSetting } from '@/app/setting';
+import type { CalendarDate } from '@/core/dates/calendar-date';
+import { shortDate } from '@/core/dates/date-text';
+import { dateInZone } from '@/core/dates/zone';
 import { mayDo } from '@/core/person/rights';
 import { hearingSince } from '@/flows/house/changes';
 import { myOtherDesks } from '@/flows/house/desks';
+import { closedSince } from '@/flows/keeping/closing';
 import { businessToday } from '@/flows/payment/payment-list';
 import { DeskFrame } from '@/ui/desk-frame';
 import { AtDeskProvider } from '@/ui/kit/at-desk';
@@ -12,6 +16,8 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
   const since = hearingSince();
   const actor = await pageActor();
   const { business } = await businessToday(actor);
+  const closed = actor.closed ? await closedSince(actor) : null;
+  const day = (on: CalendarDate) => shortDate(on, business.locale, { year: true });
   return (
     <AtDeskProvider value={{ personId: actor.personId, locale: business.locale, currency: business.currency }}>
       <DeskFrame
@@ -28,6 +34,12 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         since={since}
         desks={await myOtherDesks(actor)}
       >
+        {closed ? (
+          <p role="status" className="mx-auto mt-4 max-w-[1180px] bg-ochre-tint px-4 py-2">
+            This business was closed on {day(dateInZone(closed.closedAt, business.zone))}. Everything can be looked at
+            until it is erased on {day(closed.eraseOn)}; nothing more is written.
+          </p>
+        ) : null}
         {children}
       </DeskFrame>
     </AtDeskProvider>

@@ -1,3 +1,4 @@
+import type { KeepingRule } from '../keeping/keeping';
 import { moneyText, plainSum } from '../money/money-text';
 import { DISPUTE_RULE_WORDS, disputeRuleOf, type PayoutPolicy, whenWords } from '../payout/policy';
 import type { ChargingPolicy } from '../plan/dunning';
@@ -36,6 +37,15 @@ export const accessSettings = (
   shown([
     ['A second step when signing in is asked of everybody', yesNo(stepRequired)],
     ['Asked again before giving back more than', moneyText({ minor: aboveMinor, currency }, locale)],
+  ]);
+
+/** How long things are kept. */
+export const keepingSettings = (rule: KeepingRule): Shown =>
+  shown([
+    ['Papers are kept for years', String(rule.paperYears)],
+    ['Checkouts not paid are kept for days', String(rule.checkoutDays)],
+    ['What mails said is kept for months', String(rule.mailMonths)],
+    ['What programs were told is kept for days', String(rule.programDays)],
   ]);
 
 /** What of a profile decides where money goes and how it is counted. */

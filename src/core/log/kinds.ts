@@ -33,6 +33,11 @@ export const LOG_WORDS = {
   'access-rules': 'changed how people sign in',
   identity: 'showed who stands behind the business',
   hooks: 'changed which programs are told',
+  keeping: 'changed how long things are kept',
+  exported: 'took data along',
+  'customer-erased': 'erased a customer',
+  closed: 'closed the business',
+  reopened: 'opened the business again',
   'identity-seen': 'looked at a picture of a document',
 } as const;
 

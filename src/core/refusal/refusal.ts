@@ -122,6 +122,11 @@ export type RefusalCode =
   | 'step-unconfirmed'
   | 'step-needed'
   | 'step-own-first'
+  | 'still-open'
+  | 'keeping-wrong'
+  | 'take-along-first'
+  | 'name-differs'
+  | 'business-closed'
   | 'prove-again'
   | 'code-wrong'
   | 'recovery-wrong'
@@ -267,6 +272,12 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'step-unconfirmed':
     'Confirm your e-mail address first: a second step belongs to an address that is known to be yours.',
   'step-needed': 'This business asks everybody for a second step. Add another one before you take this one away.',
+  'still-open': 'Something is still open. Deal with it first; then try again.',
+  'keeping-wrong': 'One of these times cannot hold. Look at the marked place.',
+  'take-along-first': 'Take everything along first: it must be no more than thirty days old.',
+  'name-differs': 'This is not the name of the business. Type it as it stands above.',
+  'business-closed':
+    'This business is closed: everything can be looked at and taken along, and nothing more is written.',
   'step-own-first': 'Set up a second step of your own first; then ask everybody for one.',
   'prove-again': 'Show once more that it is you; then it is done.',
   'code-wrong': 'This code is not right, or was used already. Wait for the next one and type that.',

@@ -1,4 +1,5 @@
 import type { Words } from './en';
+import { keepingDe } from './keeping/de';
 import { offerDe } from './offer/de';
 import { planDe } from './plan/de';
 import { troubleDe } from './trouble/de';
@@ -250,5 +251,6 @@ export const de: Words = {
   offer: offerDe,
   plan: planDe,
   voucher: voucherDe,
+  keeping: keepingDe,
   troubles: troubleDe,
 };

@@ -1,5 +1,6 @@
 import type { Unit } from '../item/item';
 import { REFUSAL_WORDS } from '../payment/outcome';
+import { keepingEn } from './keeping/en';
 import { offerEn } from './offer/en';
 import { planEn } from './plan/en';
 import { troubleEn } from './trouble/en';
@@ -225,6 +226,7 @@ export const en = {
   offer: offerEn,
   plan: planEn,
   voucher: voucherEn,
+  keeping: keepingEn,
   troubles: troubleEn,
 };
 

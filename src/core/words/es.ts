@@ -1,4 +1,5 @@
 import type { Words } from './en';
+import { keepingEs } from './keeping/es';
 import { offerEs } from './offer/es';
 import { planEs } from './plan/es';
 import { troubleEs } from './trouble/es';
@@ -238,5 +239,6 @@ export const es: Words = {
   offer: offerEs,
   plan: planEs,
   voucher: voucherEs,
+  keeping: keepingEs,
   troubles: troubleEs,
 };

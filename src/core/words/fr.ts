@@ -1,4 +1,5 @@
 import type { Words } from './en';
+import { keepingFr } from './keeping/fr';
 import { offerFr } from './offer/fr';
 import { planFr } from './plan/fr';
 import { troubleFr } from './trouble/fr';
@@ -243,5 +244,6 @@ export const fr: Words = {
   offer: offerFr,
   plan: planFr,
   voucher: voucherFr,
+  keeping: keepingFr,
   troubles: troubleFr,
 };

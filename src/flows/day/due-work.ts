@@ -6,6 +6,7 @@ import { type Context, overAll, worker } from '@/flows/door/operation';
 import { makeDueRecurring } from '@/flows/invoice/recurring';
 import { remindDue } from '@/flows/invoice/remind';
 import { sendScheduled } from '@/flows/invoice/timed-sending';
+import { forgetWhatIsOver } from '@/flows/keeping/forget-over';
 import { payOutDue } from '@/flows/payout/pay-out-due';
 import { askForCards } from '@/flows/plan/ask-for-cards';
 import { lapse } from '@/flows/plan/lapse';
@@ -26,7 +27,11 @@ const WORK: Readonly<Record<Concern, (ctx: Context) => Promise<unknown>>> = {
   lapses: lapse,
   parts: remindOfParts,
   cards: askForCards,
-  closing: closeDays,
+  // When a day is over, what is over with it is forgotten.
+  closing: async (ctx) => {
+    await closeDays(ctx);
+    await forgetWhatIsOver(ctx);
+  },
   vouchers: lookAfterVouchers,
   payouts: async (ctx) => {
     await payOutDue(ctx);

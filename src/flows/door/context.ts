@@ -31,16 +31,24 @@ export class Context {
   readonly #by: By;
   readonly #actor: Actor | null;
   readonly #tells: boolean;
+  readonly #locked: boolean;
 
   constructor(
     readonly businessId: string,
     by: By | Actor,
     readonly now: Date,
     tells: boolean,
+    locked = false,
   ) {
     this.#by = { name: by.name, personId: by.personId, provedSeconds: by.provedSeconds };
     this.#actor = 'role' in by ? by : null;
     this.#tells = tells;
+    this.#locked = locked;
+  }
+
+  /** @throws Refusal `business-closed` for somebody at a desk that is closed */
+  #mayWrite(): void {
+    if (this.#locked) throw new Refusal('business-closed');
   }
 
   get name(): string {
@@ -63,17 +71,25 @@ export class Context {
   }
 
   /** One transaction, written as if it were alone. */
-  write<T>(work: (tx: Writing) => Promise<T>): Promise<T> {
+  async write<T>(work: (tx: Writing) => Promise<T>): Promise<T> {
+    this.#mayWrite();
+    return this.keep(work);
+  }
+
+  /** The same for what looking at something brings along, also where the business is closed: a paper that is made once and kept. */
+  keep<T>(work: (tx: Writing) => Promise<T>): Promise<T> {
     return inBusiness(this, (tx) => work({ ...tx, ...this.#by }), this.#tells);
   }
 
   /** The same, one after the other within the business: for numbers and sums at which all would meet. */
-  turn<T>(work: (tx: Writing) => Promise<T>): Promise<T> {
+  async turn<T>(work: (tx: Writing) => Promise<T>): Promise<T> {
+    this.#mayWrite();
     return inBusinessInTurn(this, (tx) => work({ ...tx, ...this.#by }), this.#tells);
   }
 
   /** A turn that writes hundreds of rows at once; what it decides on, it must hold by row locks. */
-  sets<T>(work: (tx: Writing) => Promise<T>): Promise<T> {
+  async sets<T>(work: (tx: Writing) => Promise<T>): Promise<T> {
+    this.#mayWrite();
     return inBusinessBySets(this, (tx) => work({ ...tx, ...this.#by }), this.#tells);
   }
 
@@ -88,11 +104,11 @@ export class Context {
   }
 
   at(now: Date): Context {
-    return new Context(this.businessId, this.#actor ?? this.#by, now, this.#tells);
+    return new Context(this.businessId, this.#actor ?? this.#by, now, this.#tells, this.#locked);
   }
 
   /** The same, in the name of somebody else: of the customer whose link it is. */
   named(name: string): Context {
-    return new Context(this.businessId, { name, personId: '' }, this.now, this.#tells);
+    return new Context(this.businessId, { name, personId: '' }, this.now, this.#tells, this.#locked);
   }
 }

@@ -90,12 +90,12 @@ const tables = () =>
   );
 
 /** All that is written down of theirs, as one sign for each table. */
-async function fingerprint(): Promise<unknown> {
+async function fingerprint(house = theirs): Promise<unknown> {
   const each = (await tables()).map(
     ({ name }) =>
       `select '${name}' as name, md5(string_agg(one::text, ' ' order by one::text)) as rows from ${name} one where business_id = $1`,
   );
-  return asSuperuser(workshop.admin, each.join(' union all '), [theirs.business.id]);
+  return asSuperuser(workshop.admin, each.join(' union all '), [house.business.id]);
 }
 
 const nothing = Array.from({ length: 4 }, () => () => undefined);
@@ -157,6 +157,30 @@ describe.each(ROLES)('as %s', (role) => {
   });
 });
 
+test('in a business that is closed nothing more is written at the desk, and everything can be looked at', async () => {
+  const closed = { ...mine.owner, closed: true };
+  const before = await fingerprint(mine);
+  const open: string[] = [];
+  let refused = 0;
+  for (const { name, needs, call } of entered('desk')) {
+    const { bare, whenClosed } = needs.entry;
+    if (whenClosed) open.push(name.split(' ')[1] ?? '');
+    if (bare || whenClosed) continue;
+    const code = await refusalOf(call(closed, ...nothing));
+    if (needs.transactions === 'write' || needs.transactions === 'turn') expect(code, name).toBe('business-closed');
+    if (needs.transactions === 'read') expect(code, name).not.toBe('business-closed');
+    if (code === 'business-closed') refused++;
+  }
+  // What is taken along is noted, and nothing else.
+  expect(await fingerprint(mine)).toEqual(
+    expect.arrayContaining(
+      (before as { name: string }[]).filter((table) => !JSON.stringify(table).includes('log_entries')),
+    ),
+  );
+  expect(refused).toBeGreaterThan(80);
+  expect(open.sort()).toEqual(['customerArchive', 'reopenBusiness', 'takeAlong']);
+});
+
 test('who has yet to set up the second step that is asked of them does nothing else, and what cannot be taken back asks again', async () => {
   const bare = { ...mine.owner, lacksStep: true };
   const stale = { ...mine.owner, provedSeconds: 301 };
@@ -173,22 +197,27 @@ test('who has yet to set up the second step that is asked of them does nothing e
     'askNewAddress',
     'changeHook',
     'changeSecret',
+    'closeBusiness',
     'confirmAccount',
     'dropPasskey',
+    'eraseCustomer',
     'giveAccount',
     'invite',
     'keepAccessRules',
     'keepPasskey',
     'leaveAccount',
     'makeTransferFile',
+    'mayTakeAlong',
     'newApp',
     'newPasskey',
     'newRecoveryCodes',
     'removeApp',
     'removeHook',
     'removePerson',
+    'reopenBusiness',
     'sendIdentity',
     'setRights',
+    'takeAlong',
   ]);
   expect(
     entered('desk')

@@ -113,6 +113,15 @@ export const CALENDAR_LINK: Link<number> = {
   },
 };
 
+/** What is kept of customers: by whatever link of the business they have. */
+export const KEPT_LINK: Link<null> = {
+  kind: 'what is kept',
+  open: async (token, now) => {
+    const signed = unsealed<{ b: string }>('own-page', token) ?? unsealed<{ b: string }>('voucher', token);
+    return signed ? { businessId: signed.b, opened: null } : ANY_LINK.open(token, now);
+  },
+};
+
 /** A file by a signed address that lapses: `BUSINESS.FILE.UNTIL.SIGNATURE`, `UNTIL` in seconds; it opens the file's id. */
 export const SERVED_LINK: Link<string> = {
   kind: 'served file',

@@ -15,7 +15,13 @@ export type Transactions = 'read' | 'write' | 'turn' | 'several';
 
 /** Who may enter, and with what: a right at the desk, a link, the worker for one business, anybody, or the house itself. */
 export type Entry =
-  | { readonly by: 'desk'; readonly right: Right; readonly again: boolean; readonly bare: boolean }
+  | {
+      readonly by: 'desk';
+      readonly right: Right;
+      readonly again: boolean;
+      readonly bare: boolean;
+      readonly whenClosed: boolean;
+    }
   | { readonly by: 'link'; readonly link: string }
   | { readonly by: 'worker' }
   | { readonly by: 'anybody' }
@@ -78,6 +84,8 @@ type Asked = Told & {
   readonly again?: boolean;
   /** Whether it stands open to somebody who has yet to set up the second step that their business asks for. */
   readonly bare?: boolean;
+  /** Whether it may write where the business is closed. */
+  readonly whenClosed?: boolean;
 };
 
 /**
@@ -85,15 +93,17 @@ type Asked = Told & {
  *
  * @throws Refusal `not-allowed`, `step-first`, `prove-again`, in this order and before anything else
  */
-export const desk = (right: Right, { again = false, bare = false, ...told }: Asked = {}) =>
+export const desk = (right: Right, { again = false, bare = false, whenClosed = false, ...told }: Asked = {}) =>
   forms<[actor: Actor], []>(
-    { by: 'desk', right, again, bare },
+    { by: 'desk', right, again, bare, whenClosed },
     told,
     async (actor) => {
       if (!mayDo(actor, right)) throw new Refusal('not-allowed');
       if (actor.lacksStep && !bare) throw new Refusal('step-first');
       if (again) requireProved(actor);
-      return [new Context(actor.businessId, actor, await clockNow(), told.tells ?? true)];
+      // Somebody's own way in is theirs, also where the business is closed.
+      const locked = actor.closed && !bare && !whenClosed;
+      return [new Context(actor.businessId, actor, await clockNow(), told.tells ?? true, locked)];
     },
     1,
   );

@@ -98,7 +98,7 @@ async function kept(
   const before = await ctx.read((db) => documentOf(db, kind, subjectId, version));
   if (before) return before.bytes;
   const bytes = await make();
-  return ctx.write(async (tx) => {
+  return ctx.keep(async (tx) => {
     await insertDocument(tx, kind, subjectId, version, bytes);
     // Two at once: the first one stays, and both hand out that one.
     return found(await documentOf(tx, kind, subjectId, version)).bytes;

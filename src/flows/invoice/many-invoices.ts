@@ -13,6 +13,7 @@ import { zipOf } from '@/documents/zip';
 import { each, type ManyResult } from '@/flows/door/many';
 import { desk } from '@/flows/door/operation';
 import { type File, picturesOf } from '@/flows/file/kept-files';
+import { noteExport } from '@/flows/log/log';
 import { cancelInvoice } from './cancel-invoice';
 import { remindTogether } from './remind';
 
@@ -58,6 +59,7 @@ const HEADINGS = [
 export const exportMany = desk('see').run(
   async (ctx, ids: readonly string[], form: 'csv' | 'ubl' | 'pdf'): Promise<File> => {
     const invoices = await ctx.read((db) => sentOf(db, ids));
+    await ctx.keep((tx) => noteExport(tx, `Invoices, ${invoices.length}`, ''));
     if (form === 'ubl') {
       const files: { name: string; bytes: Buffer }[] = [];
       const leftOut: string[] = [];

@@ -23,6 +23,7 @@ const CALLED: Partial<Record<LogKind, string>> = {
   rights: 'who may what',
   'access-rules': 'how people sign in',
   hooks: 'which programs are told',
+  keeping: 'how long things are kept',
   joined: 'who works here',
   left: 'who works here',
 };
@@ -57,6 +58,10 @@ export const noteChange = (tx: Writing, kind: LogKind, changes: readonly Changed
     changes,
   });
 
+/** Notes that data was taken along. @param of whose it is, by the id; empty for what is of no one of them */
+export const noteExport = (tx: Writing, what: string, of: string): Promise<number> =>
+  noteChange(tx, 'exported', [{ what, from: '', to: of || 'taken along' }]);
+
 /** Notes something of signing in. @param address from where, as the network has it */
 export const noteAccess = (
   tx: Writing,
@@ -86,6 +91,7 @@ const PART = 2000;
 /** All that is asked of the log as CSV, part by part. */
 export const logFile = desk('people').run(async (ctx, words: string): Promise<AsyncIterable<string>> => {
   const { zone } = await ctx.read(businessById);
+  await ctx.keep((tx) => noteExport(tx, 'The log', ''));
   async function* parts(): AsyncIterable<string> {
     yield logCsvHead();
     for (let after: { at: Date; id: string } | null = null; ; ) {

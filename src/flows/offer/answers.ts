@@ -6,6 +6,7 @@ import { type AnsweredRow, answeredOrders } from '@/db/orders';
 import { csvText, momentCell, sumCell } from '@/documents/csv/write';
 import { desk } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
+import { noteExport } from '@/flows/log/log';
 
 const SHOWN = 300;
 const MOST_EXPORTED = 100_000;
@@ -44,10 +45,12 @@ export const offerAnswers = desk('see').read(async (db, offerId: string): Promis
 });
 
 /** The same as CSV, with what was bought and all that packing needs. @throws Refusal `not-found` */
-export const offerAnswersCsv = desk('see').read(async (db, offerId: string): Promise<string> => {
-  found(await offerById(db, offerId));
-  const { zone } = await businessById(db);
-  const orders = await answeredOrders(db, offerId, MOST_EXPORTED);
+export const offerAnswersCsv = desk('see').run(async (ctx, offerId: string): Promise<string> => {
+  const { zone, orders } = await ctx.read(async (db) => {
+    found(await offerById(db, offerId));
+    return { zone: (await businessById(db)).zone, orders: await answeredOrders(db, offerId, MOST_EXPORTED) };
+  });
+  await ctx.keep((tx) => noteExport(tx, 'Answers of payers', ''));
   const { questions, cells } = answerTable(orders.map(({ printed }) => printed));
   return csvText(
     [

@@ -10,6 +10,7 @@ import { type CardOnFile, cardsOf } from '@/db/cards';
 import { chargesAhead, retriedSums } from '@/db/charges';
 import { customerById, updateCustomer } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
+import { erasedAt } from '@/db/keeping';
 import { countAttempt } from '@/db/limits';
 import { plansOfCustomer } from '@/db/plans';
 import { receiptsOfCustomer } from '@/db/receipts';
@@ -91,6 +92,7 @@ const NOTHING = {
 export const ownPage = orNull(
   byLink(OWN_PAGE_LINK).read(async (db, { customerId, over }): Promise<OwnPage> => {
     const business = await businessById(db);
+    if (await erasedAt(db, customerId)) throw new Refusal('not-found');
     const customer = found(await customerById(db, customerId));
     const locale = localeOf(business, customer);
     const head = {
@@ -174,6 +176,7 @@ export type OwnAction = NewCard & {
 export const doOnOwnPage = byLink(OWN_PAGE_LINK).run(
   async (given, { customerId, over }: OwnPageOpened, asked: OwnAction, address: string): Promise<void> => {
     if (over) throw new Refusal('link-over');
+    if (await given.read((db) => erasedAt(db, customerId))) throw new Refusal('not-found');
     const customer = found(await given.read((db) => customerById(db, customerId)));
     const ctx = given.named(customer.name);
     switch (asked.action) {

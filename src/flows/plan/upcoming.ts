@@ -10,6 +10,7 @@ import { livingMembers, planMovements } from '@/db/plans';
 import type { Db } from '@/db/pool';
 import { csvText, sumCell } from '@/documents/csv/write';
 import { desk } from '@/flows/door/operation';
+import { noteExport } from '@/flows/log/log';
 import { services } from '@/outside/services';
 import { chargeDays, chargesByDate, daysBeyond, withEnd } from './beyond';
 import { feedSecret } from './calendar-feed';
@@ -79,9 +80,13 @@ export const upcomingSetting = desk('see').run(
 );
 
 /** The charges as CSV, for other books; without a last day those of the coming year, and beyond it what is written down. */
-export const upcomingCsv = desk('see').read(async (db, words: UpcomingWords): Promise<string> => {
-  const business = await businessById(db);
-  const rows = await chargesByDate(db, business, await withEnd(db, business, askOf(words)), null, MOST_EXPORTED);
+export const upcomingCsv = desk('see').run(async (ctx, words: UpcomingWords): Promise<string> => {
+  const { business, rows } = await ctx.read(async (db) => {
+    const own = await businessById(db);
+    const asked = await withEnd(db, own, askOf(words));
+    return { business: own, rows: await chargesByDate(db, own, asked, null, MOST_EXPORTED) };
+  });
+  await ctx.keep((tx) => noteExport(tx, 'Upcoming charges', ''));
   return csvText(
     ['date', 'customer', 'plan', 'number', 'reference', 'amount', 'currency', 'state', 'carried over'],
     rows.map((row) => [

@@ -1,4 +1,5 @@
 /** Letters of Dahlia's own to who signs in: what they show by mail, and what happened to their way in. */
+import { isCalendarDate } from '@/core/dates/calendar-date';
 import { clockTime, longDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { CHECK_REASONS, KEPT_DAYS } from '@/core/identity/identity';
@@ -180,6 +181,24 @@ export const addressMovedMail = async ({ message }: Subject): Promise<Written> =
     button: { words: 'Sign in', link: `${services().publicUrl}/sign-in` },
     last: 'If this was not you, write to the owner of your business at once.',
   });
+
+/** The business was closed, or opened again. */
+export const businessClosedMail = async ({ message, business }: Subject): Promise<Written> => {
+  const { until } = message.details;
+  const day = until && isCalendarDate(until) ? longDate(until, business.locale) : '';
+  return ours({
+    subject: day ? 'Your business was closed' : 'Your business was opened again',
+    sum: day ? 'Closed' : 'Open again',
+    under: day ? `erased on ${day}` : '',
+    words: [
+      day
+        ? 'Until then everything can be looked at and taken along, and an owner can open it again. Then nothing of it is left.'
+        : 'Everything is as it was. Links, pages and buttons stay closed until somebody opens them.',
+    ],
+    button: { words: 'Look at it', link: `${services().publicUrl}/settings/data` },
+    last: 'If you do not know why, ask the owners of your business at once.',
+  });
+};
 
 /** A program has not been reached for three days. */
 export const hookFailingMail = async ({ message }: Subject): Promise<Written> =>

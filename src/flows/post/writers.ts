@@ -21,6 +21,7 @@ import { partnerPageMail, partnerStatementMail, payoutReturnedMail } from './pay
 import {
   addressLinkMail,
   addressMovedMail,
+  businessClosedMail,
   codesTriedMail,
   confirmMail,
   hookFailingMail,
@@ -103,6 +104,7 @@ export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
   'steps-lost': { mail: stepsLostMail },
   'address-link': { mail: addressLinkMail },
   'address-moved': { mail: addressMovedMail },
+  'business-closed': { mail: businessClosedMail },
   'hook-failing': { mail: hookFailingMail },
   identity: { mail: identityMail },
   invitation: { mail: invitationMail },

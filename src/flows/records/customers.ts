@@ -16,6 +16,7 @@ import {
   updateCustomer,
 } from '@/db/customers';
 import { type InvoiceRow, invoicesOfCustomer } from '@/db/invoice-lists';
+import { erasedAt } from '@/db/keeping';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
@@ -57,6 +58,8 @@ export type CustomerSheet = {
   readonly alike: readonly Customer[];
   readonly sums: Awaited<ReturnType<typeof customerSums>>;
   readonly invoices: readonly InvoiceRow[];
+  /** When they were erased; null for who was not. */
+  readonly erasedAt: Date | null;
 };
 
 /** A customer's sheet. @throws Refusal `not-found` */
@@ -67,6 +70,7 @@ export const customerSheet = desk('see').read(async (db, id: string): Promise<Cu
     alike: await customersAlike(db, customer),
     sums: await customerSums(db, id),
     invoices: await invoicesOfCustomer(db, id, 30),
+    erasedAt: await erasedAt(db, id),
   };
 });
 

@@ -2,6 +2,7 @@ import { type Customer, customerRows } from '@/db/customers';
 import { customersCsv } from '@/documents/csv/customers';
 import { customersVcard } from '@/documents/vcard/customers';
 import { desk } from '@/flows/door/operation';
+import { noteExport } from '@/flows/log/log';
 
 const PART = 5000;
 
@@ -18,6 +19,7 @@ export const exportCustomers = desk('see').run(
         after = { key: last.name.toLowerCase(), id: last.id };
       }
     });
+    await ctx.keep((tx) => noteExport(tx, 'All customers', ''));
     return { name: `customers.${form}`, text: form === 'csv' ? customersCsv(all) : customersVcard(all) };
   },
 );

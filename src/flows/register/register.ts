@@ -6,6 +6,7 @@ import type { Db } from '@/db/pool';
 import { countedSums, keptSums, type RegisterCursor, type RegisterRow, registerRows, type Span } from '@/db/register';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
+import { noteExport } from '@/flows/log/log';
 import { registerCsvHead, registerCsvRows, registerJsonRow } from './register-file';
 
 export type { RegisterCursor, RegisterRow, RegisterSum };
@@ -63,6 +64,7 @@ export const registerFile = desk('see').run(
     const business = await ctx.read((db) => businessById(db));
     const part = (after: RegisterCursor | null) =>
       ctx.read((db: Db) => registerRows(db, ask, spanOf(ask, business), PART, after));
+    await ctx.keep((tx) => noteExport(tx, 'The register of payments', ''));
     return form === 'csv' ? csvParts(part, business) : jsonParts(part, business);
   },
 );

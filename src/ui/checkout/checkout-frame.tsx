@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import type { Seller } from '@/core/invoice/printed';
 import { LANGUAGES, wordsOf } from '@/core/words/words';
 import { ContactLine } from '../contact-line';
+import { KeptLink } from '../keeping/kept-link';
 
 /** The same page in another language: its words change, and nothing else. */
 function inLanguage(asked: Readonly<Record<string, string | string[] | undefined>>, code: string): string {
@@ -18,6 +19,7 @@ export function CheckoutFrame({
   picture = null,
   languages,
   notice,
+  kept,
   children,
 }: {
   view: {
@@ -35,6 +37,8 @@ export function CheckoutFrame({
   /** What the page's address says beside the language, kept where another is chosen; false where there is only one. */
   languages: Readonly<Record<string, string | string[] | undefined>> | false;
   notice?: string;
+  /** The part of the page's address by which it is told what is kept; none where that is not said. */
+  kept?: string;
   children: ReactNode;
 }) {
   const { seller, locale } = view;
@@ -81,6 +85,7 @@ export function CheckoutFrame({
             <a className="underline decoration-edge underline-offset-3" href={`mailto:${seller.email}`}>
               {seller.email}
             </a>
+            {kept ? <KeptLink token={kept} words={words} /> : null}
           </footer>
         </div>
         {languages ? (

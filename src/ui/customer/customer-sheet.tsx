@@ -30,6 +30,7 @@ export function CustomerSheet({
   alike,
   home,
   locale,
+  erased,
   mayAsk,
   children,
 }: {
@@ -37,6 +38,8 @@ export function CustomerSheet({
   alike: readonly Customer[];
   home: string;
   locale: string;
+  /** When they were erased, written; empty for who was not. */
+  erased: string;
   mayAsk: boolean;
   children: ReactNode;
 }) {
@@ -104,20 +107,27 @@ export function CustomerSheet({
               ))}
             </div>
           ) : null}
-          <dl className="mt-4 grid gap-x-6 gap-y-3 sm:grid-cols-3">
-            <Fact label="E-mail">{[customer.email || 'none', ...customer.copies].join('\n')}</Fact>
-            <Fact label="Phone">{customer.phone || 'none'}</Fact>
-            <Fact label="Billing address">{address(customer.billing) || 'none'}</Fact>
-            {customer.delivery ? <Fact label="Delivery address">{address(customer.delivery)}</Fact> : null}
-            {customer.language || customer.currency ? (
-              <Fact label="Language and currency">
-                {[LANGUAGE[customer.language], customer.currency].filter(Boolean).join(', ')}
-              </Fact>
-            ) : null}
-            {customer.taxNumber ? <Fact label="Tax number">{customer.taxNumber}</Fact> : null}
-            {customer.groups.length > 0 ? <Fact label="Groups">{customer.groups.join(', ')}</Fact> : null}
-            {customer.note ? <Fact label="Private note">{customer.note}</Fact> : null}
-          </dl>
+          {erased ? (
+            <p className="mt-3 bg-ochre-tint px-3.5 py-2">
+              Erased on {erased}. What was sold stays in the books; papers that the law wants kept name them until their
+              time is over.
+            </p>
+          ) : (
+            <dl className="mt-4 grid gap-x-6 gap-y-3 sm:grid-cols-3">
+              <Fact label="E-mail">{[customer.email || 'none', ...customer.copies].join('\n')}</Fact>
+              <Fact label="Phone">{customer.phone || 'none'}</Fact>
+              <Fact label="Billing address">{address(customer.billing) || 'none'}</Fact>
+              {customer.delivery ? <Fact label="Delivery address">{address(customer.delivery)}</Fact> : null}
+              {customer.language || customer.currency ? (
+                <Fact label="Language and currency">
+                  {[LANGUAGE[customer.language], customer.currency].filter(Boolean).join(', ')}
+                </Fact>
+              ) : null}
+              {customer.taxNumber ? <Fact label="Tax number">{customer.taxNumber}</Fact> : null}
+              {customer.groups.length > 0 ? <Fact label="Groups">{customer.groups.join(', ')}</Fact> : null}
+              {customer.note ? <Fact label="Private note">{customer.note}</Fact> : null}
+            </dl>
+          )}
           <div className="mb-1 mt-6 flex items-baseline justify-between">
             <h2 className="title-section">Invoices</h2>
             <span className="flex gap-4">

@@ -7,6 +7,7 @@ import { transferFacts } from '@/core/words/invoice-wording';
 import { LANGUAGES, type Words, wordsOf } from '@/core/words/words';
 import { ContactLine } from '../contact-line';
 import { InvoiceLines, InvoiceSums, type PaidLine } from '../invoice/invoice-paper';
+import { KeptLink } from '../keeping/kept-link';
 import { Amount } from '../kit/amount';
 import { AskQuestion, DecideFile } from './ask-back';
 import type { PayOpen } from './card-pay';
@@ -354,6 +355,7 @@ export function PayerInvoice({
                 <a className="underline decoration-edge underline-offset-3" href={`mailto:${seller.email}`}>
                   {seller.email}
                 </a>
+                {token ? <KeptLink token={token} words={words} /> : null}
               </p>
             </div>
           </section>

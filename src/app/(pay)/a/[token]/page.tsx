@@ -52,6 +52,7 @@ export default async function AcceptPlanPage(props: Props) {
   );
   return (
     <CheckoutFrame
+      kept={token}
       logo={found.logo}
       languages={{}}
       view={{

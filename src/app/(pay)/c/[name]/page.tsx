@@ -78,6 +78,7 @@ export default async function CheckoutPage(props: Props) {
           : null;
   return (
     <CheckoutFrame
+      kept={found.called}
       view={found}
       logo={found.logo ? `/c/${found.called}/logo` : null}
       picture={found.picture ? `/c/${found.called}/picture` : null}

@@ -39,6 +39,7 @@ export default async function OwnPage({ params, searchParams }: Props) {
   const day = (on: string) => shortDate(on as CalendarDate, locale, { weekday: true, year: true });
   return (
     <CheckoutFrame
+      kept={token}
       logo={found.logo}
       languages={{}}
       view={{
@@ -181,6 +182,12 @@ export default async function OwnPage({ params, searchParams }: Props) {
                   }}
                 />
               </div>
+            </Part>
+            <Part title={all.keeping.yours}>
+              <p className="py-2 text-[14.5px] text-soft">{all.keeping.yoursText}</p>
+              <a className="btn inline-grid min-h-11 place-items-center" href={`/m/${token}/data`} download>
+                {all.keeping.takeAlong}
+              </a>
             </Part>
           </div>
         </div>

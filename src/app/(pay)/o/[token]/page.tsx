@@ -36,6 +36,7 @@ export default async function OrderPage({ params, searchParams }: Props) {
   if (order.state === 'pending')
     return (
       <CheckoutFrame
+        kept={token}
         logo={printed.logoId ? `/o/${token}/logo` : null}
         languages={false}
         view={{ ...printed, description: '', request: null }}
@@ -50,6 +51,7 @@ export default async function OrderPage({ params, searchParams }: Props) {
   if (order.state === 'refused')
     return (
       <CheckoutFrame
+        kept={token}
         logo={printed.logoId ? `/o/${token}/logo` : null}
         languages={false}
         view={{ ...printed, description: '', request: null }}
@@ -62,6 +64,7 @@ export default async function OrderPage({ params, searchParams }: Props) {
     );
   return (
     <CheckoutFrame
+      kept={token}
       logo={printed.logoId ? `/o/${token}/logo` : null}
       languages={false}
       view={{ ...printed, title: words.thankYou, description: '', request: null }}

@@ -29,6 +29,7 @@ export default async function LinkedVoucher({
   const why = trouble === 'voucher-over' ? words.over : trouble === 'voucher-blocked' ? words.blocked : words.usedUp;
   return (
     <CheckoutFrame
+      kept={token}
       logo={found.logo}
       languages={{}}
       view={{

@@ -2,19 +2,21 @@ import type { Metadata } from 'next';
 import { jsonRow } from '@/app/(desk)/ask/invoices/json-row';
 import { orGone } from '@/app/found';
 import { pageActor } from '@/app/session';
-import { shortDate } from '@/core/dates/date-text';
+import { longDate, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
 import { mayDo } from '@/core/person/rights';
 import { PLAN_STATE_WORDS, RUNNING_STATES } from '@/core/plan/state';
 import { AUTHORISED_WORDS } from '@/core/timeline/timeline';
 import { cardFieldsUrl } from '@/flows/invoice/payer-page';
+import { erasingView } from '@/flows/keeping/customer-data';
 import { businessToday } from '@/flows/payment/payment-list';
 import { customerPlans } from '@/flows/plan/own-page';
 import { customerSheet } from '@/flows/records/customers';
 import { giftYears } from '@/flows/records/gifts';
 import { CustomerCards } from '@/ui/customer/customer-cards';
 import { CustomerSheet } from '@/ui/customer/customer-sheet';
+import { CustomerData } from '@/ui/keeping/customer-data';
 import { Figure } from '@/ui/kit/amount';
 import { ListRowLink } from '@/ui/list/list-row';
 
@@ -29,6 +31,7 @@ export default async function CustomerPage({ params }: Props) {
   const gifts = await giftYears(actor, id);
   const { business, today } = await businessToday(actor);
   const plans = await customerPlans(actor, id);
+  const erasing = mayDo(actor, 'records') ? await erasingView(actor, id) : null;
   const { locale } = business;
   const day = (at: Date) => shortDate(dateInZone(at, business.zone), locale, { year: true });
   return (
@@ -38,7 +41,8 @@ export default async function CustomerPage({ params }: Props) {
       alike={sheet.alike}
       home={business.country}
       locale={locale}
-      mayAsk={mayDo(actor, 'records')}
+      erased={sheet.erasedAt ? day(sheet.erasedAt) : ''}
+      mayAsk={mayDo(actor, 'records') && !sheet.erasedAt}
     >
       {sheet.sums.map((sum) => (
         <p key={sum.currency} className="document flex flex-wrap gap-x-6">
@@ -82,26 +86,36 @@ export default async function CustomerPage({ params }: Props) {
           />
         ))}
       </ul>
-      <CustomerCards
-        customer={{ id, name: sheet.customer.name, email: sheet.customer.email, phone: sheet.customer.phone }}
-        cards={plans.cards}
-        plans={plans.plans.map((plan) => ({
-          id: plan.id,
-          name: plan.terms.name,
-          state: PLAN_STATE_WORDS[plan.state],
-          charges: plan.terms.pay === 'card' && RUNNING_STATES.some((state) => state === plan.state),
-        }))}
-        authorisations={plans.authorisations.map((one) => ({
-          id: one.id,
-          words: `${day(one.givenAt)}, ${AUTHORISED_WORDS[one.how]}`,
-          withdrawn: one.withdrawnAt ? day(one.withdrawnAt) : '',
-        }))}
-        ownPage={plans.ownPage}
-        fieldsUrl={cardFieldsUrl({ take: 'both' })}
-        pricesIncludeTax={business.pricesIncludeTax}
-        locale={locale}
-        mayAsk={mayDo(actor, 'take')}
-      />
+      {sheet.erasedAt ? null : (
+        <CustomerCards
+          customer={{ id, name: sheet.customer.name, email: sheet.customer.email, phone: sheet.customer.phone }}
+          cards={plans.cards}
+          plans={plans.plans.map((plan) => ({
+            id: plan.id,
+            name: plan.terms.name,
+            state: PLAN_STATE_WORDS[plan.state],
+            charges: plan.terms.pay === 'card' && RUNNING_STATES.some((state) => state === plan.state),
+          }))}
+          authorisations={plans.authorisations.map((one) => ({
+            id: one.id,
+            words: `${day(one.givenAt)}, ${AUTHORISED_WORDS[one.how]}`,
+            withdrawn: one.withdrawnAt ? day(one.withdrawnAt) : '',
+          }))}
+          ownPage={plans.ownPage}
+          fieldsUrl={cardFieldsUrl({ take: 'both' })}
+          pricesIncludeTax={business.pricesIncludeTax}
+          locale={locale}
+          mayAsk={mayDo(actor, 'take')}
+        />
+      )}
+      {erasing && !sheet.erasedAt ? (
+        <CustomerData
+          id={id}
+          name={sheet.customer.name}
+          open={erasing.open}
+          papersUntil={erasing.papersUntil ? longDate(erasing.papersUntil, locale) : ''}
+        />
+      ) : null}
     </CustomerSheet>
   );
 }
