@@ -42,7 +42,7 @@ export default async function KeptPage({ params, searchParams }: Props) {
           <thead className="sr-only sm:not-sr-only">
             <tr>
               {[words.what, words.why, words.howLong].map((heading) => (
-                <th key={heading} scope="col" className="label py-2 pr-6 font-normal">
+                <th key={heading} scope="col" className="py-2 pr-6 text-[13.5px] font-normal text-soft">
                   {heading}
                 </th>
               ))}
