@@ -657,6 +657,18 @@ begin
   return null;
 end $$;
 
+CREATE FUNCTION public.key_holder(begins text, hash bytea, at timestamp with time zone) RETURNS TABLE(business_id uuid, key_id uuid, name text, rights text[], person_id uuid, role text, extra text[], closed boolean, unused_seconds double precision)
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    select k.business_id, k.id, k.name, k.rights, k.person_id, p.role, p.extra, b.closed_at is not null,
+      extract(epoch from now() - k.used_at)::float8
+    from program_keys k
+    join people p on p.business_id = k.business_id and p.id = k.person_id
+    join businesses b on b.business_id = k.business_id
+    where k.business_id = business_of(begins) and k.secret_hash = hash and k.ended_at is null and k.good_until > at and p.left_at is null
+  $$;
+
 CREATE FUNCTION public.link_holder(token text) RETURNS TABLE(business_id uuid, invoice_id uuid)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
@@ -1761,7 +1773,7 @@ CREATE TABLE public.log_entries (
     changes jsonb DEFAULT '[]'::jsonb NOT NULL,
     noted_at timestamp with time zone NOT NULL,
     CONSTRAINT log_entries_changes_listed CHECK ((jsonb_typeof(changes) = 'array'::text)),
-    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'vouchers'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text, 'signed-up'::text, 'address-confirmed'::text, 'address-changed'::text, 'password-asked'::text, 'sessions-ended'::text, 'invited'::text, 'invitation-withdrawn'::text, 'joined'::text, 'rights'::text, 'left'::text, 'step-added'::text, 'step-removed'::text, 'recovery-codes'::text, 'recovery-used'::text, 'step-failed'::text, 'steps-lost'::text, 'steps-kept'::text, 'address-moved'::text, 'access-rules'::text, 'identity'::text, 'identity-seen'::text, 'hooks'::text, 'keeping'::text, 'exported'::text, 'customer-erased'::text, 'closed'::text, 'reopened'::text])))
+    CONSTRAINT log_entries_kind_known CHECK ((kind = ANY (ARRAY['profile'::text, 'taxes'::text, 'charging'::text, 'tariff'::text, 'partner'::text, 'payouts'::text, 'bank-account'::text, 'vouchers'::text, 'signed-in'::text, 'sign-in-failed'::text, 'signed-out'::text, 'password'::text, 'signed-up'::text, 'address-confirmed'::text, 'address-changed'::text, 'password-asked'::text, 'sessions-ended'::text, 'invited'::text, 'invitation-withdrawn'::text, 'joined'::text, 'rights'::text, 'left'::text, 'step-added'::text, 'step-removed'::text, 'recovery-codes'::text, 'recovery-used'::text, 'step-failed'::text, 'steps-lost'::text, 'steps-kept'::text, 'address-moved'::text, 'access-rules'::text, 'identity'::text, 'identity-seen'::text, 'hooks'::text, 'keeping'::text, 'exported'::text, 'customer-erased'::text, 'closed'::text, 'reopened'::text, 'keys'::text])))
 );
 
 CREATE TABLE public.mail_proofs (
@@ -2103,6 +2115,30 @@ CREATE TABLE public.plans (
     CONSTRAINT plans_kind_known CHECK ((kind = ANY (ARRAY['membership'::text, 'instalments'::text]))),
     CONSTRAINT plans_pay_known CHECK ((pay = ANY (ARRAY['card'::text, 'invoice'::text]))),
     CONSTRAINT plans_state_known CHECK ((state = ANY (ARRAY['draft'::text, 'waiting'::text, 'active'::text, 'paused'::text, 'finished'::text, 'cancelled'::text])))
+);
+
+CREATE TABLE public.program_answers (
+    business_id uuid NOT NULL,
+    key_id uuid NOT NULL,
+    request_key text NOT NULL,
+    fingerprint bytea NOT NULL,
+    status smallint,
+    body jsonb,
+    begun_at timestamp with time zone NOT NULL
+);
+
+CREATE TABLE public.program_keys (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    name text NOT NULL,
+    rights text[] NOT NULL,
+    secret_hash bytea NOT NULL,
+    person_id uuid NOT NULL,
+    made_at timestamp with time zone NOT NULL,
+    good_until timestamp with time zone NOT NULL,
+    ended_at timestamp with time zone,
+    used_at timestamp with time zone,
+    CONSTRAINT program_keys_named CHECK ((name <> ''::text))
 );
 
 CREATE TABLE public.questions (
@@ -2634,6 +2670,12 @@ ALTER TABLE ONLY public.people
 ALTER TABLE ONLY public.plans
     ADD CONSTRAINT plans_pkey PRIMARY KEY (business_id, id);
 
+ALTER TABLE ONLY public.program_answers
+    ADD CONSTRAINT program_answers_pkey PRIMARY KEY (business_id, key_id, request_key);
+
+ALTER TABLE ONLY public.program_keys
+    ADD CONSTRAINT program_keys_pkey PRIMARY KEY (business_id, id);
+
 ALTER TABLE ONLY public.questions
     ADD CONSTRAINT questions_pkey PRIMARY KEY (business_id, id);
 
@@ -3014,6 +3056,8 @@ CREATE INDEX plans_lapsing ON public.plans USING btree (lapses_on, business_id, 
 
 CREATE UNIQUE INDEX plans_link_unique ON public.plans USING btree (business_id, link_token);
 
+CREATE INDEX plans_newest ON public.plans USING btree (business_id, created_at DESC, id DESC);
+
 CREATE UNIQUE INDEX plans_number_unique ON public.plans USING btree (business_id, number);
 
 CREATE INDEX plans_of_customer ON public.plans USING btree (business_id, customer_id, id);
@@ -3023,6 +3067,10 @@ CREATE INDEX plans_of_invoice ON public.plans USING btree (business_id, invoice_
 CREATE UNIQUE INDEX plans_one_an_order ON public.plans USING btree (business_id, order_id) WHERE (order_id IS NOT NULL);
 
 CREATE INDEX plans_to_remind ON public.plans USING btree (remind_at, business_id, id) WHERE ((state = 'waiting'::text) AND (reminded_at IS NULL));
+
+CREATE INDEX program_answers_begun ON public.program_answers USING btree (business_id, begun_at);
+
+CREATE UNIQUE INDEX program_keys_secret ON public.program_keys USING btree (business_id, secret_hash);
 
 CREATE INDEX questions_of_invoice ON public.questions USING btree (business_id, invoice_id, asked_at);
 
@@ -3517,6 +3565,18 @@ ALTER TABLE ONLY public.plans
 ALTER TABLE ONLY public.plans
     ADD CONSTRAINT plans_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
 
+ALTER TABLE ONLY public.program_answers
+    ADD CONSTRAINT program_answers_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.program_answers
+    ADD CONSTRAINT program_answers_business_id_key_id_fkey FOREIGN KEY (business_id, key_id) REFERENCES public.program_keys(business_id, id);
+
+ALTER TABLE ONLY public.program_keys
+    ADD CONSTRAINT program_keys_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.program_keys
+    ADD CONSTRAINT program_keys_business_id_person_id_fkey FOREIGN KEY (business_id, person_id) REFERENCES public.people(business_id, id);
+
 ALTER TABLE ONLY public.questions
     ADD CONSTRAINT questions_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
@@ -3882,6 +3942,10 @@ CREATE POLICY own_business ON public.people TO dahlia_app USING ((business_id = 
 
 CREATE POLICY own_business ON public.plans TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
+CREATE POLICY own_business ON public.program_answers TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.program_keys TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
 CREATE POLICY own_business ON public.questions TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.rates TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
@@ -3945,6 +4009,10 @@ ALTER TABLE public.payouts ENABLE ROW LEVEL SECURITY;
 ALTER TABLE public.people ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.plans ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.program_answers ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.program_keys ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.questions ENABLE ROW LEVEL SECURITY;
 
@@ -4085,6 +4153,9 @@ REVOKE ALL ON FUNCTION public.keep_new_payment_sums() FROM PUBLIC;
 REVOKE ALL ON FUNCTION public.keep_payment_sums() FROM PUBLIC;
 
 REVOKE ALL ON FUNCTION public.keep_refund_sums() FROM PUBLIC;
+
+REVOKE ALL ON FUNCTION public.key_holder(begins text, hash bytea, at timestamp with time zone) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.key_holder(begins text, hash bytea, at timestamp with time zone) TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.link_holder(token text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.link_holder(token text) TO dahlia_app;
@@ -4297,6 +4368,10 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.payouts TO dahlia_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.people TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.plans TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.program_answers TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.program_keys TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.questions TO dahlia_app;
 

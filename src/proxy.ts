@@ -6,8 +6,8 @@ import { framingSites } from '@/flows/offer/button';
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 
-/** Signed by the processor instead: it has no origin. */
-const HOOKS = '/api/hooks/';
+/** Signed by the processor, or opened by a key: these have no origin, and no cookie of a person is looked at. */
+const WITHOUT_ORIGIN = /^\/(api\/hooks|v1)\//;
 
 function contentPolicy(nonce: string, ancestors: string): string {
   const cards = new URL(process.env.CARDS_URL ?? 'http://invalid').origin;
@@ -58,7 +58,7 @@ const refused = (code: string, words: string, status: number): NextResponse =>
 export async function proxy(request: NextRequest): Promise<NextResponse> {
   const path = request.nextUrl.pathname;
   if (isFinished(path)) return safe(NextResponse.next());
-  if (CHANGES.has(request.method) && !path.startsWith(HOOKS)) {
+  if (CHANGES.has(request.method) && !WITHOUT_ORIGIN.test(path)) {
     const own = new URL(process.env.PUBLIC_URL ?? 'http://invalid').origin;
     if (request.headers.get('origin') !== own) {
       const words = `Open Dahlia at ${own} and try again.`;

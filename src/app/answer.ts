@@ -45,6 +45,9 @@ const STATUS: Partial<Record<RefusalCode, number>> = {
   'too-slow': 503,
 };
 
+/** With which status a rule’s no is answered. */
+export const statusOf = (code: RefusalCode): number => STATUS[code] ?? 409;
+
 /** No input at all. */
 export class Nothing {}
 
@@ -99,20 +102,20 @@ const kept = (response: NextResponse): NextResponse => {
 
 const told = (body: object, status: number): NextResponse => kept(NextResponse.json(body, { status }));
 
-const isGivenUp = (error: unknown): boolean =>
+/** Whether the database gave it up: it took longer than a statement may. */
+export const isGivenUp = (error: unknown): boolean =>
   typeof error === 'object' && error !== null && 'code' in error && error.code === '57014';
 
 /** Turns whatever was thrown into an answer: a rule's no in words, the unknown as a reference that stands in the log. */
 export function troubleAnswer(error: unknown): NextResponse {
   if (error instanceof Refusal) {
     const { code, words, fields } = error;
-    return told({ ok: false, code, words, fields }, STATUS[code] ?? 409);
+    return told({ ok: false, code, words, fields }, statusOf(code));
   }
   if (error instanceof Malformed) {
     const words = error.fields[0]?.words ?? 'Something that was sent cannot be read.';
     return told({ ok: false, code: 'malformed', words, fields: error.fields }, 400);
   }
-  // The database gave it up: it took longer than a statement may.
   if (isGivenUp(error)) return troubleAnswer(new Refusal('too-slow'));
   const reference = randomBytes(4).toString('hex');
   log.error({ reference, ...errorTrace(error) }, 'a request failed');

@@ -31,6 +31,7 @@ const OTHERS: Readonly<Record<string, number>> = {
   '/api/hooks/cards': EVENT,
   '/api/hooks/mail': EVENT,
   '/api/identity/pictures': MOST_FILE_BYTES,
+  '/v1/[...path]': PAPER,
   '/api/invoices/[id]': PAPER,
   '/api/invoices/[id]/change': PAPER,
   '/api/offers/[id]': PAPER,

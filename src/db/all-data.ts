@@ -22,6 +22,8 @@ export const LEFT_BEHIND: Readonly<Record<string, readonly string[] | 'all'>> = 
   messages: ['message_key'],
   invitations: ['nonce'],
   hooks: ['secret', 'earlier_secret'],
+  program_keys: ['secret_hash'],
+  program_answers: 'all',
   files: ['bytes'],
   documents: 'all',
   identity_pictures: 'all',

@@ -30,15 +30,28 @@ function limiter(limit: Limit): RateLimiterPostgres {
 // Hashed, so that no address stands in the table.
 const keyOf = (subject: string): string => createHash('sha256').update(subject).digest('hex').slice(0, 40);
 
-/** Counts one attempt of a subject; 0 where it may go on, else the seconds to wait. */
-export async function countAttempt(limit: Limit, subject: string): Promise<number> {
+/** What is left after an attempt: how many more, and in how many seconds all are there again; `refused` where there was none. */
+export type Spent = { readonly refused: boolean; readonly left: number; readonly seconds: number };
+
+/** Counts one attempt of a subject, and tells what is left. */
+export async function spendAttempt(limit: Limit, subject: string): Promise<Spent> {
+  const read = (result: RateLimiterRes, refused: boolean): Spent => ({
+    refused,
+    left: Math.max(0, result.remainingPoints),
+    seconds: Math.max(1, Math.ceil(result.msBeforeNext / 1000)),
+  });
   try {
-    await limiter(limit).consume(keyOf(subject));
-    return 0;
+    return read(await limiter(limit).consume(keyOf(subject)), false);
   } catch (refusal) {
-    if (refusal instanceof RateLimiterRes) return Math.max(1, Math.ceil(refusal.msBeforeNext / 1000));
+    if (refusal instanceof RateLimiterRes) return read(refusal, true);
     throw refusal;
   }
+}
+
+/** Counts one attempt of a subject; 0 where it may go on, else the seconds to wait. */
+export async function countAttempt(limit: Limit, subject: string): Promise<number> {
+  const { refused, seconds } = await spendAttempt(limit, subject);
+  return refused ? seconds : 0;
 }
 
 /** Forgets a subject's attempts, after it has shown that it is welcome. */

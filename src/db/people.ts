@@ -1,4 +1,4 @@
-import type { ExtraRight, Role } from '@/core/person/rights';
+import type { ActsAs, ExtraRight, Right, Role } from '@/core/person/rights';
 import type { Connection, Db, Tx } from './pool';
 import { many, maybeOne, one, run, sql } from './sql';
 
@@ -7,8 +7,8 @@ export type Actor = {
   readonly businessId: string;
   readonly personId: string;
   readonly name: string;
-  readonly role: Role;
-  readonly extra: readonly ExtraRight[];
+  readonly role: ActsAs;
+  readonly extra: readonly Right[];
   /** Since when they last showed who they are, in seconds of the computer's own time. */
   readonly provedSeconds: number;
   /** Whether the business asks for a second step and they have none. */

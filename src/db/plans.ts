@@ -193,6 +193,21 @@ export const planRows = (db: Db, ask: PlanAsk, limit: number): Promise<PlanRow[]
   );
 };
 
+/** Plans, newest first, after a place in the list. */
+export async function plansByNewest(
+  db: Db,
+  limit: number,
+  after: { readonly key: string; readonly id: string } | null,
+): Promise<Plan[]> {
+  const rows = await many<Plan>(
+    db,
+    sql`select ${PLAN} from plans where plans.business_id = ${db.businessId}
+          ${after ? sql`and (plans.created_at, plans.id) < (${after.key}::timestamptz, ${after.id}::uuid)` : NONE}
+        order by plans.created_at desc, plans.id desc limit ${limit}`,
+  );
+  return rows.map(complete);
+}
+
 /** How many plans there are of each state, and with a refused charge. */
 export const planCounts = (db: Db): Promise<{ state: PlanState; count: number; refused: number }[]> =>
   many(

@@ -124,7 +124,7 @@ export function DeskFrame({
         ? [
             {
               words: 'Other programs',
-              also: 'webhook events interface',
+              also: 'webhook events interface api keys',
               group: 'Go to' as const,
               do: () => router.push('/settings/programs'),
             },

@@ -4,8 +4,8 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
-import { ownPageToken } from '@/flows/plan/links';
 import { takePayment } from '@/flows/payment/take-payment';
+import { ownPageToken } from '@/flows/plan/links';
 import { addCustomer } from '@/flows/records/customers';
 import { asSuperuser } from '../support/database';
 import { sharedOwnerDesk } from '../support/owner-desk';
@@ -32,7 +32,10 @@ async function fetched(path: string): Promise<{ status: number; names: string[] 
 
 test('a customer reads what is kept of them in their language, takes it along, and is erased once nothing is open', async () => {
   const email = 'quill@owl.example';
-  const { id } = await addCustomer(house.owner, newCustomer('Zephyrine Quillfeather-Ångström', { email, language: 'de' }));
+  const { id } = await addCustomer(
+    house.owner,
+    newCustomer('Zephyrine Quillfeather-Ångström', { email, language: 'de' }),
+  );
   const { link, number } = await sentInvoice(house, plainPaper(house, { customerId: id }));
 
   await page.setViewport({ width: 390, height: 844 });

@@ -78,3 +78,54 @@ test('a program is told of what happens, by what the desk says of it', async () 
   await untilTrue(page, (gone: string) => !document.body.innerText.includes(gone), url);
   expect(errors).toEqual([]);
 });
+
+test('a program comes in by a key, over the open way, as far as the key says, until it is ended', async () => {
+  await page.setViewport({ width: 1280, height: 800 });
+  await visit(page, `${stack.web}/settings/programs`);
+  await press(page, 'Make a key', 'button');
+  await press(page, 'Read customers, items, invoices, links, plans, charges and payments', 'checkbox');
+  await press(page, 'Make the key', 'button');
+  await untilShown(page, 'Write which program it is for.');
+  await untilShown(page, 'Choose at least one thing that it may do.');
+  await type(page, 'For which program', 'The shop');
+  await type(page, 'Good for how many days', '900');
+  await press(page, 'Read customers, items, invoices, links, plans, charges and payments', 'checkbox');
+  await press(page, 'Change customers and items', 'checkbox');
+  await press(page, 'Make the key', 'button');
+  await untilShown(page, 'At most 366 days.');
+  await expectAccessible(page, 'a new key');
+  await type(page, 'Good for how many days', '30');
+  await press(page, 'Make the key', 'button');
+  await untilShown(page, 'It is shown this once.');
+  const key = await page.evaluate(() => document.querySelector('.select-all')?.textContent ?? '');
+  await press(page, 'I have kept it', 'button');
+  await untilShown(page, 'never used');
+  await expectAccessible(page, 'keys');
+
+  // As a program does it: no browser, no origin, no cookie.
+  const ask = (method: string, path: string, body?: object) =>
+    fetch(`${stack.web}${path}`, {
+      method,
+      headers: { authorization: `Bearer ${key}`, 'content-type': 'application/json', 'idempotency-key': 'shop-1' },
+      ...(body ? { body: JSON.stringify(body) } : {}),
+    });
+  const made = await ask('POST', '/v1/customers', { name: 'From the shop' });
+  expect(made.status).toBe(201);
+  const { id } = (await made.json()) as { id: string };
+  expect(await (await ask('POST', '/v1/customers', { name: 'From the shop' })).json()).toMatchObject({ id });
+  expect((await ask('POST', '/v1/links', { title: 'x', price: '1' })).status).toBe(403);
+  const described = (await (await fetch(`${stack.web}/v1/openapi.json`)).json()) as { openapi: string };
+  expect(described.openapi).toBe('3.1.0');
+  // A page of somebody who is signed in cannot come in this way.
+  expect(await page.evaluate(async () => (await fetch('/v1/customers')).status)).toBe(401);
+  await visit(page, `${stack.web}/records/customers/${id}`);
+  await untilShown(page, 'From the shop');
+
+  await page.setViewport({ width: 390, height: 844 });
+  await visit(page, `${stack.web}/settings/programs`);
+  await untilShown(page, 'last used');
+  await press(page, 'End the key The shop', 'button');
+  await press(page, 'Yes, end it', 'button');
+  await untilShown(page, 'There is no key yet.');
+  expect((await ask('GET', '/v1/customers')).status).toBe(401);
+});

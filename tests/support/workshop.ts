@@ -147,7 +147,7 @@ export async function foundHouse(name = 'Sallow Joinery', passwordHash = 'none',
   const business: Business = { ...PROFILE, id: randomUUID(), name };
   const customerId = randomUUID();
   const taxId = randomUUID();
-  const person = (role: Role): Actor => ({
+  const person = (role: Role): Actor & { readonly role: Role } => ({
     businessId: business.id,
     personId: randomUUID(),
     name: `${role} of ${name}`,

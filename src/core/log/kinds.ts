@@ -33,6 +33,7 @@ export const LOG_WORDS = {
   'access-rules': 'changed how people sign in',
   identity: 'showed who stands behind the business',
   hooks: 'changed which programs are told',
+  keys: 'changed by which keys programs come in',
   keeping: 'changed how long things are kept',
   exported: 'took data along',
   'customer-erased': 'erased a customer',

@@ -26,11 +26,15 @@ export const ROLE_WORDS: Readonly<Record<Role, string>> = {
   reader: 'Reader',
 };
 
-const MAY: Readonly<Record<Role, ReadonlySet<Right>>> = {
+/** As what somebody acts: a person's role, or a program, which may only what its key says. */
+export type ActsAs = Role | 'program';
+
+const MAY: Readonly<Record<ActsAs, ReadonlySet<Right>>> = {
   owner: new Set(RIGHTS),
   bookkeeper: new Set(['see', 'take', 'give-back', 'records']),
   clerk: new Set(['see', 'ask', 'take', 'records']),
   reader: new Set(['see']),
+  program: new Set(),
 };
 
 /** Rights that can be given beyond a role. Who may what is decided by owners alone. */
@@ -40,9 +44,11 @@ export type ExtraRight = (typeof EXTRA_RIGHTS)[number];
 /** What somebody holds: a role, and single rights on top. */
 export type Holds = { readonly role: Role; readonly extra: readonly ExtraRight[] };
 
+/** As what somebody acts, and what they may beyond that. */
+export type Acting = { readonly role: ActsAs; readonly extra: readonly Right[] };
+
 /** Whether somebody has a right: the only place that knows. */
-export const mayDo = ({ role, extra }: Holds, right: Right): boolean =>
-  MAY[role].has(right) || (extra as readonly Right[]).includes(right);
+export const mayDo = ({ role, extra }: Acting, right: Right): boolean => MAY[role].has(right) || extra.includes(right);
 
 /** Single rights that say something beside the role, each once, in their order. */
 export const extraBeyond = (role: Role, extra: readonly ExtraRight[]): readonly ExtraRight[] =>

@@ -122,6 +122,7 @@ export type RefusalCode =
   | 'step-unconfirmed'
   | 'step-needed'
   | 'step-own-first'
+  | 'keys-enough'
   | 'still-open'
   | 'keeping-wrong'
   | 'take-along-first'
@@ -272,6 +273,7 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'step-unconfirmed':
     'Confirm your e-mail address first: a second step belongs to an address that is known to be yours.',
   'step-needed': 'This business asks everybody for a second step. Add another one before you take this one away.',
+  'keys-enough': 'There are twenty keys already. End one that is not needed any more.',
   'still-open': 'Something is still open. Deal with it first; then try again.',
   'keeping-wrong': 'One of these times cannot hold. Look at the marked place.',
   'take-along-first': 'Take everything along first: it must be no more than thirty days old.',

@@ -12,6 +12,7 @@ import { customerById, lockedCustomer } from '@/db/customers';
 import { erasedAt, forgetCustomer, forgetPapers, keepingState, lastPaperOn, openCounts } from '@/db/keeping';
 import { countAttempt, type Limit } from '@/db/limits';
 import type { Db } from '@/db/pool';
+import { emptyAnswers } from '@/db/program-keys';
 import { pathPart, zipStream } from '@/documents/zip';
 import { OWN_PAGE_LINK } from '@/flows/door/links';
 import { byLink, type Context, desk } from '@/flows/door/operation';
@@ -106,5 +107,7 @@ export const eraseCustomer = desk('records', { again: true }).turn(async (tx, id
   const { country, zone } = await businessById(tx);
   const rule = keepingRule((await keepingState(tx)).kept, country);
   await forgetPapers(tx, id, papersKeptFrom(dateInZone(tx.now, zone), rule), ERASED_NAME);
+  // What other programs were answered may tell of them.
+  await emptyAnswers(tx);
   await noteChange(tx, 'customer-erased', [{ what: 'Customer', from: '', to: id }]);
 });

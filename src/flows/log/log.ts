@@ -23,6 +23,7 @@ const CALLED: Partial<Record<LogKind, string>> = {
   rights: 'who may what',
   'access-rules': 'how people sign in',
   hooks: 'which programs are told',
+  keys: 'by which keys programs come in',
   keeping: 'how long things are kept',
   joined: 'who works here',
   left: 'who works here',

@@ -7,7 +7,15 @@ import { type RefundWish, refundableLeft, refundParts } from '@/core/refund/refu
 import { enqueueJobs } from '@/db/jobs';
 import { heldByPending, paymentById } from '@/db/payments';
 import type { Tx } from '@/db/pool';
-import { insertRefund, pendingRefundsOf, type Refund, refundById, refundByRequest, updateRefund } from '@/db/refunds';
+import {
+  insertRefund,
+  pendingRefundsOf,
+  type Refund,
+  refundById,
+  refundByRequest,
+  refundsOf,
+  updateRefund,
+} from '@/db/refunds';
 import { desk, type Writing, worker } from '@/flows/door/operation';
 import { requireProvedToGive } from '@/flows/door/proved';
 import { Refusal } from '@/flows/door/refusal';
@@ -52,6 +60,12 @@ export const refundPayment = desk('give-back').run(
     return state;
   },
 );
+
+/** What was given back of a payment, oldest first. @throws Refusal `not-found` */
+export const refundsOfPayment = desk('see').read(async (db, paymentId: string): Promise<Refund[]> => {
+  found(await paymentById(db, paymentId));
+  return refundsOf(db, paymentId);
+});
 
 async function writeDown(tx: Writing, paymentId: string, ask: RefundAsk): Promise<Refund> {
   const before = await refundByRequest(tx, ask.requestKey);

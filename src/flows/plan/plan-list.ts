@@ -14,10 +14,11 @@ import { attemptsOfPlan, chargesOfPlan } from '@/db/charges';
 import { customerById } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
 import { paymentRow } from '@/db/payments';
-import { type Plan, type PlanRow, planById, planCounts, planRows } from '@/db/plans';
+import { type Plan, type PlanRow, planById, planCounts, planRows, plansByNewest } from '@/db/plans';
 import { taxesOf } from '@/db/taxes';
 import { planTimeline } from '@/db/timeline';
 import { desk } from '@/flows/door/operation';
+import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { type PaymentWay, wayOf } from '@/flows/way/payment-way';
 import { shownCard } from './cards-on-file';
@@ -44,6 +45,25 @@ export const planList = desk('see').run(
       rows: await planRows(db, ask, MOST),
       counts: await planCounts(db),
     }));
+  },
+);
+
+const PAGE = 60;
+const INSTANT = /^\d{4}-\d\d-\d\dT[\d:.]+Z$/;
+
+/** A page of plans, newest first. @throws Refusal `not-found` for a cursor that is none */
+export const planPage = desk('see').read(
+  async (
+    db,
+    after: { readonly key: string; readonly id: string } | null,
+  ): Promise<{ rows: Plan[]; next: { key: string; id: string } | null }> => {
+    if (after && !INSTANT.test(after.key)) throw new Refusal('not-found');
+    const rows = await plansByNewest(db, PAGE + 1, after);
+    const last = rows[PAGE - 1];
+    return {
+      rows: rows.slice(0, PAGE),
+      next: rows.length > PAGE && last ? { key: last.createdAt.toISOString(), id: last.id } : null,
+    };
   },
 );
 

@@ -6,8 +6,9 @@ import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { usePress } from '../kit/press';
 import { troubleOf } from '../kit/send';
-import { say, sayTrouble } from '../kit/toasts';
+import { sayTrouble } from '../kit/toasts';
 import { ProgramForm } from './program-form';
+import { SecretDialog } from './secret-dialog';
 
 /** A program that is told, and the latest that it was; times are written already. */
 type ProgramShown = {
@@ -28,37 +29,6 @@ type ProgramShown = {
 };
 
 const COLOURS = { waiting: 'text-ochre', done: 'text-soft', 'given-up': 'text-brick font-medium' } as const;
-
-/** A secret, shown this once. */
-function SecretDialog({ secret, onClose }: { secret: string; onClose: () => void }) {
-  const copy = () =>
-    void navigator.clipboard.writeText(secret).then(
-      () => say('The secret is copied'),
-      () => sayTrouble('It could not be copied. Mark it.'),
-    );
-  return (
-    <Dialog
-      open
-      title="Its secret"
-      about="By this the program knows that it is told by you. It is shown this once; a new one can be made at any time."
-      onOpenChange={(open) => open || onClose()}
-    >
-      <p className="private select-all break-all border-y border-rule py-3 font-serif text-[17px]/7">{secret}</p>
-      <p className="small mt-3 text-soft">
-        Each message carries X-Event-Id, X-Event-Time and X-Event-Signature: HMAC-SHA-256 in hexadecimal over the time,
-        a dot and the body. The same id may come twice.
-      </p>
-      <div className="mt-4 flex items-center gap-4">
-        <Button look="go" onClick={onClose}>
-          I have kept it
-        </Button>
-        <Button look="link" onClick={copy}>
-          Copy
-        </Button>
-      </div>
-    </Dialog>
-  );
-}
 
 function Program({
   program,
@@ -187,7 +157,17 @@ export function ProgramsDesk({ programs }: { programs: readonly ProgramShown[] }
           />
         </Dialog>
       ) : null}
-      {secret ? <SecretDialog secret={secret} onClose={() => setSecret('')} /> : null}
+      {secret ? (
+        <SecretDialog
+          title="Its secret"
+          about="By this the program knows that it is told by you. It is shown this once; a new one can be made at any time."
+          secret={secret}
+          onClose={() => setSecret('')}
+        >
+          Each message carries X-Event-Id, X-Event-Time and X-Event-Signature: HMAC-SHA-256 in hexadecimal over the
+          time, a dot and the body. The same id may come twice.
+        </SecretDialog>
+      ) : null}
     </>
   );
 }

@@ -8,7 +8,7 @@ import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { cardText, REFUSAL_BRIEF } from '@/core/payment/outcome';
 import { returnWords } from '@/core/payout/return-reasons';
-import { type Holds, mayDo } from '@/core/person/rights';
+import { type Acting, mayDo } from '@/core/person/rights';
 import { chargeNoteText } from '@/core/plan/charge-words';
 import { NO_END } from '@/core/plan/shown-card';
 import { stuckWords } from '@/core/today/stuck-words';
@@ -292,13 +292,13 @@ function told(item: QueueItem, { business, today }: TodayView): Told {
 }
 
 /** The act as far as this person may do it; null where nothing is left but looking. */
-function allowed(act: WorkAct, actor: Holds): WorkAct | null {
+function allowed(act: WorkAct, actor: Acting): WorkAct | null {
   const right = act.do === 'charge' || act.do === 'decide' ? 'take' : act.do === 'open' ? 'see' : 'ask';
   return mayDo(actor, right) ? act : null;
 }
 
 /** A row of Today as it is shown to this person. */
-export function shownRow(row: WorkRow<QueueItem>, view: TodayView, actor: Holds): WorkRowShown {
+export function shownRow(row: WorkRow<QueueItem>, view: TodayView, actor: Acting): WorkRowShown {
   const first = told(row.first, view);
   const same = row.same.map((item) => told(item, view));
   const open: WorkAct | null = first.href ? { do: 'open', href: first.href, words: 'Open' } : null;

@@ -2,7 +2,7 @@ import { tariffText } from '@/core/business/tariff';
 import { jsonMinor } from '@/core/money/money';
 import { plainSum } from '@/core/money/money-text';
 import { METHOD_WORDS } from '@/core/payment/methods';
-import { type Holds, mayDo } from '@/core/person/rights';
+import { type Acting, mayDo } from '@/core/person/rights';
 import type { PaymentSheet } from '@/flows/payment/payment-sheet';
 import type { JsonPayment } from '@/ui/refund/json-payment';
 
@@ -28,7 +28,7 @@ const disputedOf = ({ dispute }: PaymentSheet, partnerId: string): number =>
     : 0;
 
 /** A payment's sheet as the browser has it. */
-export function jsonSheet(sheet: PaymentSheet, actor: Holds): JsonPayment {
+export function jsonSheet(sheet: PaymentSheet, actor: Acting): JsonPayment {
   const { row, subject, business } = sheet;
   const { invoice, order, printed, paid, shares, creditMinor, dueMinor, steps } = subject;
   const { payer } = invoice?.printed ?? order?.printed ?? { payer: { name: row.customer, email: '' } };

@@ -6,8 +6,11 @@ import { dateInZone } from '@/core/dates/zone';
 import { HOOK_KINDS } from '@/core/hook/events';
 import { outcomeWords } from '@/core/hook/outcome';
 import { mayDo } from '@/core/person/rights';
+import { KEY_RIGHT_WORDS } from '@/core/program/key';
 import { hooksView } from '@/flows/hook/hooks';
 import { businessToday } from '@/flows/payment/payment-list';
+import { keysView } from '@/flows/program/keys';
+import { KeysPanel } from '@/ui/hook/keys-panel';
 import { ProgramsDesk } from '@/ui/hook/programs-desk';
 
 export const metadata: Metadata = { title: 'Other programs' };
@@ -17,9 +20,11 @@ const STATE = { waiting: 'waits', done: 'arrived', 'given-up': 'given up' } as c
 export default async function ProgramsPage() {
   const actor = await pageActor();
   if (!mayDo(actor, 'settings')) notFound();
-  const { business } = await businessToday(actor);
+  const { business, now } = await businessToday(actor);
+  const keys = mayDo(actor, 'people') ? await keysView(actor) : null;
   const { zone, locale } = business;
   const time = (at: Date) => `${shortDate(dateInZone(at, zone), locale)}, ${clockTime(at, zone)}`;
+  const day = (at: Date) => shortDate(dateInZone(at, zone), locale, { year: true });
   return (
     <div className="mx-auto max-w-[760px] px-4 pb-12 pt-6 sm:px-7">
       <article className="sheet px-5 py-6 sm:px-8" aria-label="Other programs">
@@ -43,6 +48,19 @@ export default async function ProgramsPage() {
             })),
           }))}
         />
+        {keys ? (
+          <KeysPanel
+            keys={keys.map(({ id, name, rights, byName, madeAt, goodUntil, usedAt }) => ({
+              id,
+              name,
+              may: rights.map((right) => KEY_RIGHT_WORDS[right]).join('; '),
+              since: `made ${day(madeAt)} by ${byName}`,
+              until: day(goodUntil),
+              isOver: goodUntil <= now,
+              used: usedAt ? `last used ${time(usedAt)}` : 'never used',
+            }))}
+          />
+        ) : null}
       </article>
     </div>
   );
