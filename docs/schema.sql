@@ -702,6 +702,11 @@ begin
   return true;
 end $$;
 
+CREATE FUNCTION public.newest_migration() RETURNS text
+    LANGUAGE plpgsql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$ begin return (select m.name from migrations m order by m.id desc limit 1); end $$;
+
 CREATE FUNCTION public.offer_holder(called text) RETURNS TABLE(business_id uuid, offer_id uuid)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
@@ -4165,6 +4170,9 @@ GRANT ALL ON FUNCTION public.link_key(business_id uuid) TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.move_sign_in_name(person uuid, address text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.move_sign_in_name(person uuid, address text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.newest_migration() FROM PUBLIC;
+GRANT ALL ON FUNCTION public.newest_migration() TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.offer_holder(called text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.offer_holder(called text) TO dahlia_app;

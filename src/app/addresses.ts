@@ -3,7 +3,7 @@
 /** Addresses whose handler says itself what may run and who may keep the answer; all others are pages. */
 const HANDLED: readonly RegExp[] = [
   /^\/(api|files|served|b|p|fonts|v1)\//,
-  /^\/(checkout\.js|bare\/finished)$/,
+  /^\/(checkout\.js|bare\/finished|metrics)$/,
   /^\/i\/[^/]+\/(back|invoice\.pdf|invoice\.xml|pay-code|(files|receipts)\/[^/]+)$/,
   /^\/o\/[^/]+\/(back|logo|receipt)$/,
   /^\/c\/[^/]+\/(logo|picture)$/,

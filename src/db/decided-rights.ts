@@ -53,6 +53,7 @@ export const decidedRights: DecidedRights = {
     'link_holder(text)',
     'link_key(uuid)',
     'move_sign_in_name(uuid,text)',
+    'newest_migration()',
     'offer_holder(text)',
     'order_holder(text)',
     'other_desks(uuid)',

@@ -40,6 +40,12 @@ export function pool(): pg.Pool {
   return made;
 }
 
+/** How many connections there are, how many of them nobody uses, and how many requests wait for one. */
+export function poolFigures(): { readonly all: number; readonly idle: number; readonly waiting: number } {
+  const { totalCount, idleCount, waitingCount } = pool();
+  return { all: totalCount, idle: idleCount, waiting: waitingCount };
+}
+
 /** Ends the pool, for programs that stop. */
 export async function closePool(): Promise<void> {
   const open = kept.dahliaPool;

@@ -66,6 +66,7 @@ export const SETTINGS: Readonly<Record<string, Setting>> = {
   CARD_REFUSALS_PER_ADDRESS: { needed: NOBODY, check: whole },
   CARD_REFUSALS_PER_CARD: { needed: NOBODY, check: whole },
   HOOKS_TIMEOUT_MS: { needed: NOBODY, check: whole },
+  METRICS_KEY: { needed: NOBODY, check: secret },
   DATABASE_CONNECTIONS: { needed: NOBODY, check: whole },
   DATABASE_STATEMENT_MS: { needed: NOBODY, check: whole },
   LOG_LEVEL: {

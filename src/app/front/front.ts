@@ -47,7 +47,9 @@ function whyNot({ url = '/', headers }: Head, wait = 0): No | null {
 
 /** Whether an answer is one that our own screens never get: what was sent is of no known form, forged, or far too often the same. */
 const isNonsense = (status: number, url = '/'): boolean =>
-  [400, 411, 413, 429].includes(status) || (status === 401 && url.startsWith('/api/hooks/'));
+  // Programs are limited by their keys, and told so in their own form.
+  !url.startsWith('/v1/') &&
+  ([400, 411, 413, 429].includes(status) || (status === 401 && url.startsWith('/api/hooks/')));
 
 /** Answers, and closes the line where a body still comes: nothing of it is read. */
 function refuse(request: IncomingMessage, response: ServerResponse, { status, code, wait }: No): void {

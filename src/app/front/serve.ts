@@ -1,6 +1,7 @@
 import { createServer } from 'node:http';
 import { parseArgs } from 'node:util';
 import { Front } from './front';
+import { Requests } from './requests';
 
 /** A line that is kept is closed by whoever called, not in the moment in which they call again. */
 const IDLE_LINE_MS = 120_000;
@@ -19,13 +20,15 @@ export async function serve(): Promise<void> {
   const application = next({ dev: false, hostname: host, port: Number(port) });
   await application.prepare();
   const answer = application.getRequestHandler();
-  const front = new Front(
-    (request, response) => void answer(request, response),
-    () => performance.now(),
-  );
+  const now = () => performance.now();
+  const front = new Front((request, response) => void answer(request, response), now);
+  const counted = new Requests(now);
 
   const server = createServer({ keepAliveTimeout: IDLE_LINE_MS, headersTimeout: HEAD_MS, requestTimeout: WHOLE_MS });
-  server.on('request', (request, response) => front.answer(request, response));
+  server.on('request', (request, response) => {
+    counted.count(request, response);
+    front.answer(request, response);
+  });
   server.on('checkContinue', (request, response) => front.answer(request, response, true));
   server.listen(Number(port), host);
 

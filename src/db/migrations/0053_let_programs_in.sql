@@ -49,6 +49,13 @@ create function key_holder(begins text, hash bytea, at timestamptz)
 revoke all on function key_holder(text, bytea, timestamptz) from public;
 grant execute on function key_holder(text, bytea, timestamptz) to dahlia_app;
 
+-- How far the database is, for a program that is about to start.
+create function newest_migration() returns text
+  language plpgsql stable security definer set search_path = public, pg_temp
+  as $$ begin return (select m.name from migrations m order by m.id desc limit 1); end $$;
+revoke all on function newest_migration() from public;
+grant execute on function newest_migration() to dahlia_app;
+
 -- Plans as a list of other programs goes through them.
 create index plans_newest on plans (business_id, created_at desc, id desc);
 

@@ -84,7 +84,11 @@ const REQUESTS: Limit = { name: 'program-requests', attempts: REQUESTS_A_MINUTE,
 const WRONG: Limit = { name: 'wrong-keys', attempts: 30, seconds: 600 };
 
 /** Counts one request of a key. */
-export const spendRequest = (keyId: string): Promise<Spent> => spendAttempt(REQUESTS, keyId);
+export const spendRequest = anybody({ tells: false }).run(
+  (_house, keyId: string): Promise<Spent> => spendAttempt(REQUESTS, keyId),
+);
 
 /** Counts one key that is not good, by where it came from. */
-export const spendWrongKey = (address: string): Promise<Spent> => spendAttempt(WRONG, address);
+export const spendWrongKey = anybody({ tells: false }).run(
+  (_house, address: string): Promise<Spent> => spendAttempt(WRONG, address),
+);

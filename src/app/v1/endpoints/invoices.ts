@@ -106,7 +106,7 @@ const BEHIND = '/invoices/{id}';
 
 export const INVOICES: readonly Endpoint[] = [
   get('/invoices', {
-    what: 'Invoices, latest due first',
+    what: 'Invoices that were sent, latest due first; drafts where state says so',
     right: 'see',
     input: InvoicesAsked,
     answers: page(object(HEAD)),
