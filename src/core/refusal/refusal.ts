@@ -123,6 +123,7 @@ export type RefusalCode =
   | 'step-needed'
   | 'step-own-first'
   | 'keys-enough'
+  | 'tax-number-wrong'
   | 'still-open'
   | 'keeping-wrong'
   | 'take-along-first'
@@ -273,6 +274,7 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'step-unconfirmed':
     'Confirm your e-mail address first: a second step belongs to an address that is known to be yours.',
   'step-needed': 'This business asks everybody for a second step. Add another one before you take this one away.',
+  'tax-number-wrong': 'The tax number cannot be right. Look at it once more, or leave it out.',
   'keys-enough': 'There are twenty keys already. End one that is not needed any more.',
   'still-open': 'Something is still open. Deal with it first; then try again.',
   'keeping-wrong': 'One of these times cannot hold. Look at the marked place.',

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { merged } from '@/core/customer/customer';
+import { taxNumberProblem } from '@/core/tax/tax-number';
 import {
   type Customer,
   type CustomerCursor,
@@ -80,8 +81,15 @@ export const alikeCustomers = desk('see').run(async (ctx, name: string, email: s
   return ctx.read((db) => customersAlike(db, { id, name, email }));
 });
 
-/** Adds a customer. */
+/** @throws Refusal `tax-number-wrong` at its place; one that is on file already stays as it is */
+function requireTaxNumber(typed: string, before = ''): void {
+  const words = typed === before ? null : taxNumberProblem(typed);
+  if (words) throw new Refusal('tax-number-wrong', [{ field: 'taxNumber', words }]);
+}
+
+/** Adds a customer. @throws Refusal `tax-number-wrong` */
 export const addCustomer = desk('records').run(async (ctx, fields: Omit<Customer, 'id'>): Promise<Customer> => {
+  requireTaxNumber(fields.taxNumber);
   const customer: Customer = { id: randomUUID(), ...fields };
   await ctx.write(async (tx) => {
     await insertCustomer(tx, customer);
@@ -89,11 +97,12 @@ export const addCustomer = desk('records').run(async (ctx, fields: Omit<Customer
   return customer;
 });
 
-/** Changes what is on file; documents already sent stay as they were. @throws Refusal `not-found` */
+/** Changes what is on file; documents already sent stay as they were. @throws Refusal `not-found`, `tax-number-wrong` */
 export const changeCustomer = desk('records').run(
   async (ctx, id: string, fields: Omit<Customer, 'id'>): Promise<Customer> => {
     const customer: Customer = { id, ...fields };
     await ctx.write(async (tx) => {
+      requireTaxNumber(fields.taxNumber, (await customerById(tx, id))?.taxNumber);
       if ((await updateCustomer(tx, customer)) === 0) throw new Refusal('not-found');
     });
     return customer;

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { nameKey } from '@/core/customer/customer';
 import { type ImportedRow, importedRow, type Mapping, type OnFile, overlaid } from '@/core/customer/import-rows';
+import { taxNumberProblem } from '@/core/tax/tax-number';
 import { businessById } from '@/db/businesses';
 import { type Customer, insertCustomers, knownAmong, updateCustomer } from '@/db/customers';
 import type { Db } from '@/db/pool';
@@ -35,7 +36,11 @@ async function checked(
 ): Promise<Checked> {
   const { country } = await businessById(db);
   const places = { home: country, countryCode, regionCode };
-  const read: ImportedRow[] = rows.map((cells) => importedRow(cells, mapping, places));
+  const read: ImportedRow[] = rows.map((cells) => {
+    const row = importedRow(cells, mapping, places);
+    const wrong = row.ok ? taxNumberProblem(row.customer.taxNumber) : null;
+    return wrong ? { ok: false, reasons: [wrong] } : row;
+  });
   const customers = read.flatMap((row) => (row.ok ? [row.customer] : []));
   const emails = customers.map(({ email }) => email.toLowerCase()).filter(Boolean);
   const keys = customers.filter(({ email }) => !email).map(({ name }) => nameKey(name));

@@ -4,6 +4,7 @@ import { changedBetween, profileSettings, tariffSettings } from '@/core/business
 import type { Tariff } from '@/core/business/tariff';
 import { type NumberSeries, patternProblem } from '@/core/invoice/numbering';
 import { addressLines } from '@/core/place/address';
+import { taxNumberProblem } from '@/core/tax/tax-number';
 import { businessById, numberSeries, replaceSeries, updateBusiness } from '@/db/businesses';
 import { archiveTerms, insertTerms, insertTermsVersion, type Terms, termsById, termsList } from '@/db/terms';
 import { desk } from '@/flows/door/operation';
@@ -47,6 +48,8 @@ export const keepProfile = desk('settings').run(async (ctx, { series, ...fields 
   const names = series.map(({ name }) => name.trim().toLowerCase());
   if (new Set(names).size < names.length)
     problems.push({ field: 'series', words: 'Each series needs a name of its own.' });
+  const wrong = taxNumberProblem(fields.taxNumber);
+  if (wrong) problems.push({ field: 'taxNumber', words: wrong });
   if (problems.length > 0) throw new Refusal('paper-not-ready', problems);
   await ctx.write(async (tx) => {
     const before = await businessById(tx);

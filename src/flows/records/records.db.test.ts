@@ -17,7 +17,15 @@ import { recordReceived } from '@/flows/payment/receive-payment';
 import { vcardTable } from '@/ui/import/vcard-table';
 import { asSuperuser } from '../../../tests/support/database';
 import { foundHouse, keptDraft, plainPaper, sentInvoice, sharedWorkshop } from '../../../tests/support/workshop';
-import { addCustomer, alikeCustomers, customerSheet, customersPage, findCustomers, mergeCustomers } from './customers';
+import {
+  addCustomer,
+  alikeCustomers,
+  changeCustomer,
+  customerSheet,
+  customersPage,
+  findCustomers,
+  mergeCustomers,
+} from './customers';
 import { exportCustomers } from './export-customers';
 import { checkCustomers, importCustomers } from './import-customers';
 import { availableStock, findItems, keepItem, removeItem } from './items';
@@ -335,4 +343,21 @@ describe('files from people', () => {
     const other = await foundHouse('Elsewhere');
     await expect(deskFilePath(other.owner, id)).rejects.toMatchObject({ code: 'not-found' });
   });
+});
+
+test('a tax number with a check digit that does not fit is refused where it is typed, said in a file, and left as it was where it is old', async () => {
+  const wrong = { ...newCustomer('Numbered'), taxNumber: 'DE136695977' };
+  const refusal = { code: 'tax-number-wrong', fields: [{ field: 'taxNumber' }] };
+  await expect(addCustomer(house.owner, wrong)).rejects.toMatchObject(refusal);
+  const { id, ...kept } = await addCustomer(house.owner, { ...wrong, taxNumber: 'DE 136 695 976' });
+  await expect(changeCustomer(house.owner, id, { ...kept, taxNumber: 'DE1' })).rejects.toMatchObject(refusal);
+  // As it was written before this was looked at.
+  await asSuperuser(workshop.admin, `update customers set tax_number = 'DE136695977' where id = $1`, [id]);
+  await changeCustomer(house.owner, id, { ...kept, taxNumber: 'DE136695977', phone: '555' });
+  const rows = [
+    ['Right', 'ATU13585627'],
+    ['Wrong', 'ATU13585628'],
+  ];
+  const read = await checkCustomers(house.owner, rows, ['name', 'taxNumber'], 'refuse');
+  expect(read).toMatchObject({ written: 1, refused: [{ at: 1, reasons: [expect.stringContaining('check digit')] }] });
 });

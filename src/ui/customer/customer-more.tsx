@@ -112,6 +112,7 @@ export function CustomerMore({ of, home }: { of: Typed<CustomerTyped>; home: str
           label="Tax number"
           value={values.taxNumber}
           maxLength={60}
+          error={at('taxNumber')}
           onChange={(event) => set({ taxNumber: event.target.value })}
         />
       </div>

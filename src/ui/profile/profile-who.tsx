@@ -43,6 +43,7 @@ export function ProfileWho({
         <Field
           label="Tax number"
           value={values.taxNumber}
+          error={at('taxNumber')}
           onChange={(event) => set({ taxNumber: event.target.value })}
         />
         <div>
