@@ -1759,7 +1759,7 @@ CREATE TABLE public.ledger_postings (
     account text NOT NULL,
     currency text NOT NULL,
     amount_minor bigint NOT NULL,
-    CONSTRAINT ledger_postings_account_known CHECK ((account = ANY (ARRAY['receivable'::text, 'revenue'::text, 'tax-payable'::text, 'processor-clearing'::text, 'processing-fees'::text, 'tips'::text, 'partner-shares'::text, 'partners'::text, 'bank'::text, 'cash'::text, 'cheques'::text, 'other-receipts'::text, 'customer-credit'::text, 'on-the-way'::text, 'bank-charges'::text, 'outside'::text, 'disputed'::text, 'dispute-losses'::text, 'dispute-fees'::text, 'vouchers'::text, 'expired-vouchers'::text]))),
+    CONSTRAINT ledger_postings_account_known CHECK ((account = ANY (ARRAY['receivable'::text, 'revenue'::text, 'tax-payable'::text, 'processor-clearing'::text, 'processing-fees'::text, 'tips'::text, 'partner-shares'::text, 'partners'::text, 'bank'::text, 'cash'::text, 'cheques'::text, 'other-receipts'::text, 'customer-credit'::text, 'on-the-way'::text, 'bank-charges'::text, 'outside'::text, 'disputed'::text, 'dispute-losses'::text, 'dispute-fees'::text, 'vouchers'::text, 'expired-vouchers'::text, 'brought-in'::text]))),
     CONSTRAINT ledger_postings_amount_not_zero CHECK ((amount_minor <> 0))
 );
 

@@ -54,6 +54,7 @@ export function stackEnvironment(options: StackOptions): Record<string, string> 
     FILES_SECRET: 'stand-in-files-secret',
     HOOKS_LOCAL: 'yes',
     SEALING_SECRET: 'stand-in-sealing-secret',
+    METRICS_KEY: 'stand-in-metrics-key',
     MAIL_WEBHOOK_SECRET: 'stand-in-mail-secret',
     MESSAGES_URL: `${standIns}/messages`,
     MESSAGES_API_KEY: 'stand-in-message-key',

@@ -23,6 +23,8 @@ const OTHERS: Readonly<Record<string, number>> = {
   '/api/checkout/[name]/file': MOST_FILE_BYTES,
   '/api/checkout/[name]/quote': CHOICE,
   '/api/customers/import': TABLE,
+  '/api/items/import': TABLE,
+  '/api/invoices/import': TABLE,
   '/api/disputes/[id]': CHOICE,
   '/api/einvoice': MOST_FILE_BYTES,
   '/api/files': MOST_FILE_BYTES,

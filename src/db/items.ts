@@ -30,6 +30,16 @@ export function itemPage(businessId: string, words: string, limit: number, after
 export const itemRows = (db: Db, words: string, limit: number, after: ItemCursor | null = null): Promise<Item[]> =>
   many(db, itemPage(db.businessId, words, limit, after));
 
+/** Which of these codes and (for items without one) names there are, in lower case: `code CODE`, `name NAME`. */
+export async function itemsKnownAs(db: Db, codes: readonly string[], names: readonly string[]): Promise<Set<string>> {
+  const rows = await many<{ code: string; name: string }>(
+    db,
+    sql`select lower(code) as code, lower(name) as name from items where business_id = ${db.businessId} and not archived
+          and (lower(code) = any(${[...codes]}::text[]) and code <> '' or lower(name) = any(${[...names]}::text[]))`,
+  );
+  return new Set(rows.flatMap(({ code, name }) => [...(code ? [`code ${code}`] : []), `name ${name}`]));
+}
+
 const json = (value: unknown): string => JSON.stringify(value);
 
 export const insertItem = (tx: Tx, item: Item): Promise<number> =>

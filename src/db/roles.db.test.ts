@@ -172,6 +172,7 @@ test('the accounts that the database takes are those that the core knows', async
     'dispute-fees': true,
     vouchers: true,
     'expired-vouchers': true,
+    'brought-in': true,
   };
   const [row] = await admin<{ text: string }>(
     `select pg_get_constraintdef(oid) as text from pg_constraint where conname = 'ledger_postings_account_known'`,

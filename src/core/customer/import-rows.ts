@@ -1,3 +1,4 @@
+import { type ColumnsAs, guessedColumns } from '../import/columns';
 import { isNoAddress, NO_ADDRESS } from '../place/address';
 import { type Customer, distinctAddresses } from './customer';
 
@@ -26,7 +27,7 @@ export const IMPORT_FIELDS = {
 export type ImportField = keyof typeof IMPORT_FIELDS;
 
 /** For each column of the file the field it fills, or null where it is left out. */
-export type Mapping = readonly (ImportField | null)[];
+export type Mapping = ColumnsAs<ImportField>;
 
 const USUAL: Readonly<Record<ImportField, RegExp>> = {
   firstName: /^(first|given|vor)[ _-]?names?$|^vorname$|^pr[eé]nom$|^nombre de pila$/i,
@@ -49,16 +50,8 @@ const USUAL: Readonly<Record<ImportField, RegExp>> = {
   note: /^(private )?notes?$|^remarks?$|^notiz/i,
 };
 
-/** The likely meaning of each column by its heading; each field is given once, to the first column that fits. */
-export function guessedMapping(headings: readonly string[]): Mapping {
-  const taken = new Set<ImportField>();
-  return headings.map((heading) => {
-    const fields = Object.keys(USUAL) as ImportField[];
-    const fitting = fields.find((field) => !taken.has(field) && USUAL[field].test(heading.trim()));
-    if (fitting) taken.add(fitting);
-    return fitting ?? null;
-  });
-}
+/** The likely meaning of each column by its heading. */
+export const guessedMapping = (headings: readonly string[]): Mapping => guessedColumns(headings, USUAL);
 
 /** The languages that customers are written to in, by the names that files have for them. */
 const LANGUAGES: Readonly<Record<string, RegExp>> = {

@@ -5,7 +5,7 @@ import type { Money } from '../money/money';
  * The books’ accounts: what customers owe, what we earned, tax owed on, money at the card processor, its fees, tips, money held,
  * what partners' shares cost us, what we owe the partners, what was paid out and has not arrived, what the
  * bank charges, what moved at the bank that is no customer's, of disputes what is undecided, lost, and their fees, what vouchers are still
- * worth, and what of them nobody used in time.
+ * worth, what of them nobody used in time, and what was owed already when invoices of elsewhere were brought in.
  */
 export type Account =
   | 'receivable'
@@ -28,7 +28,8 @@ export type Account =
   | 'dispute-losses'
   | 'dispute-fees'
   | 'vouchers'
-  | 'expired-vouchers';
+  | 'expired-vouchers'
+  | 'brought-in';
 
 /** One side of a movement; a debit is positive, a credit negative. */
 export type Posting = { readonly account: Account; readonly amount: Money };

@@ -8,6 +8,13 @@ const minus = (amount: Money): Money => ({ ...amount, minor: -amount.minor });
 export const invoiceSent = (on: CalendarDate, number: string, total: Money, taxMinor: bigint): Entry =>
   charged(on, `Invoice ${number} sent`, total, taxMinor);
 
+/** What bringing in an invoice of elsewhere books: what is still owed on it, against the books of before (`calculation.md` 23). */
+export const invoiceBroughtIn = (on: CalendarDate, number: string, owed: Money): Entry =>
+  entry(on, `Invoice ${number} brought in`, [
+    { account: 'receivable', amount: owed },
+    { account: 'brought-in', amount: minus(owed) },
+  ]);
+
 /** What changing a sent invoice books: the difference, which may be negative. */
 export const invoiceChanged = (on: CalendarDate, number: string, more: Money, moreTaxMinor: bigint): Entry =>
   charged(on, `Invoice ${number} changed`, more, moreTaxMinor);

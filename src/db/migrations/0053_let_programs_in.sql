@@ -59,6 +59,12 @@ grant execute on function newest_migration() to dahlia_app;
 -- Plans as a list of other programs goes through them.
 create index plans_newest on plans (business_id, created_at desc, id desc);
 
+-- Invoices of before Dahlia are brought in with what is still owed on them.
+alter table ledger_postings drop constraint ledger_postings_account_known;
+alter table ledger_postings add constraint ledger_postings_account_known check (account in ('receivable', 'revenue', 'tax-payable',
+  'processor-clearing', 'processing-fees', 'tips', 'partner-shares', 'partners', 'bank', 'cash', 'cheques', 'other-receipts', 'customer-credit',
+  'on-the-way', 'bank-charges', 'outside', 'disputed', 'dispute-losses', 'dispute-fees', 'vouchers', 'expired-vouchers', 'brought-in'));
+
 alter table log_entries drop constraint log_entries_kind_known;
 alter table log_entries add constraint log_entries_kind_known
   check (kind in ('profile', 'taxes', 'charging', 'tariff', 'partner', 'payouts', 'bank-account', 'vouchers', 'signed-in', 'sign-in-failed',

@@ -9,9 +9,9 @@ import { counterKey, numberText } from '@/core/invoice/numbering';
 import { bankFor, printedInvoice } from '@/core/invoice/printed';
 import { type PaperReading, readPaper } from '@/core/invoice/read-paper';
 import { reminderDays } from '@/core/invoice/reminders';
-import type { SendWith } from '@/core/invoice/send-with';
+import { type SendWith, sendBy } from '@/core/invoice/send-with';
 import { sendingProblems } from '@/core/invoice/sending';
-import { invoiceSent } from '@/core/ledger/movements';
+import { invoiceBroughtIn, invoiceSent } from '@/core/ledger/movements';
 import { money } from '@/core/money/money';
 import type { Paper } from '@/core/paper/paper';
 import { numberSeries, takeNumbers } from '@/db/businesses';
@@ -40,8 +40,10 @@ export type ToIssue = {
   /** In whose name it is sent. */
   readonly byName: string;
   readonly fresh?: Pick<NewDraft, 'linkToken' | 'origin'> & {
-    readonly made: { readonly by: 'repeat' | 'batch' | 'plan'; readonly byName: string };
+    readonly made: { readonly by: 'repeat' | 'batch' | 'plan' | 'import'; readonly byName: string };
   };
+  /** Whether it was written elsewhere, and only what is still owed on it is asked for here. */
+  readonly broughtIn?: boolean;
 };
 
 type Ready = { readonly one: ToIssue; readonly reading: PaperReading };
@@ -86,6 +88,38 @@ export async function issueInvoices(
   await writeIssued(tx, business, issued);
   const known = new Map<ToIssue, IssuedInvoice>(issued.map(({ one, invoice }) => [one, invoice]));
   return items.map((one) => known.get(one) ?? refused.get(one) ?? new Refusal('paper-not-ready'));
+}
+
+/**
+ * Makes invoices that were written elsewhere final here, with the numbers and days that they have: what is owed is booked, without revenue
+ * and tax, which are in the books of before. Nothing is sent. Returns how many.
+ */
+export async function issueBroughtIn(
+  tx: Writing,
+  business: Business,
+  items: readonly (Pick<ToIssue, 'id' | 'paper' | 'customer' | 'byName'> & { readonly linkToken: string })[],
+): Promise<number> {
+  if (!maySend(business)) throw new Refusal('mail-not-confirmed');
+  const taxes = await taxesOf(tx);
+  const today = dateInZone(tx.now, business.zone);
+  const issued = items.map(({ linkToken, ...one }): Issued => {
+    const reading = readPaper(one.paper, settingFor(business, taxes, one.customer));
+    const heading = headingFor(business, one.customer, one.paper, { terms: null, today });
+    const printed = printedInvoice(one.paper, reading, { ...heading, number: one.paper.number });
+    const { total, taxTotal } = reading.tally;
+    return {
+      reading,
+      one: {
+        ...one,
+        how: sendBy('hand'),
+        broughtIn: true,
+        fresh: { linkToken, origin: 'desk', made: { by: 'import', byName: one.byName } },
+      },
+      invoice: { id: one.id, number: one.paper.number, printed, totalMinor: total, taxMinor: taxTotal },
+    };
+  });
+  await writeIssued(tx, business, issued);
+  return issued.length;
 }
 
 /** Issues one draft in the name of who has the turn. Returns its number. @throws Refusal where it is not ready */
@@ -156,10 +190,13 @@ async function writeIssued(tx: Tx, business: Business, issued: readonly Issued[]
   const kept = issued.flatMap(({ one, invoice }) => (one.fresh ? [] : [invoice]));
   if (fresh.length > 0) await insertSent(tx, fresh);
   if (kept.length > 0) await updateSent(tx, kept);
+  const today = dateInZone(tx.now, business.zone);
   await insertEntries(
     tx,
-    issued.map(({ invoice: { id, number, printed, totalMinor, taxMinor } }) => ({
-      entry: invoiceSent(printed.issuedOn, number, money(totalMinor, printed.currency), taxMinor),
+    issued.map(({ one: { broughtIn }, invoice: { id, number, printed, totalMinor, taxMinor } }) => ({
+      entry: broughtIn
+        ? invoiceBroughtIn(today, number, money(totalMinor, printed.currency))
+        : invoiceSent(printed.issuedOn, number, money(totalMinor, printed.currency), taxMinor),
       booking: { id: randomUUID(), cause: `invoice-sent:${id}`, invoiceId: id, paymentId: null },
     })),
   );
@@ -167,7 +204,6 @@ async function writeIssued(tx: Tx, business: Business, issued: readonly Issued[]
     tx,
     issued.flatMap(({ one, reading }) => promisedBy(one.id, reading)),
   );
-  const today = dateInZone(tx.now, business.zone);
   await insertReminders(
     tx,
     issued.flatMap(({ one: { id, paper }, invoice }) =>

@@ -6,7 +6,7 @@ import { PLAN_COLUMNS, type PlanRowRead, readPlanRow } from '@/core/plan/rows';
 import { dateTrouble, planReading } from '@/core/plan/sums';
 import { businessById } from '@/db/businesses';
 import { customerByEmail, insertCustomer } from '@/db/customers';
-import { planById } from '@/db/plans';
+import { planById, plansOfCustomer } from '@/db/plans';
 import { idFor } from '@/flows/door/id-for';
 import { type Context, desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
@@ -47,8 +47,18 @@ export const checkPlans = desk('ask').run(async (ctx, text: string): Promise<Che
       const customer = row.email ? await customerByEmail(db, row.email) : null;
       const reading = row.terms && planReading(row.terms, await paperSetting(db, business, customer));
       const context = planContext(business, { startsOn: null, pauses: [] }, todayOf(business, ctx.now));
+      const isThere =
+        customer && row.terms
+          ? (await plansOfCustomer(db, customer.id)).some(
+              ({ terms, state }) =>
+                ['waiting', 'active', 'paused'].includes(state) &&
+                terms.name === row.terms?.name &&
+                terms.schedule.start === row.terms.schedule.start,
+            )
+          : false;
       const trouble =
         row.trouble ||
+        (isThere ? 'A plan of this name with this first day is there already.' : '') ||
         (customer || row.name ? '' : 'Nobody has this address yet: write the name too.') ||
         reading?.problems[0]?.words ||
         (row.terms && reading ? dateTrouble(row.terms, reading.sums, context) : '') ||
@@ -80,25 +90,37 @@ export const makePlans = desk('ask').run(async (ctx, text: string, key: string):
   let sent = 0;
   for (const { at, trouble } of checked) {
     const row = rows[at];
-    if (trouble || !row?.terms) continue;
-    const { terms } = row;
     const id = idFor(`${key} ${at}`);
-    await ctx.write(async (tx) => {
-      if (await planById(tx, id)) return;
-      const business = await businessById(tx);
-      const known = await customerByEmail(tx, row.email);
-      const customer = known ?? { id: randomUUID(), ...newCustomer(row.name, { email: row.email }) };
-      if (!known) await insertCustomer(tx, customer);
-      const words = {
-        terms: { ...terms, paper: { ...terms.paper, customerId: customer.id } },
-        memo: '',
-        reference: row.reference,
-      };
-      const currency = customer.currency || business.currency;
-      await writePlan(tx, words, { id, customerId: customer.id, currency });
-      await sendPlanNow(tx, id, 'mail');
-    });
-    sent += 1;
+    // Made by this very press before.
+    if (await ctx.read((db) => planById(db, id))) sent += 1;
+    else if (!trouble && row?.terms) {
+      await make(ctx, id, row, row.terms);
+      sent += 1;
+    }
   }
   return { sent };
 });
+
+/** Writes one plan down, with its customer where nobody has the address, and sends its link. */
+async function make(
+  ctx: Context,
+  id: string,
+  row: PlanRowRead,
+  terms: NonNullable<PlanRowRead['terms']>,
+): Promise<void> {
+  await ctx.write(async (tx) => {
+    if (await planById(tx, id)) return;
+    const business = await businessById(tx);
+    const known = await customerByEmail(tx, row.email);
+    const customer = known ?? { id: randomUUID(), ...newCustomer(row.name, { email: row.email }) };
+    if (!known) await insertCustomer(tx, customer);
+    const words = {
+      terms: { ...terms, paper: { ...terms.paper, customerId: customer.id } },
+      memo: '',
+      reference: row.reference,
+    };
+    const currency = customer.currency || business.currency;
+    await writePlan(tx, words, { id, customerId: customer.id, currency });
+    await sendPlanNow(tx, id, 'mail');
+  });
+}

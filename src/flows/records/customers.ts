@@ -1,6 +1,5 @@
 import { randomUUID } from 'node:crypto';
 import { merged } from '@/core/customer/customer';
-import { taxNumberProblem } from '@/core/tax/tax-number';
 import {
   type Customer,
   type CustomerCursor,
@@ -21,6 +20,7 @@ import { erasedAt } from '@/db/keeping';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
+import { taxNumberProblem } from '@/outside/tax-number';
 
 export type { Customer };
 

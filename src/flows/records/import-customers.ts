@@ -1,22 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import { nameKey } from '@/core/customer/customer';
 import { type ImportedRow, importedRow, type Mapping, type OnFile, overlaid } from '@/core/customer/import-rows';
-import { taxNumberProblem } from '@/core/tax/tax-number';
+import type { ImportResult } from '@/core/import/columns';
 import { businessById } from '@/db/businesses';
 import { type Customer, insertCustomers, knownAmong, updateCustomer } from '@/db/customers';
 import type { Db } from '@/db/pool';
 import { desk } from '@/flows/door/operation';
 import { countryCode, regionCode } from '@/outside/places';
-
-/**
- * What became of the rows of a part: how many are (or would be) added, how many customers on file updated, and why the others are
- * not, by their position.
- */
-export type ImportResult = {
-  readonly written: number;
-  readonly updated: number;
-  readonly refused: readonly { readonly at: number; readonly reasons: readonly string[] }[];
-};
+import { taxNumberProblem } from '@/outside/tax-number';
 
 type Checked = {
   readonly fresh: readonly Omit<Customer, 'id'>[];

@@ -4,13 +4,13 @@ import { changedBetween, profileSettings, tariffSettings } from '@/core/business
 import type { Tariff } from '@/core/business/tariff';
 import { type NumberSeries, patternProblem } from '@/core/invoice/numbering';
 import { addressLines } from '@/core/place/address';
-import { taxNumberProblem } from '@/core/tax/tax-number';
 import { businessById, numberSeries, replaceSeries, updateBusiness } from '@/db/businesses';
 import { archiveTerms, insertTerms, insertTermsVersion, type Terms, termsById, termsList } from '@/db/terms';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { noteSettings } from '@/flows/log/log';
+import { taxNumberProblem } from '@/outside/tax-number';
 
 export type { Terms };
 

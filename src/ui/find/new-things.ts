@@ -73,6 +73,8 @@ export const FURTHER_PLACES: readonly { readonly words: string; readonly path: s
   { words: 'Payouts', path: '/money/payouts' },
   { words: 'Disputes', path: '/money/disputes' },
   { words: 'Bank', path: '/money/bank', also: 'statements' },
+  { words: 'Items from a file', path: '/records/items/import', also: 'import bring in csv' },
+  { words: 'Open invoices from a file', path: '/ask/invoices/import', also: 'import bring in csv' },
   { words: 'Items', path: '/records/items' },
   { words: 'Tax rules', path: '/records/taxes', also: 'taxes' },
   { words: 'Discount codes', path: '/records/codes' },

@@ -1,7 +1,9 @@
 import type { Metadata } from 'next';
+import Link from 'next/link';
 import { pageActor } from '@/app/session';
 import { shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
+import { mayDo } from '@/core/person/rights';
 import { businessToday } from '@/flows/payment/payment-list';
 import { itemOverview } from '@/flows/records/items';
 import { Overview, OverviewPart, OverviewRow } from '@/ui/kit/overview';
@@ -54,6 +56,13 @@ export default async function NoItemOpen() {
             ))}
           </ul>
         </OverviewPart>
+      ) : null}
+      {mayDo(actor, 'records') ? (
+        <p className="mt-6">
+          <Link className="link" href="/records/items/import">
+            Import from a file
+          </Link>
+        </p>
       ) : null}
     </Overview>
   );
