@@ -14,12 +14,15 @@ const { stack, page, errors } = await sharedOwnerDesk();
 test('bin/serve runs web and worker, starts again what ends by itself, and ends both when it is asked to', async () => {
   const port = await portFrom(6300);
   const web = `http://localhost:${port}`;
-  const env = { ...process.env, PUBLIC_URL: web, NODE_ENV: 'production', DAHLIA_INSTANCE: '' };
+  const env = { ...process.env, PUBLIC_URL: web, DAHLIA_INSTANCE: '' };
   const serve = spawn('bin/serve', ['--port', String(port)], { env, stdio: ['ignore', 'pipe', 'pipe'] });
   const said: string[] = [];
   for (const stream of [serve.stdout, serve.stderr]) stream.on('data', (text) => said.push(String(text)));
   const answers = async () => (await fetch(`${web}/api/health`).catch(() => null))?.status;
-  await until('it answers', async () => (await answers()) === 200);
+  await until('it answers', async () => {
+    expect(serve.exitCode, said.join('')).toBeNull();
+    return (await answers()) === 200;
+  });
   const children = async (): Promise<string[]> => {
     const list = spawn('pgrep', ['-P', String(serve.pid)], { stdio: ['ignore', 'pipe', 'ignore'] });
     let text = '';
