@@ -445,7 +445,7 @@ begin
   update requests r set to_name = word, to_address = '', filled = '{}', words = ''
     where r.business_id = holder and r.state = 'withdrawn' and r.ended_at < checkouts and r.to_name <> word;
   update messages m set to_name = '', to_address = '', trouble = null, details = blanked(m.details, '{text,subject,from,to,address,agent,nonce}')
-    where m.business_id = holder and m.created_at < mails and m.state <> 'queued' and (m.to_address <> '' or m.to_name <> '');
+    where m.business_id = holder and m.created_at < mails and m.state <> 'queued' and m.to_address <> '';
   delete from hook_deliveries d where d.business_id = holder and d.happened_at < deliveries and d.state <> 'waiting';
   delete from identity_pictures i where i.business_id = holder and i.made_at < pictures
     and not exists (select from identity_checks c where c.business_id = holder and c.state in ('checking', 'asked'));
@@ -2873,6 +2873,8 @@ CREATE INDEX files_by_time ON public.files USING btree (business_id, created_at,
 
 CREATE INDEX hook_deliveries_of_hook ON public.hook_deliveries USING btree (business_id, hook_id, happened_at DESC, id DESC);
 
+CREATE INDEX hook_deliveries_to_forget ON public.hook_deliveries USING btree (business_id, happened_at) WHERE (state <> 'waiting'::text);
+
 CREATE INDEX identity_checks_due ON public.identity_checks USING btree (act_at) WHERE (act_at IS NOT NULL);
 
 CREATE UNIQUE INDEX identity_checks_one_open ON public.identity_checks USING btree (business_id) WHERE (state = 'checking'::text);
@@ -2941,6 +2943,8 @@ CREATE INDEX messages_of_plan ON public.messages USING btree (business_id, plan_
 
 CREATE INDEX messages_reminding ON public.messages USING btree (business_id, created_at) WHERE (kind = 'reminder'::text);
 
+CREATE INDEX messages_to_forget ON public.messages USING btree (business_id, created_at) WHERE (to_address <> ''::text);
+
 CREATE INDEX offer_names_of_offer ON public.offer_names USING btree (business_id, offer_id);
 
 CREATE UNIQUE INDEX offers_address_unique ON public.offers USING btree (business_id, address) WHERE (address IS NOT NULL);
@@ -2960,6 +2964,8 @@ CREATE INDEX orders_of_offer ON public.orders USING btree (business_id, offer_id
 CREATE UNIQUE INDEX orders_reference_unique ON public.orders USING btree (business_id, reference);
 
 CREATE INDEX orders_taken ON public.orders USING btree (business_id, offer_id) WHERE (state = ANY (ARRAY['pending'::text, 'paid'::text]));
+
+CREATE INDEX orders_to_forget ON public.orders USING btree (business_id, started_at) WHERE ((state <> 'paid'::text) AND (payer_email <> ''::text));
 
 CREATE UNIQUE INDEX orders_token_unique ON public.orders USING btree (business_id, token);
 

@@ -6,6 +6,11 @@ alter table customers add column papers_gone_at timestamptz;
 alter table customers add constraint customers_papers_gone_after check (papers_gone_at is null or erased_at is not null);
 create index customers_to_forget on customers (business_id) where erased_at is not null and papers_gone_at is null;
 
+-- What is forgotten every night is found without reading everything.
+create index messages_to_forget on messages (business_id, created_at) where to_address <> '';
+create index orders_to_forget on orders (business_id, started_at) where state <> 'paid' and payer_email <> '';
+create index hook_deliveries_to_forget on hook_deliveries (business_id, happened_at) where state <> 'waiting';
+
 alter table businesses add column keeping jsonb not null default '{}';
 alter table businesses add column taken_along_at timestamptz;
 alter table businesses add column closed_at timestamptz;
@@ -274,7 +279,7 @@ begin
   update requests r set to_name = word, to_address = '', filled = '{}', words = ''
     where r.business_id = holder and r.state = 'withdrawn' and r.ended_at < checkouts and r.to_name <> word;
   update messages m set to_name = '', to_address = '', trouble = null, details = blanked(m.details, '{text,subject,from,to,address,agent,nonce}')
-    where m.business_id = holder and m.created_at < mails and m.state <> 'queued' and (m.to_address <> '' or m.to_name <> '');
+    where m.business_id = holder and m.created_at < mails and m.state <> 'queued' and m.to_address <> '';
   delete from hook_deliveries d where d.business_id = holder and d.happened_at < deliveries and d.state <> 'waiting';
   delete from identity_pictures i where i.business_id = holder and i.made_at < pictures
     and not exists (select from identity_checks c where c.business_id = holder and c.state in ('checking', 'asked'));
