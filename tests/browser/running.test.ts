@@ -15,7 +15,7 @@ test('bin/serve runs web and worker, starts again what ends by itself, and ends 
   const port = await portFrom(6300);
   const web = `http://localhost:${port}`;
   const env = { ...process.env, PUBLIC_URL: web, DAHLIA_INSTANCE: '' };
-  const serve = spawn('bin/serve', ['--port', String(port)], { env, stdio: ['ignore', 'pipe', 'pipe'] });
+  const serve = spawn('bash', ['bin/serve', '--port', String(port)], { env, stdio: ['ignore', 'pipe', 'pipe'] });
   const said: string[] = [];
   for (const stream of [serve.stdout, serve.stderr]) stream.on('data', (text) => said.push(String(text)));
   const answers = async () => (await fetch(`${web}/api/health`).catch(() => null))?.status;

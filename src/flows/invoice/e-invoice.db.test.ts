@@ -25,7 +25,12 @@ const house = await foundHouse();
 const GERMAN = { lines: ['Am Wehr 4'], city: 'Weilheim', region: 'DE-BY', postalCode: '82362', country: 'DE' };
 const buyer = await addCustomer(
   house.owner,
-  newCustomer('Orchester am Wehr', { currency: 'EUR', billing: GERMAN, email: 'o@wehr.example', taxNumber: 'DE 136 695 976' }),
+  newCustomer('Orchester am Wehr', {
+    currency: 'EUR',
+    billing: GERMAN,
+    email: 'o@wehr.example',
+    taxNumber: 'DE 136 695 976',
+  }),
 );
 const paper = () =>
   plainPaper(house, {
