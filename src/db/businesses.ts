@@ -24,6 +24,10 @@ export async function businessById(db: Db): Promise<Business> {
   return { ...row, charging: { ...USUAL_POLICY, ...row.charging } };
 }
 
+/** Whether there is such a business (any more). */
+export const isHere = async (db: Db): Promise<boolean> =>
+  (await maybeOne(db, sql`select business_id from businesses where business_id = ${db.businessId}`)) !== null;
+
 /** Notes that it is known who stands behind the business: it can be paid out. */
 export const openPayouts = (tx: Tx): Promise<number> =>
   run(

@@ -111,8 +111,8 @@ async function once(
 async function outcomeOf(request: NextRequest, found: Found, program: Program): Promise<Outcome> {
   const { endpoint, ids } = found;
   const { actor } = program;
-  // Before anything of the body is read.
-  if (!mayDo(actor, endpoint.right)) throw new Refusal('not-allowed');
+  // Before anything of the body is read; what was done is shown, so whoever does something may look too.
+  if (!mayDo(actor, endpoint.right) || !mayDo(actor, 'see')) throw new Refusal('not-allowed');
   const given = await givenOf(request, found, program);
   const input = (await checked(endpoint, given)) as never;
   const work = (requestKey: string) => endpoint.run(actor, { input, ids, requestKey });

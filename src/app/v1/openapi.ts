@@ -83,7 +83,7 @@ function operation(endpoint: Endpoint, into: Record<string, Schema>): object {
   return {
     operationId: `${method.toLowerCase()}${path.replace(/\{id\}/g, 'One').replace(/[/-]+(\w)/g, (_, letter: string) => letter.toUpperCase())}`,
     summary: what,
-    description: `Needs the right “${right}”.`,
+    description: right === 'see' ? 'Needs the right “see”.' : `Needs the rights “see” and “${right}”.`,
     security: [{ key: [right] }],
     parameters: parameters(endpoint),
     ...body,

@@ -215,6 +215,15 @@ describe.each(operations.map((operation) => ({ name: nameOf(operation), operatio
       const rights = KEY_RIGHTS.filter((one) => one !== right);
       const { key: other } = await makeKey(house.owner, { name: `Without ${right}`, rights, days: 1 });
       await refusedWith(await ask(method, here, {}, { with: other }), 403, 'not-allowed');
+      // What is done is shown: without the right to look, nothing is done.
+      const { key: blind } = await makeKey(house.owner, {
+        name: 'Blind',
+        rights: [right].filter((one) => one !== 'see') as never,
+        days: 1,
+      });
+      await refusedWith(await ask(method, here, {}, { with: blind }), 403, 'not-allowed');
+      const blinds = (await keysView(house.owner)).filter((one) => one.name === 'Blind');
+      for (const one of blinds) await endKey(house.owner, one.id);
       const [{ id = '' } = {}] = (await keysView(house.owner)).filter((one) => one.name === `Without ${right}`);
       await endKey(house.owner, id);
       await refusedWith(await ask(method, here, {}, { with: other }), 401, 'key-not-good');

@@ -7,7 +7,7 @@ export type KeyRight = (typeof KEY_RIGHTS)[number];
 
 /** What each is, in the words of what a program then can do. */
 export const KEY_RIGHT_WORDS: Readonly<Record<KeyRight, string>> = {
-  see: 'Read customers, items, invoices, links, plans, charges and payments',
+  see: 'Read customers, items, invoices, links, plans, charges and payments: all else needs this too',
   ask: 'Write and send invoices, links and plans',
   take: 'Write payments down',
   'give-back': 'Refund, up to the sum above which a person is asked again',

@@ -171,12 +171,14 @@ begin
   update disputes d set words = '', files = '[]', left_out = '[]' where d.business_id = holder and d.payment_id = any (t.payment_ids);
   update payments p set approval_url = null where p.business_id = holder and p.id = any (t.payment_ids) and p.approval_url is not null;
   delete from bank_rules r where r.business_id = holder and r.customer_id = any (t.customer_ids);
-  -- A list that was looked for by words that are theirs and nobody else's.
-  delete from saved_lists l where l.business_id = holder and exists (
-    select from unnest(t.names || t.mails || array(select w from unnest(t.names) n, regexp_split_to_table(n, '\s+') w)) one
-    where length(one) > 3 and position(lower(one) in lower(l.asked::text || ' ' || l.name)) > 0
-      and not exists (select from customers c where c.business_id = holder and c.id <> all (t.customer_ids) and c.erased_at is null
-        and position(lower(one) in c.search) > 0));
+  -- A list that is called after them, or looked for by words that are theirs and nobody else's.
+  delete from saved_lists l where l.business_id = holder and (
+    exists (select from unnest(t.names || t.mails) one where length(one) > 3 and position(lower(one) in lower(l.name)) > 0)
+    or exists (
+      select from unnest(t.names || t.mails || array(select w from unnest(t.names) n, regexp_split_to_table(n, '\s+') w)) one
+      where length(one) > 3 and position(lower(one) in lower(coalesce(l.asked ->> 'words', ''))) > 0
+        and not exists (select from customers c where c.business_id = holder and c.id <> all (t.customer_ids) and c.erased_at is null
+          and position(lower(one) in c.search) > 0)));
 
   update messages m set to_name = word, to_address = '', trouble = null, message_key = m.id::text, details = blanked(m.details, '{text,subject,from,to,address,agent}'),
       state = case when m.state = 'queued' then 'dropped' else m.state end, seen_to_at = coalesce(m.seen_to_at, at)

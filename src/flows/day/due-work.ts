@@ -1,3 +1,4 @@
+import { isHere } from '@/db/businesses';
 import { type Concern, dueWork, enqueueDueWork } from '@/db/due-work';
 import { forgetDoneJobs } from '@/db/stuck-jobs';
 import { fetchStatements } from '@/flows/bank/import-statement';
@@ -53,5 +54,7 @@ export const everyMinute = overAll().run(async (house): Promise<void> => {
 
 /** Does what is due of one concern of a business. */
 export const doDueWork = worker().run(async (ctx, concern: Concern): Promise<void> => {
+  // One that was erased since this was enqueued has nothing that could be due.
+  if (!(await ctx.read(isHere))) return;
   await WORK[concern](ctx);
 });

@@ -251,7 +251,8 @@ async function wholeLife(): Promise<{ id: string; email: string; paidId: string;
   });
   await endRecurring(house.owner, recurringId as unknown as string);
   await checkBulk(house.owner, draft, 'Many', { customerIds: [id], group: '', rows: [] }, sendBy('mail'));
-  await saveList(house.owner, 'Quill’s', { ...EVERYTHING, words: 'quillfeather' });
+  await saveList(house.owner, 'Quillfeather’s', { ...EVERYTHING, words: 'quillfeather' });
+  await saveList(house.owner, 'Paid', { ...EVERYTHING, state: 'paid' });
   await mergeCustomers(house.owner, id, twin.id);
   await mergeCustomers(house.owner, id, plan.customerId);
   expect(await playMinute()).toEqual([]);
@@ -416,6 +417,8 @@ test('erased, nobody is left in any table, file or job but on papers; those go w
   );
   expect(await sums()).toEqual(books);
   expect(await figures()).toEqual(papers);
+  // A list that asks for something else stays.
+  expect(await rows(`select name from saved_lists where business_id = $1`)).toEqual([{ name: 'Paid' }]);
   await sound();
   // What is left is found by nobody and opens nothing, and everything of it can still be looked at.
   expect(await findCustomers(house.owner, 'Erased')).toEqual([]);
