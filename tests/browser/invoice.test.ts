@@ -187,7 +187,8 @@ test('an invoice goes all the way: typed on the paper, proved, sent, paid, seen 
     () =>
       [...document.querySelectorAll<HTMLElement>('button, nav a, summary')].filter((one) => {
         const { left, top, width, height } = one.getBoundingClientRect();
-        if (width === 0 || top < 0 || top + height > innerHeight) return false;
+        // What lies folded away has a place too, and cannot be pressed.
+        if (!one.checkVisibility() || width === 0 || top < 0 || top + height > innerHeight) return false;
         const at = document.elementFromPoint(left + width / 2, top + height / 2);
         return !(at && (one === at || one.contains(at) || at.contains(one)));
       }).length,

@@ -6,6 +6,7 @@ import { chargeInstant } from '@/core/plan/days';
 import { dateKey, decided, termsOn } from '@/core/plan/decisions';
 import type { TimelineEvent } from '@/core/timeline/timeline';
 import { businessById } from '@/db/businesses';
+import { cardsOf } from '@/db/cards';
 import { chargeById, chargesOfPlan, deleteUpcoming, markCarried, updateCharges } from '@/db/charges';
 import { type Plan, planById } from '@/db/plans';
 import { addToTimeline } from '@/db/timeline';
@@ -121,12 +122,14 @@ export const priceOnce = desk('take').turn((tx, chargeId: string, price: string)
   }),
 );
 
-/** Charges one charge again at once, with a chosen card or the next of the customer's. @throws Refusal `charge-settled` */
+/** Charges one charge again at once, with a chosen card or the next of the customer's. @throws Refusal `charge-settled`, `not-found` */
 export const chargeAgain = desk('take').turn(hurry);
 
 async function hurry(tx: Writing, chargeId: string, cardId: string | null): Promise<void> {
   const charge = found(await chargeById(tx, chargeId, true));
   if (!can(charge, 'hurried')) throw new Refusal('charge-settled');
+  // Nobody's but their own card.
+  if (cardId) found((await cardsOf(tx, charge.customerId)).find(({ id }) => id === cardId));
   await updateCharges(tx, [after(charge, { kind: 'hurried', cardId, at: tx.now })]);
   const told = { kind: 'charge-hurried', on: charge.chargedOn } as const;
   await addToTimeline(tx, { planId: charge.planId }, told, tx.name);

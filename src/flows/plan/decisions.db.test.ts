@@ -10,7 +10,7 @@ import { programContext } from '@/flows/door/program';
 import { asSuperuser } from '../../../tests/support/database';
 import { watchedPlans } from '../../../tests/support/plan-house';
 import { planTerms, runningPlan } from '../../../tests/support/plans';
-import { cardToken, foundHouse, type House, sharedWorkshop } from '../../../tests/support/workshop';
+import { foundHouse, type House, sharedWorkshop } from '../../../tests/support/workshop';
 import { planAgreement } from './agreement';
 import { chargeAgain, moveCharge, priceOnce, settleMissed, skipCharge, waiveCharge } from './change-charge';
 import { cancelPlan, changeAmount, pausePlan, resumePlan } from './change-plan';
@@ -209,8 +209,11 @@ test('a plan’s cards are its own, in an order: the chosen first, then the seco
   await chargeAgain(house.owner, await idOf(id, 1), lumen?.id ?? '');
   await watched.due();
   expect((await watched.charges(id))[1]).toMatchObject({ state: 'charged', cardId: lumen?.id });
-  const strange = await cardToken(workshop.standIns, 'corvid-good');
-  expect(strange).not.toBe('');
+  // Nobody else's card, and none that is not there.
+  const other = await plan('2027-01-01', {}, ['corvid-good']);
+  const [theirs] = await db((tx) => cardsOf(tx, other.customerId));
+  for (const cardId of [theirs?.id ?? '', crypto.randomUUID()])
+    await expect(chargeAgain(house.owner, await idOf(id, 2), cardId)).rejects.toMatchObject({ code: 'not-found' });
 });
 
 test('what is agreed to at the desk says sum, rhythm, first day and until when, in the customer’s language', async () => {
