@@ -145,6 +145,20 @@ test('how long is the owner’s to decide above the law; everything is taken alo
   await expectAccessible(page, 'closed, on a phone');
   await press(page, 'Open it again', 'button');
   await untilTrue(page, () => !document.body.innerText.includes('This business was closed on'));
+  // What is added or brought in stands in place of its list on a phone, as an open row does.
+  for (const [path, words] of [
+    ['/records/customers/new', 'Add customer'],
+    ['/records/customers/import', 'Customers from a file'],
+    ['/records/items/new', 'Add a picture'],
+    ['/records/items/import', 'Items from a file'],
+    ['/ask/invoices/import', 'Open invoices from a file'],
+  ] as const) {
+    await visit(page, `${stack.web}${path}`);
+    await untilShown(page, words);
+    await expectAccessible(page, path);
+  }
+  await visit(page, `${stack.web}/records/customers`);
+  await untilTrue(page, () => document.querySelector('aside')?.checkVisibility() === true);
   await page.setViewport({ width: 1280, height: 800 });
   expect(browser.connected).toBe(true);
 });

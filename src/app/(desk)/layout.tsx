@@ -26,8 +26,8 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         setting={await deskSetting()}
         locale={business.locale}
         may={{
-          ask: mayDo(actor, 'ask'),
-          records: mayDo(actor, 'records'),
+          ask: !closed && mayDo(actor, 'ask'),
+          records: !closed && mayDo(actor, 'records'),
           settings: mayDo(actor, 'settings'),
           people: mayDo(actor, 'people'),
         }}

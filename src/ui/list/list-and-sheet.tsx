@@ -1,13 +1,13 @@
 'use client';
-import { useParams } from 'next/navigation';
+import { useSelectedLayoutSegment } from 'next/navigation';
 import { type KeyboardEvent, type ReactNode, useRef } from 'react';
 
 /**
- * The list, and beside it the sheet of the row that is open; on a phone one of the two at a time. In the list the arrow
- * keys walk the rows.
+ * The list, and beside it the sheet of the row that is open, or what is added or brought in; on a phone one of the two at
+ * a time. In the list the arrow keys walk the rows. Stands in a layout, whose pages are the sheets.
  */
 export function ListAndSheet({ label, list, children }: { label: string; list: ReactNode; children: ReactNode }) {
-  const { id } = useParams<{ id?: string }>();
+  const isOpen = useSelectedLayoutSegment() !== null;
   const rows = useRef<HTMLElement>(null);
 
   function walk(event: KeyboardEvent) {
@@ -25,11 +25,11 @@ export function ListAndSheet({ label, list, children }: { label: string; list: R
         ref={rows}
         aria-label={label}
         onKeyDown={walk}
-        className={`${id ? 'hidden md:block' : ''} overflow-x-clip pb-8 md:sticky md:top-0 md:-ml-3 md:h-[calc(100dvh-94px)] md:overflow-y-auto md:pl-3 md:pr-[21px] md:-mr-[21px] [scrollbar-width:thin]`}
+        className={`${isOpen ? 'hidden md:block' : ''} overflow-x-clip pb-8 md:sticky md:top-0 md:-ml-3 md:h-[calc(100dvh-94px)] md:overflow-y-auto md:pl-3 md:pr-[21px] md:-mr-[21px] [scrollbar-width:thin]`}
       >
         {list}
       </aside>
-      <section className={`${id ? '' : 'hidden md:block'} min-w-0 pb-10 pt-2.5`}>{children}</section>
+      <section className={`${isOpen ? '' : 'hidden md:block'} min-w-0 pb-10 pt-2.5`}>{children}</section>
     </div>
   );
 }

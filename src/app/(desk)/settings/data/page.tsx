@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { pageActor } from '@/app/session';
 import type { CalendarDate } from '@/core/dates/calendar-date';
-import { clockTime, longDate, shortDate } from '@/core/dates/date-text';
+import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { mayDo } from '@/core/person/rights';
 import { closingView } from '@/flows/keeping/closing';
@@ -22,8 +22,8 @@ export default async function DataPage() {
   const { rule, lawYears } = await keepingView(actor);
   const closing = await closingView(actor);
   const { zone, locale } = business;
-  const day = (on: CalendarDate) => longDate(on, locale);
-  const time = (at: Date) => `${shortDate(dateInZone(at, zone), locale, { year: true })}, ${clockTime(at, zone)}`;
+  const day = (on: CalendarDate) => shortDate(on, locale, { year: true });
+  const time = (at: Date) => `${day(dateInZone(at, zone))}, ${clockTime(at, zone)}`;
   return (
     <div className="mx-auto max-w-[720px] px-4 pb-12 pt-6 sm:px-7">
       <article className="sheet px-5 py-6 sm:px-8" aria-label="Data">
