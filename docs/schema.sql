@@ -903,13 +903,13 @@ CREATE FUNCTION public.remove_passkey(address text, credential text) RETURNS tex
     SET search_path TO 'public', 'pg_temp'
     AS $$ delete from passkeys where credential_id = credential and email_key = steps_name(address) returning name $$;
 
-CREATE FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) RETURNS TABLE(person_id uuid, business_id uuid, name text, role text, extra text[], unused_seconds double precision, proved_seconds double precision, lacks_step boolean, closed boolean)
+CREATE FUNCTION public.session_holder(begins text, hash bytea, at timestamp with time zone, idle interval) RETURNS TABLE(person_id uuid, business_id uuid, name text, role text, extra text[], unused_seconds double precision, proved_seconds double precision, lacks_step boolean, closed boolean, day_way text, number_way text)
     LANGUAGE sql STABLE SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
     AS $$
     select people.id, people.business_id, people.name, people.role, people.extra, extract(epoch from now() - sessions.used_at)::float8,
       extract(epoch from now() - sessions.proved_at)::float8, businesses.step_required and not has_step(lower(people.email)),
-      businesses.closed_at is not null
+      businesses.closed_at is not null, people.day_way, people.number_way
     from sessions
     join people on people.business_id = sessions.business_id and people.id = sessions.person_id
     join businesses on businesses.business_id = sessions.business_id
@@ -948,6 +948,14 @@ CREATE FUNCTION public.set_time_key(address text, sealed bytea, step bigint, at 
     AS $$
     update sign_in_steps set time_key = sealed, time_since = case when sealed is not null then at end, time_step = coalesce(step, time_step)
     where email_key = steps_name(address)
+  $$;
+
+CREATE FUNCTION public.set_writing_elsewhere(person uuid, days text, numbers text) RETURNS void
+    LANGUAGE sql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    update people set day_way = days, number_way = numbers from other_desks(person) other
+      where people.business_id = other.business_id and people.id = other.person_id
   $$;
 
 CREATE FUNCTION public.sign_in_candidates(address text) RETURNS TABLE(person_id uuid, business_id uuid, password_hash text, confirmed boolean)
@@ -1096,6 +1104,8 @@ CREATE FUNCTION public.work_due(at timestamp with time zone) RETURNS TABLE(busin
     union
     select distinct v.business_id, 'vouchers' from vouchers v join businesses b using (business_id)
       where v.balance_minor > 0 and v.expires_on < (select day from latest) and v.expires_on < (at at time zone b.zone)::date
+    union all
+    select distinct n.business_id, 'news' from news n where n.mail_at <= work_due.at
   $$;
 
 CREATE TABLE public.approvals (
@@ -1317,6 +1327,9 @@ CREATE TABLE public.businesses (
     taken_along_at timestamp with time zone,
     closed_at timestamp with time zone,
     erase_on date,
+    description text DEFAULT ''::text NOT NULL,
+    trading_names jsonb DEFAULT '[]'::jsonb NOT NULL,
+    locations jsonb DEFAULT '[]'::jsonb NOT NULL,
     CONSTRAINT businesses_asked_above_positive CHECK ((asked_above_minor >= 0)),
     CONSTRAINT businesses_cards_answered CHECK (((signed_up_at IS NULL) OR (cards_since IS NULL) OR ((business_kind <> ''::text) AND (statement_name <> ''::text)))),
     CONSTRAINT businesses_closed_whole CHECK (((closed_at IS NULL) = (erase_on IS NULL))),
@@ -1816,7 +1829,7 @@ CREATE TABLE public.messages (
     request_id uuid,
     plan_id uuid,
     seen_to_at timestamp with time zone,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text, 'step-changed'::text, 'lost-steps-link'::text, 'steps-lost'::text, 'codes-tried'::text, 'address-link'::text, 'address-moved'::text, 'identity'::text, 'hook-failing'::text, 'business-closed'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text, 'step-changed'::text, 'lost-steps-link'::text, 'steps-lost'::text, 'codes-tried'::text, 'address-link'::text, 'address-moved'::text, 'identity'::text, 'hook-failing'::text, 'business-closed'::text, 'own-news'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -1841,6 +1854,27 @@ CREATE SEQUENCE public.migrations_id_seq
     CACHE 1;
 
 ALTER SEQUENCE public.migrations_id_seq OWNED BY public.migrations.id;
+
+CREATE TABLE public.news (
+    business_id uuid NOT NULL,
+    id bigint NOT NULL,
+    person_id uuid NOT NULL,
+    line_id bigint NOT NULL,
+    at timestamp with time zone NOT NULL,
+    mail_at timestamp with time zone,
+    in_browser boolean NOT NULL,
+    message_id uuid,
+    seen_at timestamp with time zone
+);
+
+ALTER TABLE public.news ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.news_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
 
 CREATE TABLE public.number_series (
     business_id uuid NOT NULL,
@@ -2077,7 +2111,14 @@ CREATE TABLE public.people (
     created_at timestamp with time zone NOT NULL,
     extra text[] DEFAULT '{}'::text[] NOT NULL,
     left_at timestamp with time zone,
+    day_way text,
+    number_way text,
+    notices jsonb DEFAULT '{}'::jsonb NOT NULL,
+    quiet_from time without time zone DEFAULT '00:00:00'::time without time zone NOT NULL,
+    quiet_to time without time zone DEFAULT '00:00:00'::time without time zone NOT NULL,
+    CONSTRAINT people_day_way_known CHECK ((day_way = ANY (ARRAY['dmy'::text, 'dots'::text, 'mdy'::text, 'iso'::text]))),
     CONSTRAINT people_extra_known CHECK ((extra <@ ARRAY['ask'::text, 'take'::text, 'give-back'::text, 'records'::text, 'settings'::text])),
+    CONSTRAINT people_number_way_known CHECK ((number_way = ANY (ARRAY['point'::text, 'comma'::text, 'space'::text, 'quote'::text, 'lakh'::text]))),
     CONSTRAINT people_role_known CHECK ((role = ANY (ARRAY['owner'::text, 'bookkeeper'::text, 'clerk'::text, 'reader'::text])))
 );
 
@@ -2623,6 +2664,12 @@ ALTER TABLE ONLY public.migration_hashes
 ALTER TABLE ONLY public.migrations
     ADD CONSTRAINT migrations_pkey PRIMARY KEY (id);
 
+ALTER TABLE ONLY public.news
+    ADD CONSTRAINT news_once UNIQUE (business_id, person_id, line_id);
+
+ALTER TABLE ONLY public.news
+    ADD CONSTRAINT news_pkey PRIMARY KEY (business_id, id);
+
 ALTER TABLE ONLY public.number_series
     ADD CONSTRAINT number_series_pkey PRIMARY KEY (business_id, name);
 
@@ -2946,6 +2993,12 @@ CREATE INDEX messages_of_plan ON public.messages USING btree (business_id, plan_
 CREATE INDEX messages_reminding ON public.messages USING btree (business_id, created_at) WHERE (kind = 'reminder'::text);
 
 CREATE INDEX messages_to_forget ON public.messages USING btree (business_id, created_at) WHERE (to_address <> ''::text);
+
+CREATE INDEX news_by_time ON public.news USING btree (business_id, at);
+
+CREATE INDEX news_of_line ON public.news USING btree (business_id, line_id);
+
+CREATE INDEX news_to_mail ON public.news USING btree (mail_at, business_id) WHERE (mail_at IS NOT NULL);
 
 CREATE INDEX offer_names_of_offer ON public.offer_names USING btree (business_id, offer_id);
 
@@ -3452,6 +3505,15 @@ ALTER TABLE ONLY public.messages
 ALTER TABLE ONLY public.messages
     ADD CONSTRAINT messages_request_id_fkey FOREIGN KEY (business_id, request_id) REFERENCES public.requests(business_id, id);
 
+ALTER TABLE ONLY public.news
+    ADD CONSTRAINT news_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.news
+    ADD CONSTRAINT news_business_id_line_id_fkey FOREIGN KEY (business_id, line_id) REFERENCES public.timeline(business_id, id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.news
+    ADD CONSTRAINT news_business_id_person_id_fkey FOREIGN KEY (business_id, person_id) REFERENCES public.people(business_id, id);
+
 ALTER TABLE ONLY public.number_series
     ADD CONSTRAINT number_series_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
@@ -3823,6 +3885,8 @@ ALTER TABLE public.mail_proofs ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.messages ENABLE ROW LEVEL SECURITY;
 
+ALTER TABLE public.news ENABLE ROW LEVEL SECURITY;
+
 ALTER TABLE public.number_series ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.offer_names ENABLE ROW LEVEL SECURITY;
@@ -3922,6 +3986,8 @@ CREATE POLICY own_business ON public.log_entries TO dahlia_app USING ((business_
 CREATE POLICY own_business ON public.mail_proofs TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.messages TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.news TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.number_series TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
@@ -4240,6 +4306,9 @@ GRANT ALL ON FUNCTION public.set_steps_lost(address text, at timestamp with time
 REVOKE ALL ON FUNCTION public.set_time_key(address text, sealed bytea, step bigint, at timestamp with time zone) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.set_time_key(address text, sealed bytea, step bigint, at timestamp with time zone) TO dahlia_app;
 
+REVOKE ALL ON FUNCTION public.set_writing_elsewhere(person uuid, days text, numbers text) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.set_writing_elsewhere(person uuid, days text, numbers text) TO dahlia_app;
+
 REVOKE ALL ON FUNCTION public.sign_in_candidates(address text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.sign_in_candidates(address text) TO dahlia_app;
 
@@ -4352,6 +4421,8 @@ GRANT SELECT,INSERT ON TABLE public.log_entries TO dahlia_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.mail_proofs TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.messages TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.news TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.number_series TO dahlia_app;
 

@@ -22,6 +22,7 @@ import { refundPayment } from '@/flows/payment/refund-payment';
 import { storePartner } from '@/flows/records/partners';
 import { lookAfterVouchers } from '@/flows/voucher/due-vouchers';
 import { voucherList } from '@/flows/voucher/vouchers';
+import { FUND } from './thistlewood';
 
 /** What the loader lends: who does it, a card's token, and the post. */
 export type Stage = {
@@ -254,6 +255,7 @@ async function place(stage: Stage) {
     'page',
     ['Lend a child an instrument', 'lend-a-violin'],
     {
+      tradingNameId: FUND,
       kind: 'donation',
       split: { partners: [{ partnerId: fund.id, percent: '90' }], keep: '', feeFrom: 'business', of: 'net' },
       amounts: ['15', '30', '60', '120'],

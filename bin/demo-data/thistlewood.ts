@@ -1,5 +1,6 @@
 /** Thistlewood Strings, an invented workshop. Every name, place and number is made up; `.example` reaches nobody. */
 import { randomUUID } from 'node:crypto';
+import type { NewBusiness } from '@/core/business/business';
 import { NEW_PROFILE } from '@/core/business/business';
 import { newCustomer } from '@/core/customer/customer';
 import type { Item, ItemOption } from '@/core/item/item';
@@ -7,11 +8,37 @@ import type { PaperLine } from '@/core/paper/paper';
 import type { Role } from '@/core/person/rights';
 import type { Address } from '@/core/place/address';
 import type { BusinessTax } from '@/core/tax/business-tax';
-import type { Business } from '@/db/businesses';
 
-export const BUSINESS: Business = {
+/** The fund for children asks under a name of its own. */
+export const FUND = '5f0d6c1e-7a44-4f7e-9d53-0b1d5a2f7c02';
+
+export const BUSINESS: NewBusiness = {
   ...NEW_PROFILE,
   mailConfirmedAt: new Date('2025-01-06T17:00:00Z'),
+  description: 'A workshop that builds, repairs, rents and sells string instruments, and teaches to play them.',
+  tradingNames: [
+    {
+      id: FUND,
+      name: 'Small Hands Fund',
+      logoId: null,
+      accent: '#2c6b4c',
+      email: 'fund@thistlewood.example',
+      phone: '',
+      website: '',
+      series: '',
+      retired: false,
+    },
+  ],
+  locations: [
+    {
+      id: '5f0d6c1e-7a44-4f7e-9d53-0b1d5a2f7c03',
+      name: 'Lock House, rentals',
+      place: { lines: ['2 Lock House'], city: 'Tern Harbor', region: 'US-OR', postalCode: '97199', country: 'US' },
+      phone: '(503) 555-0118',
+      taxNumber: '',
+      retired: false,
+    },
+  ],
   kind: '322',
   statementName: 'THISTLEWOOD STRINGS',
   cardsSince: new Date('2025-01-06T17:00:00Z'),
@@ -34,7 +61,7 @@ export const BUSINESS: Business = {
   taxNumber: '91-0000142',
   country: 'US',
   zone: 'America/Los_Angeles',
-  locale: 'en-US',
+  paperLocale: 'en-US',
   currency: 'USD',
   pricesIncludeTax: false,
   smallestPayments: { USD: 100, EUR: 100 },

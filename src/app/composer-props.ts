@@ -1,7 +1,7 @@
-import { homePlace, sellerOf } from '@/core/business/business';
 import { cardsOpen } from '@/core/business/opening';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
+import { houseOf } from '@/core/front/front';
 import { mayDo } from '@/core/person/rights';
 import { type Actor } from '@/flows/door/rights';
 import { composerChoices } from '@/flows/invoice/composer-choices';
@@ -10,7 +10,7 @@ import type { ComposerProps } from '@/ui/composer/composer-props';
 import { shownFirstDay } from './first-day';
 
 /** How the first days stand, without the paper itself: that is what is written on. */
-async function firstDaysBeside(actor: Actor, business: { zone: string; locale: string }) {
+async function firstDaysBeside(actor: Actor, business: { zone: string; deskLocale: string }) {
   const found = await shownFirstDay(actor, business);
   if (!found) return null;
   const { draft: _, ...first } = found;
@@ -39,27 +39,24 @@ export async function composerOf(
     customer,
     taxes: sheet.taxes,
     currency: business.currency,
-    locale: business.locale,
+    locale: business.deskLocale,
     zone: business.zone,
     today: sheet.today,
-    nextNumber: sheet.nextNumber,
+    nextNumbers: sheet.nextNumbers,
     series,
     terms: terms.map(({ id, name, version }) => ({ id, name, version })),
     templates,
     recurring,
     link: sheet.link,
     pricesIncludeTax: business.pricesIncludeTax,
-    seller: sellerOf(business),
-    logo: business.logoId ? `/files/own/${business.logoId}` : null,
-    home: business.country,
-    homePlace: homePlace(business),
+    house: houseOf(business),
     usualReminders: business.reminders,
     mailTexts: business.mailTexts,
     hasAccount: [business.bank, ...(business.bank.others ?? [])].some(({ account }) => account !== ''),
     smallestPayments: business.smallestPayments,
     ownEmail,
     planned: sendAt
-      ? `${shortDate(dateInZone(sendAt, business.zone), business.locale, { weekday: true })}, ${clockTime(sendAt, business.zone)}`
+      ? `${shortDate(dateInZone(sendAt, business.zone), business.deskLocale, { weekday: true })}, ${clockTime(sendAt, business.zone)}`
       : '',
     sentVersion,
     mayAsk: mayDo(actor, 'ask'),

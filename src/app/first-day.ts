@@ -8,7 +8,7 @@ import type { ShownFirstDay } from '@/ui/house/what-opens';
 /** How the first days stand, with times as the business writes them; null where they are over. */
 export async function shownFirstDay(
   actor: Actor,
-  { zone, locale }: { readonly zone: string; readonly locale: string },
+  { zone, deskLocale: locale }: { readonly zone: string; readonly deskLocale: string },
 ): Promise<(ShownFirstDay & { readonly draft: HalfWritten | null }) | null> {
   const found = await firstDay(actor);
   if (!found) return null;

@@ -33,7 +33,7 @@ export function jsonPlan(row: PlanRow, business: Business, today: CalendarDate):
       row.refusedCount > 0
         ? 'refused'
         : row.nextOn
-          ? `${shortDate(row.nextOn, business.locale)}, ${fromToday(row.nextOn, today)}`
+          ? `${shortDate(row.nextOn, business.deskLocale)}, ${fromToday(row.nextOn, today)}`
           : '',
     late: row.refusedCount > 0,
     group: GROUPS[row.state],

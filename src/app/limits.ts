@@ -41,6 +41,7 @@ const OTHERS: Readonly<Record<string, number>> = {
   '/api/plans': PAPER,
   '/api/plans/[id]': PAPER,
   '/api/plans/many': PAPER,
+  '/api/fronts': CHOICE,
   '/api/profile': PAPER,
   '/api/rates': TABLE,
   '/api/recurring': PAPER,

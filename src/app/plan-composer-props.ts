@@ -1,4 +1,4 @@
-import { homePlace } from '@/core/business/business';
+import { houseOf } from '@/core/front/front';
 import type { Actor } from '@/flows/door/rights';
 import { cardFieldsUrl } from '@/flows/invoice/payer-page';
 import { businessToday } from '@/flows/payment/payment-list';
@@ -25,9 +25,8 @@ export async function planComposerOf(
     taxes,
     currency: business.currency,
     pricesIncludeTax: business.pricesIncludeTax,
-    home: business.country,
-    homePlace: homePlace(business),
-    locale: business.locale,
+    house: houseOf(business),
+    locale: business.deskLocale,
     today,
     holidays: business.charging.holidays.map(({ on }) => on),
     fieldsUrl: cardFieldsUrl({ take: 'both' }),

@@ -8,7 +8,7 @@ import type { ShownSteps } from '@/ui/steps/steps-panel';
 /** One's second step as the screens show it, with its times written. */
 export async function shownSteps(
   actor: Actor,
-  { zone, locale }: { readonly zone: string; readonly locale: string },
+  { zone, deskLocale: locale }: { readonly zone: string; readonly deskLocale: string },
 ): Promise<ShownSteps & { readonly email: string }> {
   const { email, confirmed, required, steps, appSince, passkeys } = await mySteps(actor);
   const day = (at: Date) => shortDate(dateInZone(at, zone), locale, { year: true });

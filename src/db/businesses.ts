@@ -1,6 +1,7 @@
-import type { Business } from '@/core/business/business';
+import type { Business, NewBusiness } from '@/core/business/business';
 import type { NumberSeries } from '@/core/invoice/numbering';
 import { USUAL_POLICY } from '@/core/plan/dunning';
+import { AS_BUSINESS, deskLocale } from '@/core/writing/writing';
 import { linkKey } from './link-tokens';
 import type { Connection, Db, Tx } from './pool';
 import { many, maybeOne, one, run, sql } from './sql';
@@ -9,19 +10,24 @@ export type { Business };
 
 /** The business of the current transaction. */
 export async function businessById(db: Db): Promise<Business> {
-  const row = await one<Business>(
+  const row = await one<NewBusiness>(
     db,
-    sql`select business_id as id, name, address, phone, email, website, tax_number as "taxNumber", country, zone, locale,
+    sql`select business_id as id, name, address, phone, email, website, tax_number as "taxNumber", country, zone, locale as "paperLocale",
           currency, prices_include_tax as "pricesIncludeTax", smallest_payments as "smallestPayments", place,
           logo_id as "logoId", accent, bank, reminders, to_char(quiet_from, 'HH24:MI') as "quietFrom",
           to_char(quiet_to, 'HH24:MI') as "quietTo", mail_texts as "mailTexts", ways, terms_id as "termsId",
           signing_secret as "signingSecret",
           jsonb_build_object('registration', '', 'statement', '', 'signer', '', 'signature', null, 'seal', null) || receipt_style as "receiptStyle", charging, tariff,
           signed_up_at as "signedUpAt", mail_confirmed_at as "mailConfirmedAt", business_kind as kind, statement_name as "statementName",
-          cards_since as "cardsSince", verified_at as "verifiedAt"
+          description, trading_names as "tradingNames", locations, cards_since as "cardsSince", verified_at as "verifiedAt"
         from businesses where business_id = ${db.businessId}`,
   );
-  return { ...row, charging: { ...USUAL_POLICY, ...row.charging } };
+  const { charging, paperLocale } = row;
+  return {
+    ...row,
+    charging: { ...USUAL_POLICY, ...charging },
+    deskLocale: deskLocale(paperLocale, db.writing ?? AS_BUSINESS),
+  };
 }
 
 /** Whether there is such a business (any more). */
@@ -36,26 +42,27 @@ export const openPayouts = (tx: Tx): Promise<number> =>
   );
 
 /** Founds a business, with the key that its links begin with. */
-export async function insertBusiness(tx: Tx, business: Business): Promise<void> {
+export async function insertBusiness(tx: Tx, business: NewBusiness): Promise<void> {
   await run(tx, sql`insert into link_keys (key, business_id) values (${linkKey(business.id)}, ${business.id})`);
   await run(
     tx,
     sql`insert into businesses (business_id, name, address, phone, email, website, tax_number, country, zone, locale,
           currency, prices_include_tax, smallest_payments, place, logo_id, accent, bank, reminders, quiet_from, quiet_to,
-          mail_texts, ways, terms_id, tariff, created_at, signed_up_at, mail_confirmed_at, business_kind, statement_name, cards_since, verified_at)
+          mail_texts, ways, terms_id, tariff, created_at, signed_up_at, mail_confirmed_at, business_kind, statement_name, cards_since, verified_at,
+          description, trading_names, locations)
         values (${business.id}, ${business.name}, ${[...business.address]}, ${business.phone}, ${business.email},
-          ${business.website}, ${business.taxNumber}, ${business.country}, ${business.zone}, ${business.locale},
+          ${business.website}, ${business.taxNumber}, ${business.country}, ${business.zone}, ${business.paperLocale},
           ${business.currency}, ${business.pricesIncludeTax}, ${JSON.stringify(business.smallestPayments)},
           ${JSON.stringify(business.place)}, ${business.logoId}, ${business.accent}, ${JSON.stringify(business.bank)},
           ${[...business.reminders]}, ${business.quietFrom}, ${business.quietTo}, ${JSON.stringify(business.mailTexts)},
           ${business.ways ? JSON.stringify(business.ways) : null}, ${business.termsId}, ${JSON.stringify(business.tariff)}, ${tx.now},
           ${business.signedUpAt}, ${business.mailConfirmedAt}, ${business.kind}, ${business.statementName}, ${business.cardsSince},
-          ${business.verifiedAt})`,
+          ${business.verifiedAt}, ${business.description}, ${JSON.stringify(business.tradingNames)}, ${JSON.stringify(business.locations)})`,
   );
 }
 
 /** Writes the profile as a whole; zone, locale and currency stay, since what was counted was counted in them. */
-export const updateBusiness = (tx: Tx, business: Business): Promise<number> =>
+export const updateBusiness = (tx: Tx, business: NewBusiness): Promise<number> =>
   run(
     tx,
     sql`update businesses set name = ${business.name}, address = ${[...business.address]}, phone = ${business.phone},
@@ -68,7 +75,8 @@ export const updateBusiness = (tx: Tx, business: Business): Promise<number> =>
           mail_texts = ${JSON.stringify(business.mailTexts)},
           ways = ${business.ways ? JSON.stringify(business.ways) : null}, terms_id = ${business.termsId},
           receipt_style = ${JSON.stringify(business.receiptStyle)}, charging = ${JSON.stringify(business.charging)},
-          tariff = ${JSON.stringify(business.tariff)}
+          tariff = ${JSON.stringify(business.tariff)}, description = ${business.description},
+          trading_names = ${JSON.stringify(business.tradingNames)}, locations = ${JSON.stringify(business.locations)}
         where business_id = ${business.id}`,
   );
 

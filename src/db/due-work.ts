@@ -15,6 +15,7 @@ export const CONCERNS = [
   'closing',
   'payouts',
   'vouchers',
+  'news',
 ] as const;
 export type Concern = (typeof CONCERNS)[number];
 

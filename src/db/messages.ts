@@ -38,6 +38,8 @@ export type MessageDetails = {
   readonly reason?: CheckReason;
   /** What its link is for. */
   readonly purpose?: ProofPurpose;
+  /** The news that it tells. */
+  readonly newsId?: string;
   /** A moment, as ISO 8601 writes it. */
   readonly until?: string;
   /** A sum that the message names, in minor units. */

@@ -1,4 +1,5 @@
 import type { ActsAs, ExtraRight, Right, Role } from '@/core/person/rights';
+import type { Writing } from '@/core/writing/writing';
 import type { Connection, Db, Tx } from './pool';
 import { many, maybeOne, one, run, sql } from './sql';
 
@@ -15,6 +16,8 @@ export type Actor = {
   readonly lacksStep: boolean;
   /** Whether the business is closed: what is there can be looked at, and nothing more is written. */
   readonly closed: boolean;
+  /** How they write days and numbers, where not as the business does. */
+  readonly writing?: Writing;
 };
 
 export type SignInCandidate = {
@@ -51,7 +54,8 @@ export const sessionHolder = (
   maybeOne(
     db,
     sql`select person_id as "personId", business_id as "businessId", name, role, extra, unused_seconds as "unusedSeconds",
-          proved_seconds as "provedSeconds", lacks_step as "lacksStep", closed
+          proved_seconds as "provedSeconds", lacks_step as "lacksStep", closed,
+          jsonb_build_object('days', day_way, 'numbers', number_way) as writing
         from session_holder(${begins}, ${hash}, ${at}, make_interval(secs => ${idleSeconds}))`,
   );
 
@@ -81,6 +85,21 @@ export async function updatePassword(tx: Tx, personId: string, passwordHash: str
     sql`update people set password_hash = ${passwordHash} where business_id = ${tx.businessId} and id = ${personId}`,
   );
   await run(tx, sql`select set_password_elsewhere(${personId}, ${passwordHash})`);
+}
+
+export const writingOf = (db: Db, personId: string): Promise<Writing> =>
+  one(
+    db,
+    sql`select day_way as days, number_way as numbers from people where business_id = ${db.businessId} and id = ${personId}`,
+  );
+
+/** Keeps how a person writes days and numbers, at all their desks. */
+export async function updateWriting(tx: Tx, personId: string, { days, numbers }: Writing): Promise<void> {
+  await run(
+    tx,
+    sql`update people set day_way = ${days}, number_way = ${numbers} where business_id = ${tx.businessId} and id = ${personId}`,
+  );
+  await run(tx, sql`select set_writing_elsewhere(${personId}, ${days}, ${numbers})`);
 }
 
 /** Ends every session of a person but one. */

@@ -1,11 +1,18 @@
 import pg from 'pg';
+import type { Writing } from '@/core/writing/writing';
 
 /** A connection on which queries run, outside any business. */
 export type Connection = {
   readonly query: (statement: string | pg.QueryConfig, values?: unknown[]) => Promise<pg.QueryResult>;
 };
 /** A transaction that sees one business only, as of one moment of its clock; reads take it, so they work in any transaction. */
-export type Db = Connection & { readonly businessId: string; readonly now: Date };
+export type Db = Connection & {
+  readonly businessId: string;
+  readonly now: Date;
+  /** Who reads or writes, where that is somebody at the desk, and how they write days and numbers. */
+  readonly personId?: string;
+  readonly writing?: Writing | undefined;
+};
 /** A transaction that writes; writes take it, so none escapes. */
 export type Tx = Db & { readonly inTransaction: true };
 

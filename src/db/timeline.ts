@@ -1,7 +1,8 @@
 import type { TimelineEvent, TimelineLine } from '@/core/timeline/timeline';
 import { tellPrograms } from './hooks';
+import { tellPeople } from './news';
 import type { Db, Tx } from './pool';
-import { many, records, run, sql } from './sql';
+import { many, records, sql } from './sql';
 
 /** What a line of a timeline is about. */
 export type TimelineSubject =
@@ -12,18 +13,23 @@ export type TimelineSubject =
 /** A line to be added: `byName` is a person, `Customer` or `Dahlia`. */
 export type NewLine = { readonly of: TimelineSubject; readonly event: TimelineEvent; readonly byName: string };
 
-/** Adds lines to timelines, at the moment of the transaction; other programs that want to hear of it are told. */
+/** Adds lines to timelines, at the moment of the transaction; other programs and people who want to hear of it are told. */
 export async function addLines(tx: Tx, lines: readonly NewLine[]): Promise<void> {
   if (lines.length === 0) return;
   const rows = lines.map(({ of, event: { kind, ...details }, byName }) => ({ ...of, kind, byName, details }));
-  await run(
+  const added = await many<{ id: bigint; kind: TimelineEvent['kind'] }>(
     tx,
     sql`insert into timeline (business_id, invoice_id, order_id, plan_id, at, kind, by_name, details)
         select ${tx.businessId}, "invoiceId", "orderId", "planId", ${tx.now}, kind, "byName", details
         from jsonb_to_recordset(${records(rows)}::jsonb)
-          as given ("invoiceId" uuid, "orderId" uuid, "planId" uuid, kind text, "byName" text, details jsonb)`,
+          as given ("invoiceId" uuid, "orderId" uuid, "planId" uuid, kind text, "byName" text, details jsonb)
+        returning id, kind`,
   );
   await tellPrograms(tx, lines);
+  await tellPeople(
+    tx,
+    added.map(({ id, kind }) => ({ lineId: id, event: { kind } })),
+  );
 }
 
 /** Adds a line to the timeline of an invoice (by its id), of an order or of a plan. */

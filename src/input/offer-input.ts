@@ -124,6 +124,8 @@ export class OfferInput implements Offer {
   @IsObject() @Prices() prices!: Record<string, string>;
   @IsString() @MaxLength(40) taxClass!: string;
   @IsOptional() @IsBoolean() pricesIncludeTax!: boolean | null;
+  @IsOptional() @IsUUID() tradingNameId!: string | null;
+  @IsOptional() @IsUUID() locationId!: string | null;
   @IsArray()
   @ArrayMaxSize(MOST_ITEMS)
   @ValidateNested({ each: true })

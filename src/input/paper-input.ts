@@ -147,6 +147,8 @@ export class PaperInput implements Paper {
   @IsString()
   @Matches(/^[\p{L}\p{N} ./_-]{0,40}$/u, { message: 'Letters, digits, spaces and . / _ - can stand in a number.' })
   number!: string;
+  @IsOptional() @IsUUID() tradingNameId!: string | null;
+  @IsOptional() @IsUUID() locationId!: string | null;
   @IsString() @MaxLength(40) series!: string;
   @IsString() @Matches(DAY) issuedOn!: string;
   @IsString() @Matches(DAY) serviceFrom!: string;

@@ -19,10 +19,12 @@ import {
   Min,
   MinLength,
   registerDecorator,
+  ValidateIf,
   ValidateNested,
 } from 'class-validator';
 import type { ProfileFields } from '@/core/business/business';
 import { CARD_SCHEMES } from '@/core/button/button';
+import { type Fronts, type Location, MOST_FRONTS, type TradingName } from '@/core/front/front';
 import type { NumberSeries } from '@/core/invoice/numbering';
 import type { BankDetails } from '@/core/invoice/printed';
 import { MOST_REMINDERS } from '@/core/invoice/reminders';
@@ -99,6 +101,7 @@ const Texts = () => (target: object, propertyName: string) =>
 
 export class ProfileInput implements ProfileFields {
   @IsString() @trimmed @MinLength(1, { message: 'Write the name of the business.' }) @MaxLength(160) name!: string;
+  @IsString() @trimmed @MaxLength(400, { message: 'Say it in 400 letters at most.' }) description!: string;
   @IsString() @trimmed @MaxLength(40) phone!: string;
   @trimmed
   @IsEmail({ allow_display_name: false }, { message: 'Write the whole address, such as name@place.example' })
@@ -124,6 +127,48 @@ export class ProfileInput implements ProfileFields {
   @IsOptional() @IsUUID() termsId!: string | null;
   @IsObject() @Smallest() smallestPayments!: Record<string, number>;
   @IsArray() @ArrayMaxSize(12) @ValidateNested({ each: true }) @Type(() => SeriesInput) series!: SeriesInput[];
+}
+
+const EMPTY_OR_EMAIL = (_of: object, value: unknown) => value !== '';
+
+class TradingNameInput implements TradingName {
+  @IsUUID() id!: string;
+  @IsString() @trimmed @MinLength(1, { message: 'Write the name.' }) @MaxLength(160) name!: string;
+  @IsOptional() @IsUUID() logoId!: string | null;
+  @IsString() @Matches(/^#[0-9a-fA-F]{6}$/, { message: 'Write the colour as #6B2451.' }) accent!: string;
+  @trimmed
+  @ValidateIf(EMPTY_OR_EMAIL)
+  @IsEmail({ allow_display_name: false }, { message: 'Write the whole address, such as name@place.example' })
+  email!: string;
+  @IsString() @trimmed @MaxLength(40) phone!: string;
+  @IsString() @trimmed @MaxLength(160) website!: string;
+  @IsString() @trimmed @MaxLength(40) series!: string;
+  @IsBoolean() retired!: boolean;
+}
+
+class LocationInput implements Location {
+  @IsUUID() id!: string;
+  @IsString() @trimmed @MinLength(1, { message: 'Write how it is called.' }) @MaxLength(80) name!: string;
+  @IsDefined() @IsObject() @ValidateNested() @Type(() => AddressInput) place!: AddressInput;
+  @IsString() @trimmed @MaxLength(40) phone!: string;
+  @IsString() @trimmed @MaxLength(60) taxNumber!: string;
+  @IsBoolean() retired!: boolean;
+}
+
+/** The names under which a business trades, and the places from which it sells. */
+export class FrontsInput implements Fronts {
+  @IsArray()
+  @ArrayMaxSize(MOST_FRONTS)
+  @ArrayUnique((one: TradingNameInput) => one.id)
+  @ValidateNested({ each: true })
+  @Type(() => TradingNameInput)
+  tradingNames!: TradingNameInput[];
+  @IsArray()
+  @ArrayMaxSize(MOST_FRONTS)
+  @ArrayUnique((one: LocationInput) => one.id)
+  @ValidateNested({ each: true })
+  @Type(() => LocationInput)
+  locations!: LocationInput[];
 }
 
 export class TermsInput {

@@ -18,6 +18,8 @@ export interface IdentityOffice {
   begin(check: {
     readonly key: string;
     readonly business: string;
+    /** What it does, and where it can be seen. */
+    readonly about: string;
     readonly people: readonly ShownPerson[];
   }): Promise<CheckAnswer | null>;
   /** What became of a key; `never-seen` where there is no check under it. */
@@ -46,12 +48,12 @@ export function httpIdentity(url: string, apiKey: string): IdentityOffice {
     }
   };
   return {
-    begin: async ({ key, business, people }) => {
+    begin: async ({ key, business, about, people }) => {
       const sent = people.map(({ pictures, ...person }) => ({
         ...person,
         pictures: pictures.map(({ side, bytes }) => ({ side, bytes: bytes.toString('base64') })),
       }));
-      const answer = await ask('checks', { key, business, people: sent });
+      const answer = await ask('checks', { key, business, about, people: sent });
       return answer?.status === 200 ? answerOf(answer.json) : null;
     },
     checkOf: async (key) => {

@@ -4,6 +4,7 @@ import type { Route } from 'next';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
+import type { ReactNode } from 'react';
 import { Button } from './kit/button';
 
 /** The places of the desk, each with its key. */
@@ -30,6 +31,7 @@ export function Band({
   onSignOut,
   menu,
   onMenu,
+  news,
   desks,
   onDesk,
   onAnother,
@@ -50,6 +52,7 @@ export function Band({
   /** Whether the menu behind the business's name is open. */
   menu: boolean;
   onMenu: (open: boolean) => void;
+  news: ReactNode;
   /** Where else this person works. */
   desks: readonly { readonly businessId: string; readonly business: string }[];
   onDesk: (businessId: string) => void;
@@ -83,7 +86,7 @@ export function Band({
               </DropdownMenu.Item>
             ) : null}
             <DropdownMenu.Item className="menu-item" onSelect={onYou}>
-              You: sessions, password
+              You: dates, news, signing in
             </DropdownMenu.Item>
             <DropdownMenu.Item className="menu-item" onSelect={onAnother}>
               Begin another business
@@ -130,6 +133,7 @@ export function Band({
         Find or do
         <kbd className="key ml-auto">/</kbd>
       </button>
+      <span className="ml-auto md:ml-0">{news}</span>
       <Button
         onClick={onCover}
         aria-pressed={covered}
@@ -139,7 +143,7 @@ export function Band({
       >
         {covered ? 'Uncover' : 'Cover'}
       </Button>
-      <Button onClick={onAsk} disabled={!mayAsk} look="ink" size="low" className="ml-auto sm:ml-0">
+      <Button onClick={onAsk} disabled={!mayAsk} look="ink" size="low">
         Ask for money
       </Button>
     </header>

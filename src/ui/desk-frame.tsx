@@ -7,6 +7,7 @@ import type { Action } from './find/actions';
 import { Finder } from './find/finder';
 import { KeySheet } from './find/key-sheet';
 import { FURTHER_PLACES, NEW_THINGS } from './find/new-things';
+import { DeskNews, type NewsHere } from './house/desk-news';
 import { useKeys } from './kit/keys';
 import { send } from './kit/send';
 import { say, sayTrouble, Toasts } from './kit/toasts';
@@ -29,6 +30,7 @@ export function DeskFrame({
   may,
   since,
   desks,
+  news,
   children,
 }: {
   house: string;
@@ -40,6 +42,7 @@ export function DeskFrame({
   since: number;
   /** Where else this person works. */
   desks: readonly { readonly businessId: string; readonly business: string }[];
+  news: NewsHere;
   children: ReactNode;
 }) {
   const router = useRouter();
@@ -47,6 +50,7 @@ export function DeskFrame({
   const [finding, setFinding] = useState(false);
   const [reading, setReading] = useState(false);
   const [menu, setMenu] = useState(false);
+  const [hearing, setHearing] = useState(false);
   const [night, setNight] = useState(setting.night);
   const [covered, setCovered] = useState(setting.covered);
   const { busy: starting, compose, makeAndOpen } = useMakeAndOpen();
@@ -107,6 +111,11 @@ export function DeskFrame({
       ...[
         ...FURTHER_PLACES,
         { words: 'Begin another business', path: '/settings/another' },
+        {
+          words: 'You',
+          path: '/settings/you',
+          also: 'dates numbers notices quiet hours password sessions second step',
+        },
         ...(may.people
           ? [
               { words: 'People', path: '/settings/people', also: 'invite rights roles' },
@@ -140,6 +149,13 @@ export function DeskFrame({
         do: actions.cover,
       },
       { words: night ? 'Day setting' : 'Night setting', group: 'This desk', do: actions.turnNight },
+      {
+        words: 'News',
+        also: 'notices bell heard',
+        key: 'g n',
+        group: 'This desk',
+        do: () => setHearing(true),
+      },
       {
         words: 'The business’s menu',
         also: 'change business',
@@ -185,6 +201,7 @@ export function DeskFrame({
         onSignOut={actions.signOut}
         menu={menu}
         onMenu={setMenu}
+        news={<DeskNews here={news} open={hearing} onOpenChange={setHearing} />}
         desks={desks}
         onDesk={actions.changeDesk}
         onAnother={() => router.push('/settings/another')}

@@ -63,7 +63,7 @@ describe('the profile', () => {
     id: _,
     address,
     zone,
-    locale,
+    paperLocale,
     currency,
     signingSecret,
     receiptStyle,
@@ -75,6 +75,8 @@ describe('the profile', () => {
     statementName,
     cardsSince,
     verifiedAt,
+    tradingNames,
+    locations,
     ...kept
   } = {
     ...NEW_PROFILE,
@@ -85,7 +87,7 @@ describe('the profile', () => {
     country: 'US',
     address: [],
     zone: 'UTC',
-    locale: 'en-US',
+    paperLocale: 'en-US',
     currency: 'USD',
     smallestPayments: { USD: 100 },
     phone: '',

@@ -1,11 +1,12 @@
 import { money } from '@/core/money/money';
 import { figureText } from '@/core/money/money-text';
 import type { Step, Working } from '@/core/tally/working';
+import { numbersLike } from '@/core/writing/writing';
 import { Leader } from './kit/leader';
 
 function stepFigure(figure: Step['figure'], currency: string, locale: string): string {
   if ('minor' in figure) return figureText(money(figure.minor, currency), locale);
-  return new Intl.NumberFormat(locale, { maximumFractionDigits: 10 }).format(figure.exact as `${number}`);
+  return new Intl.NumberFormat(numbersLike(locale), { maximumFractionDigits: 10 }).format(figure.exact as `${number}`);
 }
 
 /** A tally: each step of a figure with its sign, one rule above a sum, two below the end. */

@@ -12,6 +12,7 @@ export type Looked = {
 export type Check = {
   readonly key: string;
   readonly business: string;
+  readonly about: string;
   readonly people: readonly Looked[];
   readonly askedAt: string;
   readonly decideAt: string;
@@ -57,7 +58,7 @@ export class Checks {
   }
 
   /** Begins a check; the same key again is the same one. */
-  begin(given: Pick<Check, 'key' | 'business' | 'people'>): Check {
+  begin(given: Pick<Check, 'key' | 'business' | 'about' | 'people'>): Check {
     const before = this.find(given.key);
     if (before) return before;
     const rule = ruleOf(given.people);

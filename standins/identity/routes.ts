@@ -42,11 +42,13 @@ export function identityRoutes(checks: Checks, apiKey: string): Hono {
     await next();
   });
   api.post('/checks', async (c) => {
-    const { key, business, people } = (await c.req.json()) as Record<string, unknown>;
+    const { key, business, about, people } = (await c.req.json()) as Record<string, unknown>;
     const looked = Array.isArray(people) ? people.map(lookedAt) : [];
     if (!key || looked.length === 0 || looked.includes(null)) return c.json({ words: 'not whole' }, 422);
     const whole = looked.filter((one) => one !== null);
-    return c.json(told(checks.begin({ key: text(key, 200), business: text(business), people: whole })));
+    return c.json(
+      told(checks.begin({ key: text(key, 200), business: text(business), about: text(about, 600), people: whole })),
+    );
   });
   api.get('/checks/:key', (c) => {
     const check = checks.find(c.req.param('key'));
@@ -63,7 +65,7 @@ export function identityRoutes(checks: Checks, apiKey: string): Hono {
             “Listed” refused; with “Slow” it takes nine days.
           </p>
           ${checks.list().map(
-            (check) => html`<h2>${check.business}</h2>
+            (check) => html`<h2>${check.business}</h2><p>${check.about}</p>
               <p>${check.people.map(({ name }) => name).join(', ')}: ${check.state} ${check.reason}</p>
               <form method="post" action="/identity/checks/${encodeURIComponent(check.key)}">
                 <select name="state" aria-label="State">${STATES.map((state) => html`<option>${state}</option>`)}</select>

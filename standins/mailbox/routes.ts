@@ -40,6 +40,7 @@ export function mailRoutes(store: MailStore): Hono {
               {
                 ...opened.mail,
                 from: opened.parsed.from?.text ?? '',
+                replyTo: opened.parsed.replyTo?.text ?? '',
                 text: opened.parsed.text ?? '',
                 html: opened.parsed.html || '',
                 attachments: opened.parsed.attachments.map(({ filename, contentType, size }) => ({

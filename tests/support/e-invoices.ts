@@ -2,6 +2,7 @@ import type { EInvoice, EInvoiceLine, Party } from '@/core/einvoice/einvoice';
 
 const party = (name: string, more: Partial<Party> = {}): Party => ({
   name,
+  tradingName: '',
   email: 'post@somebody.example',
   lines: ['4 Weir Lane', 'Yard 2'],
   city: 'Gdańsk',

@@ -11,6 +11,7 @@ import { newCustomer } from '@/core/customer/customer';
 import { completePaper, type Paper } from '@/core/paper/paper';
 import type { Role } from '@/core/person/rights';
 import { NO_ADDRESS } from '@/core/place/address';
+import { AS_BUSINESS } from '@/core/writing/writing';
 import { type Business, insertBusiness, insertCounter, updateBusiness } from '@/db/businesses';
 import { insertCustomer } from '@/db/customers';
 import { invoiceById } from '@/db/invoices';
@@ -121,7 +122,8 @@ const PROFILE: Business = {
   taxNumber: '91-0000001',
   country: 'US',
   zone: 'America/Los_Angeles',
-  locale: 'en-US',
+  paperLocale: 'en-US',
+  deskLocale: 'en-US',
   currency: 'USD',
   pricesIncludeTax: false,
   smallestPayments: { USD: 100 },
@@ -156,6 +158,7 @@ export async function foundHouse(name = 'Sallow Joinery', passwordHash = 'none',
     provedSeconds: 0,
     lacksStep: false,
     closed: false,
+    writing: AS_BUSINESS,
   });
   const people = {
     owner: person('owner'),
@@ -278,6 +281,8 @@ async function solved(challenge: Challenge): Promise<Work> {
 
 export type StoredMail = {
   to: string[];
+  from: string;
+  replyTo: string;
   subject: string;
   text: string;
   html: string;

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { newsHere } from '@/app/desk-news';
 import { pageActor } from '@/app/session';
 import { deskSetting } from '@/app/setting';
 import type { CalendarDate } from '@/core/dates/calendar-date';
@@ -15,16 +16,16 @@ import { AtDeskProvider } from '@/ui/kit/at-desk';
 export default async function DeskLayout({ children }: { children: ReactNode }) {
   const since = hearingSince();
   const actor = await pageActor();
-  const { business } = await businessToday(actor);
+  const { business, now } = await businessToday(actor);
   const closed = actor.closed ? await closedSince(actor) : null;
-  const day = (on: CalendarDate) => shortDate(on, business.locale, { year: true });
+  const day = (on: CalendarDate) => shortDate(on, business.deskLocale, { year: true });
   return (
-    <AtDeskProvider value={{ personId: actor.personId, locale: business.locale, currency: business.currency }}>
+    <AtDeskProvider value={{ personId: actor.personId, locale: business.deskLocale, currency: business.currency }}>
       <DeskFrame
         house={business.name}
         person={actor.name}
         setting={await deskSetting()}
-        locale={business.locale}
+        locale={business.deskLocale}
         may={{
           ask: !closed && mayDo(actor, 'ask'),
           records: !closed && mayDo(actor, 'records'),
@@ -33,6 +34,7 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         }}
         since={since}
         desks={await myOtherDesks(actor)}
+        news={await newsHere(actor, business, now)}
       >
         {closed ? (
           <p role="status" className="mx-auto mt-4 max-w-[1180px] bg-ochre-tint px-4 py-2">

@@ -9,7 +9,7 @@ export default async function NoSuchLink() {
   const asked = await headers();
   const token = asked.get(ASKED_PATH)?.split('/')[2] ?? '';
   const sender = await senderOf(token);
-  const { locale } = readerOf(asked.get('accept-language') ?? '', '', sender ?? { locale: 'en-US', country: '' });
+  const { locale } = readerOf(asked.get('accept-language') ?? '', '', sender ?? { paperLocale: 'en-US', country: '' });
   const words = wordsOf(locale);
   const { seller } = sender ?? {};
   return (

@@ -8,7 +8,7 @@ import { SetUpFirst } from '@/ui/steps/set-up-first';
 export const metadata: Metadata = { title: 'A second step' };
 
 /** The screen of who may not see the business's setting yet: its days are written as the house does. */
-const PLAIN = { zone: 'UTC', locale: 'en-US' };
+const PLAIN = { zone: 'UTC', deskLocale: 'en-US' };
 
 export default async function SecondStepPage() {
   const actor = await currentActor();

@@ -1,3 +1,4 @@
+import type { Fronts } from '../front/front';
 import type { KeepingRule } from '../keeping/keeping';
 import { moneyText, plainSum } from '../money/money-text';
 import { DISPUTE_RULE_WORDS, disputeRuleOf, type PayoutPolicy, whenWords } from '../payout/policy';
@@ -77,6 +78,35 @@ export function profileSettings(business: Business): Shown {
     ['Paid in parts', ways ? yesNo(ways.parts) : ''],
   ]);
 }
+
+/** Under which names and from which places the business asks, by their ids. */
+export const frontSettings = ({ tradingNames, locations }: Fronts): Shown =>
+  new Map(
+    [
+      ...tradingNames.map(
+        ({ id, name, email, series, retired }) =>
+          [id, `Trading name ${name}`, [name, email, series, retired ? 'not offered' : ''], name] as const,
+      ),
+      ...locations.map(
+        ({ id, name, place, taxNumber, retired }) =>
+          [
+            id,
+            `Location ${name}`,
+            [
+              name,
+              ...place.lines,
+              place.postalCode,
+              place.city,
+              place.region,
+              place.country,
+              taxNumber,
+              retired ? 'not offered' : '',
+            ],
+            name,
+          ] as const,
+      ),
+    ].map(([id, what, parts]) => [id, { what, text: parts.filter(Boolean).join(', ') }]),
+  );
 
 /** What opened card payments. */
 export const openingSettings = ({ kind, statementName }: Pick<Business, 'kind' | 'statementName'>): Shown =>

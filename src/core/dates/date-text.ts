@@ -1,3 +1,4 @@
+import { dayWay, languageOf } from '../writing/writing';
 import { type CalendarDate, daysBetween } from './calendar-date';
 
 const cache = new Map<string, Intl.DateTimeFormat>();
@@ -14,7 +15,7 @@ function format(locale: string, options: Intl.DateTimeFormatOptions): Intl.DateT
 // A civil day has no zone: it is written at UTC noon, so that no offset can move it.
 const noon = (date: CalendarDate): Date => new Date(`${date}T12:00:00Z`);
 
-/** `28 Nov`, `28 Nov 2025`, `Fri 28 Nov`: short, day first, as lists have it. */
+/** `28 Nov`, `28 Nov 2025`, `Fri 28 Nov`: short, day first, as lists have it; month first, or as ISO 8601 has it, for who writes so. */
 export function shortDate(
   date: CalendarDate,
   locale: string,
@@ -28,20 +29,39 @@ export function shortDate(
     ...(with_.year ? { year: 'numeric' } : {}),
   }).formatToParts(noon(date));
   const value = (type: string) => parts.find((part) => part.type === type)?.value;
-  return [value('weekday'), value('day'), value('month'), value('year')].filter(Boolean).join(' ');
+  const written = (...pieces: (string | undefined)[]) => pieces.filter(Boolean).join(' ');
+  switch (dayWay(locale)) {
+    case 'iso':
+      return written(value('weekday'), with_.year ? date : date.slice(5));
+    case 'mdy': {
+      const day = written(value('weekday'), value('month'), value('day'));
+      return with_.year ? `${day}, ${value('year')}` : day;
+    }
+    default:
+      return written(value('weekday'), value('day'), value('month'), value('year'));
+  }
 }
 
-/** `Thursday, 13 November 2025` in the reader's language. */
-export const longDate = (date: CalendarDate, locale: string): string =>
-  format(locale, { timeZone: 'UTC', dateStyle: 'long' }).format(noon(date));
+/** `13 November 2025` in the reader's language, and in their order where they have one. */
+export function longDate(date: CalendarDate, locale: string): string {
+  const way = dayWay(locale);
+  if (way === 'iso') return date;
+  const language = languageOf(locale);
+  // Only English is written in both orders.
+  const ordered = way && language.startsWith('en') ? (way === 'mdy' ? 'en-US' : 'en-GB') : language;
+  return format(ordered, { timeZone: 'UTC', dateStyle: 'long' }).format(noon(date));
+}
 
-/** `Thursday 13 November`, for a heading. */
+/** `Thursday, 13 November`, for a heading. */
 export function dayHeading(date: CalendarDate, locale: string): string {
   const parts = format(locale, { timeZone: 'UTC', weekday: 'long', day: 'numeric', month: 'long' }).formatToParts(
     noon(date),
   );
   const value = (type: string) => parts.find((part) => part.type === type)?.value;
-  return `${value('weekday')}, ${value('day')} ${value('month')}`;
+  const way = dayWay(locale);
+  if (way === 'iso') return `${value('weekday')}, ${date}`;
+  const day = way === 'mdy' ? [value('month'), value('day')] : [value('day'), value('month')];
+  return `${value('weekday')}, ${day.join(' ')}`;
 }
 
 /** `Monday` for 1, to `Sunday` for 7 (ISO). */

@@ -1,10 +1,21 @@
+import { type DayWay, dayWay } from '../writing/writing';
 import { type CalendarDate, isCalendarDate } from './calendar-date';
 
 type Piece = 'year' | 'month' | 'day';
-const orders = new Map<string, { readonly pieces: readonly Piece[]; readonly sign: string }>();
+type Order = { readonly pieces: readonly Piece[]; readonly sign: string };
+const orders = new Map<string, Order>();
+
+const OWN: Readonly<Record<DayWay, Order>> = {
+  dmy: { pieces: ['day', 'month', 'year'], sign: '/' },
+  dots: { pieces: ['day', 'month', 'year'], sign: '.' },
+  mdy: { pieces: ['month', 'day', 'year'], sign: '/' },
+  iso: { pieces: ['year', 'month', 'day'], sign: '-' },
+};
 
 /** In which order, and with which sign between, a locale writes a day in figures. */
-function orderOf(locale: string): { readonly pieces: readonly Piece[]; readonly sign: string } {
+function orderOf(locale: string): Order {
+  const own = dayWay(locale);
+  if (own) return OWN[own];
   const known = orders.get(locale);
   if (known) return known;
   const parts = new Intl.DateTimeFormat(locale, {
@@ -23,7 +34,7 @@ function orderOf(locale: string): { readonly pieces: readonly Piece[]; readonly 
   return order;
 }
 
-/** A day in figures as the business writes it: `04/03/2026`, `03.04.2026`; what is no day stays as it is. */
+/** A day in figures as its reader writes it: `04/03/2026`, `03.04.2026`; what is no day stays as it is. */
 export function dayFigures(date: string, locale: string): string {
   if (!isCalendarDate(date)) return date;
   const [year = '', month = '', day = ''] = date.split('-');
@@ -38,7 +49,7 @@ export function dayPattern(locale: string): string {
 }
 
 /**
- * Reads a day that was typed in the business's order, with any sign between (`4/3/26`, `3. 4. 2026`), or as `2026-04-03`; two figures
+ * Reads a day that was typed in the locale's order, with any sign between (`4/3/26`, `3. 4. 2026`), or as `2026-04-03`; two figures
  * of a year are of this century. Null where it is no day of the calendar.
  */
 export function typedDay(text: string, locale: string): CalendarDate | null {

@@ -38,7 +38,10 @@ export type EInvoiceLine = Taxed & {
 
 /** Seller (BG-4) or buyer (BG-7), their parts empty where there are none. */
 export type Party = {
+  /** The registered name (BT-27, BT-44). */
   readonly name: string;
+  /** By which it is known otherwise (BT-28); empty for none. */
+  readonly tradingName: string;
   readonly email: string;
   readonly lines: readonly string[];
   readonly city: string;

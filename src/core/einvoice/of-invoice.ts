@@ -69,7 +69,8 @@ export function partyOf(of: Seller | Payer, otherwise: string): Party {
   const at = of.place && !isNoAddress(of.place) ? of.place : { ...NO_ADDRESS, lines: of.address };
   const country = at.country || of.place?.country || of.country || otherwise;
   return {
-    name: of.name,
+    name: ('legalName' in of && of.legalName) || of.name,
+    tradingName: 'legalName' in of && of.legalName ? of.name : '',
     email: of.email,
     lines: at.lines.map((line) => line.trim()).filter(Boolean),
     city: at.city,
@@ -174,7 +175,7 @@ export function eInvoiceOf(invoice: PrintedInvoice, paidMinor = 0n): EInvoice {
     ),
     transfer: transfer && {
       account: transfer.account.replace(/\s/g, ''),
-      holder: transfer.holder || invoice.seller.name,
+      holder: transfer.holder || invoice.seller.legalName || invoice.seller.name,
       bankCode: transfer.bankCode,
     },
     lines,

@@ -1,4 +1,5 @@
 import type { CalendarDate } from '../dates/calendar-date';
+import { type FrontChoice, type Fronts, tradingNameOf } from '../front/front';
 
 /** A series of numbers: `{n}` is its counter, `{n:4}` with leading zeros, `{year}`, `{yy}` and `{month}` of the day of issue. */
 export type NumberSeries = { readonly name: string; readonly pattern: string };
@@ -25,6 +26,17 @@ export function counterKey({ name, pattern }: NumberSeries, on: CalendarDate): s
   const base = name ? `invoice:${name}` : 'invoice';
   const span = /\{month\}/.test(pattern) && /\{yy?(ear)?\}/.test(pattern) ? `${year}-${month}` : year;
   return /\{(year|yy)\}/.test(pattern) ? `${base}:${span}` : base;
+}
+
+/** The series that numbers a paper: the one it names, else its trading name's, else the business's first. */
+export function seriesFor(
+  all: readonly NumberSeries[],
+  fronts: Fronts,
+  paper: FrontChoice & { readonly series: string },
+): NumberSeries {
+  const named = [paper.series, tradingNameOf(fronts, paper)?.series];
+  const wanted = named.map((series) => all.find(({ name }) => series && name === series)).find(Boolean);
+  return wanted ?? all[0] ?? PLAIN_SERIES;
 }
 
 /** What is wrong with a pattern, in words, or null. */

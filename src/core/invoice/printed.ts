@@ -33,6 +33,8 @@ export function bankFor(business: BusinessBank, currency: string): BankDetails {
 /** Who sends the invoice, as it stands on the paper. */
 export type Seller = {
   readonly name: string;
+  /** Who stands behind the name, where that is a trading name; the address begins with it. */
+  readonly legalName?: string;
   readonly address: readonly string[];
   readonly phone: string;
   readonly email: string;

@@ -50,6 +50,7 @@ export const MESSAGE_KINDS = {
   'address-moved': { called: 'Notice of a changed address', reader: 'person', told: 'nothing' },
   'hook-failing': { called: 'Notice that a program is not reached', reader: 'business', told: 'nothing' },
   'business-closed': { called: 'Notice that the business is closed', reader: 'person', told: 'nothing' },
+  'own-news': { called: 'News', reader: 'person', told: 'nothing' },
   identity: { called: 'Notice of who stands behind the business', reader: 'person', told: 'nothing' },
   invitation: { called: 'Invitation', reader: 'invited', told: 'nothing' },
   'partner-statement': { called: 'Partner’s statement', reader: 'partner', told: 'nothing' },

@@ -1,3 +1,4 @@
+import { numbersLike } from '../writing/writing';
 import { minorDigits } from './currency';
 import { type Money, money } from './money';
 
@@ -7,7 +8,10 @@ function formatter(locale: string, digits: number): Intl.NumberFormat {
   const key = `${locale} ${digits}`;
   const known = formatters.get(key);
   if (known) return known;
-  const made = new Intl.NumberFormat(locale, { minimumFractionDigits: digits, maximumFractionDigits: digits });
+  const made = new Intl.NumberFormat(numbersLike(locale), {
+    minimumFractionDigits: digits,
+    maximumFractionDigits: digits,
+  });
   formatters.set(key, made);
   return made;
 }
@@ -25,7 +29,11 @@ export function figureText(amount: Money, locale: string): string {
 
 /** Whether the locale puts the sign before or after the figure, and the sign itself (`$`, `€`). */
 export function currencySign(currency: string, locale: string): { sign: string; leads: boolean } {
-  const parts = new Intl.NumberFormat(locale, { style: 'currency', currency, currencyDisplay: 'narrowSymbol' });
+  const parts = new Intl.NumberFormat(numbersLike(locale), {
+    style: 'currency',
+    currency,
+    currencyDisplay: 'narrowSymbol',
+  });
   const list = parts.formatToParts(0).filter((part) => part.type === 'currency' || part.type === 'integer');
   const sign = list.find((part) => part.type === 'currency')?.value ?? currency;
   return { sign, leads: list[0]?.type === 'currency' };

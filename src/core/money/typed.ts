@@ -1,8 +1,13 @@
+import { numbersLike } from '../writing/writing';
+
+/** Thousands: groups of three, or groups of two before a last of three. */
+const GROUPED = /^(\d{1,3}([.,]\d{3})+|\d{1,2}([.,]\d{2})*[.,]\d{3}|([.,]\d{3})+)$/;
+
 /**
  * What a person typed as a number, as a plain decimal string, or null where it is none.
  *
  * Spaces, apostrophes and currency signs are ignored. Of `,` and `.` the last one is the decimal sign, unless it is the
- * locale's grouping sign followed by exactly three digits: `1,500` is 1500 for a reader of English, `1,5` is 1.5. No thousands begin
+ * locale's grouping sign followed by exactly three digits (before which groups may have two, as in lakhs): `1,500` is 1500 for a reader of English, `1,5` is 1.5. No thousands begin
  * with a nought: `0,333` is a third for every reader.
  */
 export function typedDecimal(text: string, decimalSign: '.' | ',' = '.'): string | null {
@@ -13,9 +18,9 @@ export function typedDecimal(text: string, decimalSign: '.' | ',' = '.'): string
   const sign = bare[last];
   const groups = sign !== decimalSign && bare.length - last === 4 && /^[1-9]/.test(bare);
   const repeated = bare.indexOf(sign ?? '') !== last;
-  if (groups || repeated) return /^\d{1,3}([.,]\d{3})+$/.test(bare) ? plain(bare.replace(/[.,]/g, ''), '') : null;
+  if (groups || repeated) return GROUPED.test(bare) ? plain(bare.replace(/[.,]/g, ''), '') : null;
   const whole = bare.slice(0, last);
-  if (!/^\d*([.,]\d{3})*$/.test(whole)) return null;
+  if (!/^\d*$/.test(whole) && !GROUPED.test(whole)) return null;
   return plain(whole.replace(/[.,]/g, ''), bare.slice(last + 1));
 }
 
@@ -27,7 +32,7 @@ function plain(whole: string, fraction: string): string | null {
 
 /** The sign between units and decimals in a locale. @param locale BCP 47 */
 export function decimalSignOf(locale: string): '.' | ',' {
-  const parts = new Intl.NumberFormat(locale, { numberingSystem: 'latn' }).formatToParts(1.5);
+  const parts = new Intl.NumberFormat(numbersLike(locale), { numberingSystem: 'latn' }).formatToParts(1.5);
   return parts.find(({ type }) => type === 'decimal')?.value === ',' ? ',' : '.';
 }
 

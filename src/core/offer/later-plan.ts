@@ -36,6 +36,8 @@ function laterPaper(offer: Offer, choice: Choice, printed: PrintedOrder, newId: 
   return completePaper({
     currency,
     pricesIncludeTax,
+    tradingNameId: offer.tradingNameId,
+    locationId: offer.locationId,
     lines: laterLines(offer, choice, printed, newId),
     exempt: printed.exempt || null,
     delivery:

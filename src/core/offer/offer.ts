@@ -93,6 +93,9 @@ export type Offer = {
   readonly prices: PriceTable;
   readonly taxClass: string;
   readonly pricesIncludeTax: boolean | null;
+  /** Under which trading name, and from which location; null for the business's own. */
+  readonly tradingNameId: string | null;
+  readonly locationId: string | null;
   readonly items: readonly OfferItem[];
   /** The payer's own amount: its bounds, and what is suggested. */
   readonly least: PriceTable;
@@ -141,6 +144,8 @@ const EMPTY: Offer = {
   prices: {},
   taxClass: 'standard',
   pricesIncludeTax: null,
+  tradingNameId: null,
+  locationId: null,
   items: [],
   least: {},
   most: {},

@@ -88,7 +88,10 @@ export type Paper = {
   readonly title: string;
   /** The number as a person wants it; empty for the next one of the business's pattern. */
   readonly number: string;
-  /** The series that numbers it, by name; empty for the business's first. */
+  /** Under which trading name, and from which location; null for the business's own. */
+  readonly tradingNameId: string | null;
+  readonly locationId: string | null;
+  /** The series that numbers it, by name; empty for its trading name's, or the business's first. */
   readonly series: string;
   /** Day of issue; empty for the day of sending. */
   readonly issuedOn: string;
@@ -134,6 +137,8 @@ const EMPTY: Paper = {
   note: '',
   title: '',
   number: '',
+  tradingNameId: null,
+  locationId: null,
   series: '',
   issuedOn: '',
   serviceFrom: '',

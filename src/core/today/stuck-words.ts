@@ -41,6 +41,7 @@ const CONCERNS: Readonly<Record<string, { readonly what: string; readonly advice
   parts: { what: 'Parts of a balance are not asked for', advice: 'Remind by hand from the invoices.' },
   cards: { what: 'Customers are not asked for new cards', advice: 'Send them the link to their own page.' },
   vouchers: { what: 'Gift vouchers do not go out', advice: 'Send them by hand under Records, Vouchers.' },
+  news: { what: 'Nobody is mailed what they want to hear of', advice: 'Look at Today, and at the bell beside it.' },
   closing: { what: 'A day is not closed', advice: 'Open Money, Daily closing, and compare again.' },
   payouts: {
     what: 'Nothing is paid out, and the bank’s statements are not fetched',

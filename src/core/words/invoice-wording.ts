@@ -6,12 +6,13 @@ import type { PrintedInvoice, PrintedLine, PrintedSums } from '../invoice/printe
 import { minorDigits } from '../money/currency';
 import { money } from '../money/money';
 import { figureText } from '../money/money-text';
+import { numbersLike } from '../writing/writing';
 import { type Words, wordsOf } from './words';
 
 type Paper = { readonly currency: string; readonly locale: string };
 
 const grouped = (decimal: string, least: number, locale: string): string =>
-  new Intl.NumberFormat(locale, { minimumFractionDigits: least, maximumFractionDigits: 6 }).format(
+  new Intl.NumberFormat(numbersLike(locale), { minimumFractionDigits: least, maximumFractionDigits: 6 }).format(
     decimal as `${number}`,
   );
 

@@ -4,10 +4,13 @@ import { isLanguage, localeFor } from './words';
 export function readerOf(
   acceptLanguage: string,
   lang: string,
-  business: { readonly locale: string; readonly country: string },
+  business: { readonly paperLocale: string; readonly country: string },
 ) {
   const first = /^\s*([a-z]{2})(?:-[A-Za-z]{4})?(?:-([A-Z]{2}))?/i.exec(acceptLanguage);
   const country = first?.[2]?.toUpperCase() ?? '';
   const spoken = isLanguage(lang) ? lang : (first?.[1]?.toLowerCase() ?? '');
-  return { country, locale: localeFor(isLanguage(spoken) ? spoken : '', business.locale, country || business.country) };
+  return {
+    country,
+    locale: localeFor(isLanguage(spoken) ? spoken : '', business.paperLocale, country || business.country),
+  };
 }

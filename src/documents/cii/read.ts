@@ -19,6 +19,7 @@ function party(node: Node | undefined): Party {
       .find((id) => id?.['@schemeID'] === scheme);
   return {
     name: text(node, 'Name'),
+    tradingName: text(node, 'SpecifiedLegalOrganization', 'TradingBusinessName'),
     email:
       text(node, 'DefinedTradeContact', 'EmailURIUniversalCommunication', 'URIID') ||
       text(node, 'URIUniversalCommunication', 'URIID'),

@@ -13,8 +13,10 @@ function party(node: Node | undefined): Party {
   const isVat = (one: Node) => text(one, 'TaxScheme', 'ID').toUpperCase() === 'VAT';
   const vat = numbers.find(isVat);
   const other = numbers.find((one) => !isVat(one));
+  const [legal, called] = [text(node, 'PartyLegalEntity', 'RegistrationName'), text(node, 'PartyName', 'Name')];
   return {
-    name: text(node, 'PartyLegalEntity', 'RegistrationName') || text(node, 'PartyName', 'Name'),
+    name: legal || called,
+    tradingName: legal && called !== legal ? called : '',
     email:
       text(node, 'Contact', 'ElectronicMail') ||
       (first(node, 'EndpointID')?.['@schemeID'] === 'EM' ? text(node, 'EndpointID') : ''),

@@ -42,7 +42,7 @@ function party(of: Party, is: 'seller' | 'buyer'): object {
       ...(of.taxNumber && !of.vatId && is === 'seller'
         ? { 'cac:PartyIdentification': { 'cbc:ID': clean(of.taxNumber) } }
         : {}),
-      'cac:PartyName': { 'cbc:Name': clean(of.name) },
+      'cac:PartyName': { 'cbc:Name': clean(of.tradingName || of.name) },
       'cac:PostalAddress': {
         ...element('cbc:StreetName', street),
         ...element('cbc:AdditionalStreetName', more.join(', ')),

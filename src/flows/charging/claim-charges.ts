@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Business } from '@/core/business/business';
 import type { Customer } from '@/core/customer/customer';
+import { asFront } from '@/core/front/front';
 import { methodOf } from '@/core/payment/outcome';
 import { cardsTried } from '@/core/plan/cards';
 import type { Charge } from '@/core/plan/charge';
@@ -159,7 +160,7 @@ async function writeAttempts(
       method: methodOf(card),
       attemptKey: `charge:${id}:${attempts}`,
     };
-    return [{ payment, card, reference: `${business.name}, ${plan.terms.name}` }];
+    return [{ payment, card, reference: `${asFront(business, plan.terms.paper).name}, ${plan.terms.name}` }];
   });
   if (sales.length === 0) return [];
   await insertPayments(

@@ -1,6 +1,7 @@
 import { sellerOf, smallestPayment } from '@/core/business/business';
 import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
+import { asFront } from '@/core/front/front';
 import type { Seller } from '@/core/invoice/printed';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
@@ -105,10 +106,11 @@ function presetChoice(fresh: Choice, preset: Readonly<Record<string, string>>): 
 /** What the checkout shows of an offer that is at hand, placed or not. @param request the prefilled request that opened it */
 export async function offerView(
   db: Db,
-  business: Business,
+  own: Business,
   placed: PlacedOffer,
   { request, reader }: { readonly request: Request | null; readonly reader: Reader },
 ): Promise<CheckoutView> {
+  const business = asFront(own, placed.offer);
   const { locale, country } = readerOf(reader.acceptLanguage, reader.lang, business);
   const terms = await quoteTerms(db, business, placed, '');
   const { offer } = terms;
@@ -136,7 +138,7 @@ export async function offerView(
     business,
     terms,
     { choice: begun, quote: all.quote },
-    { locale, seller: sellerOf(business), answers: [], terms: null, passed: {} },
+    { locale, answers: [], terms: null, passed: {} },
     db.now,
   );
   const today = dateInZone(db.now, business.zone);
@@ -281,8 +283,7 @@ export async function quoteOf(
     request?.locked && request.offerId === placed.id ? lockedChoice(asked.choice, request.filled) : asked.choice;
   const all = await quoted(db, business, terms, choice);
   const more = {
-    locale: wordsOf(asked.locale) ? asked.locale : business.locale,
-    seller: sellerOf(business),
+    locale: wordsOf(asked.locale) ? asked.locale : business.paperLocale,
     answers: [],
     terms: null,
     passed: {},
@@ -303,7 +304,9 @@ export const offerPicturePath = byLink(OFFER_NAME).run(async (ctx, offerId: stri
 });
 
 /** Where the picture that stands for the business on an offer's page is fetched. */
-export const offerLogoPath = byLink(OFFER_NAME).run(async (ctx): Promise<string> => {
-  const { logoId } = await ctx.read((db) => businessById(db));
+export const offerLogoPath = byLink(OFFER_NAME).run(async (ctx, offerId: string): Promise<string> => {
+  const { logoId } = await ctx.read(async (db) =>
+    asFront(await businessById(db), found(await offerById(db, offerId)).offer),
+  );
   return servedPath(ctx, found(logoId));
 });

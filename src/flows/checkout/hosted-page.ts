@@ -1,5 +1,6 @@
 import { sellerOf } from '@/core/business/business';
 import { dateInZone } from '@/core/dates/zone';
+import { asFront } from '@/core/front/front';
 import { stockKey } from '@/core/item/item';
 import { isCurrency, minorDigits } from '@/core/money/currency';
 import { money } from '@/core/money/money';
@@ -161,7 +162,7 @@ const finish = orNull(
     const placed = found(await offerRow(db, offerId));
     if (placed.placement !== 'page') found(null);
     const published = found(placed.published);
-    const business = await businessById(db);
+    const business = asFront(await businessById(db), placed.offer);
     const base = `/p/${placed.publicId}/pictures`;
     const { locale } = readerOf(visitor.acceptLanguage, visitor.lang, business);
     const setting = settingOf(business, placed, locale, (id) => `${base}/${id}`);
@@ -181,7 +182,7 @@ const finish = orNull(
 /** The page as it is being edited, for the desk's proof. */
 export const pageProof = desk('see').read(async (db, id: string, visitor: PageVisitor): Promise<string> => {
   const placed = found(await offerRow(db, id));
-  const business = await businessById(db);
+  const business = asFront(await businessById(db), placed.offer);
   const setting = settingOf(
     business,
     placed,
@@ -197,7 +198,7 @@ export const pageProof = desk('see').read(async (db, id: string, visitor: PageVi
 export const pagePicture = byLink(OFFER_NAME).read(async (db, offerId: string, fileId: string): Promise<File> => {
   const placed = found(await offerById(db, offerId));
   const version = found(await pageVersion(db, offerId, found(placed.published)));
-  const business = await businessById(db);
+  const business = asFront(await businessById(db), placed.offer);
   const shown = pageFiles(completePage(version.look, business.accent));
   if (fileId !== business.logoId && !shown.includes(fileId)) found(null);
   const file = found(await fileBytes(db, fileId));
@@ -213,7 +214,7 @@ export const pageDesign = desk('see').read(
   ): Promise<{ placed: PlacedOffer; page: HostedPage; versions: Omit<PageVersion, 'look'>[]; accent: string }> => {
     const placed = found(await offerById(db, id));
     if (placed.placement !== 'page') found(null);
-    const { accent } = await businessById(db);
+    const { accent } = asFront(await businessById(db), placed.offer);
     const versions = await pageVersions(db, id);
     return {
       placed,
@@ -239,7 +240,7 @@ export const publishHostedPage = desk('ask').run(async (ctx, id: string): Promis
     .write(async (tx) => {
       const placed = found(await offerById(tx, id, true));
       if (placed.placement !== 'page') found(null);
-      const { accent } = await businessById(tx);
+      const { accent } = asFront(await businessById(tx), placed.offer);
       const page = completePage(placed.look, accent);
       const faults = [...offerFaults(placed.offer), ...pageFaults(page, minorDigits(placed.offer.currency))];
       if (faults.length > 0) throw new Refusal('offer-not-ready', faults);

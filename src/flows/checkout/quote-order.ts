@@ -1,7 +1,8 @@
-import { homePlace, smallestPayment } from '@/core/business/business';
+import { homePlace, sellerOf, smallestPayment } from '@/core/business/business';
 import { type CalendarDate } from '@/core/dates/calendar-date';
 import { longDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
+import { asFront } from '@/core/front/front';
 import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { rateAge, rateBetween } from '@/core/money/rates';
@@ -111,7 +112,7 @@ export async function quoted(db: Db, business: Business, { offer, rates }: Terms
   const setting: QuoteSetting = {
     taxes: await taxesOf(db),
     pricesIncludeTax: business.pricesIncludeTax,
-    home: homePlace(business),
+    home: homePlace(asFront(business, offer)),
     rateTo,
     smallest: (currency) => smallestPayment(business, currency),
     homeCurrency: business.currency,
@@ -130,9 +131,10 @@ export function orderOf(
   business: Business,
   { offer, rates }: Pick<Terms, 'offer' | 'rates'>,
   { choice, quote }: { readonly choice: Choice; readonly quote: OfferQuote },
-  more: Pick<PrintedOrder, 'locale' | 'seller' | 'answers' | 'terms' | 'passed'>,
+  more: Pick<PrintedOrder, 'locale' | 'answers' | 'terms' | 'passed'>,
   now: Date,
 ): PrintedOrder {
+  const front = asFront(business, offer);
   const lines = (address: Choice['billing']) => (address ? addressLines(address, business.country, more.locale) : []);
   const billing = billingOf(offer, choice);
   return printedOrder(
@@ -141,6 +143,7 @@ export function orderOf(
     quote,
     {
       ...more,
+      seller: sellerOf(front),
       orderedOn: dateInZone(now, business.zone),
       payer: {
         name: choice.name.trim(),
@@ -149,8 +152,8 @@ export function orderOf(
         ...(billing?.country ? { country: billing.country } : {}),
       },
       deliveryTo: offer.delivery ? lines(choice.delivery) : [],
-      logoId: business.logoId,
-      accent: business.accent,
+      logoId: front.logoId,
+      accent: front.accent,
       rate: quote.currency === offer.currency ? null : (rates[quote.currency] ?? null),
     },
     offer.voucher ? wordsOf(more.locale).voucher.taxedLater : wordsOf(more.locale).offer.donation,

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { PLAIN_RECEIPT, sellerOf } from '@/core/business/business';
+import { PLAIN_RECEIPT } from '@/core/business/business';
 import { dateInZone } from '@/core/dates/zone';
 import { money } from '@/core/money/money';
 import { blankChoice } from '@/core/offer/choice';
@@ -65,7 +65,7 @@ export const rehearseOrder = desk('see').run(
       const accepted = terms.offer.termsId ? await termsById(db, terms.offer.termsId) : null;
       const { locale, passed } = attempt;
       const answers = await printedAnswers(db, terms.offer, attempt.choice, wordsOf(locale).offer.yes);
-      const more = { locale, seller: sellerOf(business), answers, terms: accepted, passed };
+      const more = { locale, answers, terms: accepted, passed };
       return {
         quote: all.quote,
         printed: orderOf(business, terms, { choice: attempt.choice, quote: all.quote }, more, now),
@@ -134,13 +134,13 @@ export const rehearsedWork = desk('see').run(
 /** A receipt as the next payer of a donation would get it: the sample in the settings, always current. */
 export const sampleReceipt = desk('see').run(async (ctx): Promise<File> => {
   const business = await ctx.read((db) => businessById(db));
-  const { currency, locale } = business;
+  const { currency, paperLocale: locale } = business;
   const words = wordsOf(locale).offer;
   const offer = completeOffer({ kind: 'donation', title: words.donation, currency });
   const choice = { ...blankChoice(currency), amount: '50', name: 'Ida Marsh', email: 'ida@marsh.example' };
   const terms = { offer, revision: 1, rates: {}, token: '' };
   const all = await ctx.read((db) => quoted(db, business, terms, choice));
-  const more = { locale, seller: sellerOf(business), answers: [], terms: null, passed: {} };
+  const more = { locale, answers: [], terms: null, passed: {} };
   const order = orderOf(business, terms, { choice, quote: all.quote }, more, ctx.now);
   const receipt = orderReceipt(order, {
     number: '0',

@@ -1,5 +1,4 @@
 import { randomInt, randomUUID } from 'node:crypto';
-import { sellerOf } from '@/core/business/business';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor, leastOf, money } from '@/core/money/money';
 import type { Choice } from '@/core/offer/choice';
@@ -222,7 +221,6 @@ async function claimOrder(tx: Tx, offerId: string, attempt: OrderAttempt): Promi
     { choice, quote },
     {
       locale,
-      seller: sellerOf(business),
       answers: await printedAnswers(tx, terms.offer, choice, words.yes),
       terms: accepted && {
         versionId: accepted.versionId,

@@ -4,6 +4,7 @@ import { forgetDoneJobs } from '@/db/stuck-jobs';
 import { fetchStatements } from '@/flows/bank/import-statement';
 import { chargeForAWhile } from '@/flows/charging/charge-due';
 import { type Context, overAll, worker } from '@/flows/door/operation';
+import { mailNews } from '@/flows/house/own-settings';
 import { makeDueRecurring } from '@/flows/invoice/recurring';
 import { remindDue } from '@/flows/invoice/remind';
 import { sendScheduled } from '@/flows/invoice/timed-sending';
@@ -34,6 +35,7 @@ const WORK: Readonly<Record<Concern, (ctx: Context) => Promise<unknown>>> = {
     await forgetWhatIsOver(ctx);
   },
   vouchers: lookAfterVouchers,
+  news: mailNews,
   payouts: async (ctx) => {
     await payOutDue(ctx);
     await fetchStatements(ctx);

@@ -6,7 +6,7 @@ import { type FilePart, includedParts, type PaymentFilePaper } from '@/core/disp
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { METHOD_WORDS } from '@/core/payment/methods';
-import { eventWords, type TimelineEvent, type TimelineLine } from '@/core/timeline/timeline';
+import { eventWords, type LineSetting, type TimelineEvent, type TimelineLine } from '@/core/timeline/timeline';
 import { latestApprovals } from '@/db/approvals';
 import { type Authorisation, authorisationsOf } from '@/db/authorisations';
 import { businessById } from '@/db/businesses';
@@ -78,15 +78,22 @@ async function factsOf(db: Db, paymentId: string): Promise<Facts> {
 }
 
 /** A moment on the business's clock; which that is stands once, above. */
-const moment = (at: Date, { zone, locale }: Business): string =>
+const moment = (at: Date, { zone, paperLocale: locale }: Business): string =>
   `${longDate(dateInZone(at, zone), locale)}, ${clockTime(at, zone)}`;
+
+/** How lines of a timeline are worded on paper. */
+const lineSetting = ({ zone, paperLocale }: Business, currency: string): LineSetting => ({
+  zone,
+  locale: paperLocale,
+  currency,
+});
 
 type Row = readonly [string, string];
 const given = (rows: readonly (readonly [string, string | false | null | undefined])[]): Row[] =>
   rows.flatMap(([what, text]) => (text ? [[what, text] as const] : []));
 
 function paymentPart({ business, row, timeline, subject }: Facts): FilePart {
-  const sum = (minor: bigint) => moneyText(money(minor, row.currency), business.locale);
+  const sum = (minor: bigint) => moneyText(money(minor, row.currency), business.paperLocale);
   const asked = timeline.find(({ event }) => event.kind === 'approval-asked');
   return {
     key: 'payment',
@@ -109,14 +116,19 @@ function paymentPart({ business, row, timeline, subject }: Facts): FilePart {
 
 function soldPart({ business, row, subject }: Facts): FilePart {
   const { printed, invoice, order } = subject;
-  const sum = (minor: number) => moneyText(money(BigInt(minor), row.currency), business.locale);
+  const seller = invoice?.printed?.seller ?? order?.printed.seller;
+  const sum = (minor: number) => moneyText(money(BigInt(minor), row.currency), business.paperLocale);
   return {
     key: 'sold',
     rows: given([
+      ['What we do', business.description],
+      ['Under the name', seller?.legalName && seller.name],
       [invoice ? 'Invoice' : 'Order', invoice?.number ?? order?.reference],
       [
         invoice ? 'Issued' : 'Ordered',
-        invoice?.issuedOn ? longDate(invoice.issuedOn, business.locale) : order && moment(order.startedAt, business),
+        invoice?.issuedOn
+          ? longDate(invoice.issuedOn, business.paperLocale)
+          : order && moment(order.startedAt, business),
       ],
       ...printed.lines.map(
         ({ what, quantity, unitPrice, net }): Row => [
@@ -181,7 +193,7 @@ function consentPart({ business, authorisations }: Facts): FilePart {
       ({ givenAt, givenBy, how, givenFrom, withdrawnAt }): Row => [
         moment(givenAt, business),
         [
-          eventWords({ kind: 'authorised', how, card: '' }, givenBy, business).rest,
+          eventWords({ kind: 'authorised', how, card: '' }, givenBy, lineSetting(business, business.currency)).rest,
           `by ${givenBy}`,
           givenFrom && `from ${givenFrom}`,
           withdrawnAt && `withdrawn ${moment(withdrawnAt, business)}`,
@@ -215,7 +227,7 @@ const told = ({ business, timeline, row }: Facts, kinds: ReadonlySet<TimelineEve
     .filter(({ event }) => kinds.has(event.kind))
     .toSorted((a, b) => a.at.getTime() - b.at.getTime())
     .map(({ at, event, byName }): Row => {
-      const { lead, rest, note } = eventWords(event, byName, { ...business, currency: row.currency });
+      const { lead, rest, note } = eventWords(event, byName, lineSetting(business, row.currency));
       return [moment(at, business), [`${lead} ${rest}`.trim(), note].filter(Boolean).join(': ')];
     });
 
@@ -226,7 +238,7 @@ function deliveryPart({ subject: { order } }: Facts): FilePart {
 
 function partsOf(facts: Facts): FilePart[] {
   const { business, row, receipt, earlier, subject, dispute } = facts;
-  const sum = (minor: bigint) => moneyText(money(minor, row.currency), business.locale);
+  const sum = (minor: bigint) => moneyText(money(minor, row.currency), business.paperLocale);
   const plain = (key: FilePart['key'], rows: readonly Row[]): FilePart => ({ key, rows, texts: [], papers: [] });
   return [
     paymentPart(facts),
@@ -247,7 +259,7 @@ function partsOf(facts: Facts): FilePart[] {
         (one): Row => [
           moment(one.settledAt ?? one.startedAt, business),
           [
-            moneyText(money(one.amountMinor + one.tipMinor, one.currency), business.locale),
+            moneyText(money(one.amountMinor + one.tipMinor, one.currency), business.paperLocale),
             one.subject && `for ${one.invoiceId ? 'invoice ' : ''}${one.subject}`,
             'never disputed',
           ]
@@ -308,7 +320,10 @@ export async function gatherFile(ctx: Context, paymentId: string, leaveOut = tru
   const kept = new Set(included.map(({ key }) => key));
   const payer = payerOf(subject);
   const clock = `All times are those of ${business.zone.replaceAll('_', ' ')}`;
-  const sum = moneyText(money(dispute?.amountMinor ?? row.amountMinor + row.tipMinor, row.currency), business.locale);
+  const sum = moneyText(
+    money(dispute?.amountMinor ?? row.amountMinor + row.tipMinor, row.currency),
+    business.paperLocale,
+  );
   return {
     paymentId,
     dispute,
@@ -318,17 +333,17 @@ export async function gatherFile(ctx: Context, paymentId: string, leaveOut = tru
     paper: {
       seller: sellerOf(business),
       accent: business.accent,
-      locale: business.locale,
+      locale: business.paperLocale,
       title: dispute ? 'Answer to a dispute' : 'File of a payment',
       facts: dispute
         ? [
             sum,
-            `Disputed ${longDate(dateInZone(dispute.openedAt, business.zone), business.locale)}`,
+            `Disputed ${longDate(dateInZone(dispute.openedAt, business.zone), business.paperLocale)}`,
             DISPUTE_WORDS[dispute.reason],
             `The processor’s name for it: ${dispute.key}`,
             clock,
           ]
-        : [sum, `Made ${longDate(dateInZone(ctx.now, business.zone), business.locale)}`, clock],
+        : [sum, `Made ${longDate(dateInZone(ctx.now, business.zone), business.paperLocale)}`, clock],
       payer: [payer.name, payer.email, ...(row.cardScheme ? [`${row.cardScheme} ·${row.cardLast4}`] : [])].filter(
         Boolean,
       ),

@@ -22,7 +22,7 @@ export async function lookForDisputes(ctx: Context): Promise<void> {
   const later = await ctx.later();
   for (const one of await newsOf(later, told)) await later.turn((tx) => recordDispute(tx, one));
   await later.write(async (tx) => {
-    const { zone, locale } = await businessById(tx);
+    const { zone, paperLocale: locale } = await businessById(tx);
     const before = instantInZone(addDays(dateInZone(tx.now, zone), REMIND_DAYS + 1), '00:00', zone);
     for (const dispute of await takeToRemind(tx, before)) {
       const sum = moneyText(money(dispute.amountMinor, dispute.currency), locale);

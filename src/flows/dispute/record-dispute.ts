@@ -88,7 +88,7 @@ async function recordOpened(tx: Writing, subject: RefundSubject, told: ToldDispu
       tx,
       dispute,
       'opened',
-      `${sumOf(dispute, business.locale)} by ${nameOf(subject)} is disputed: answer by ${longDate(dateInZone(dispute.answerBy, business.zone), business.locale)}`,
+      `${sumOf(dispute, business.paperLocale)} by ${nameOf(subject)} is disputed: answer by ${longDate(dateInZone(dispute.answerBy, business.zone), business.paperLocale)}`,
     );
   return dispute;
 }
@@ -128,7 +128,7 @@ async function recordDecided(
     tx,
     dispute,
     lostBy ? 'lost' : 'won',
-    `The dispute about ${sumOf(dispute, business.locale)} by ${nameOf(subject)} is ${lostBy ? 'lost' : 'won'}`,
+    `The dispute about ${sumOf(dispute, business.paperLocale)} by ${nameOf(subject)} is ${lostBy ? 'lost' : 'won'}`,
   );
 }
 

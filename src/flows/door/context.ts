@@ -1,3 +1,4 @@
+import type { Writing as OwnWriting } from '@/core/writing/writing';
 import type { Actor } from '@/db/people';
 import type { Connection, Db, Tx } from '@/db/pool';
 import { inBusiness, inBusinessBySets, inBusinessInTurn, outsideBusiness, readBusiness } from '@/db/transaction';
@@ -10,6 +11,8 @@ export type By = {
   readonly personId: string;
   /** Since when somebody at the desk showed who they are; nothing for a program or a link. */
   readonly provedSeconds?: number | undefined;
+  /** How they write days and numbers, where not as the business does. */
+  readonly writing?: OwnWriting | undefined;
 };
 
 /** A transaction of an operation that reads. */
@@ -40,7 +43,7 @@ export class Context {
     tells: boolean,
     locked = false,
   ) {
-    this.#by = { name: by.name, personId: by.personId, provedSeconds: by.provedSeconds };
+    this.#by = { name: by.name, personId: by.personId, provedSeconds: by.provedSeconds, writing: by.writing };
     this.#actor = 'role' in by ? by : null;
     this.#tells = tells;
     this.#locked = locked;

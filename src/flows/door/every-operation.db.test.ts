@@ -176,14 +176,14 @@ test('in a business that is closed nothing more is written at the desk, and ever
     if (needs.transactions === 'read') expect(code, name).not.toBe('business-closed');
     if (code === 'business-closed') refused++;
   }
-  // What is taken along is noted, and nothing else.
+  // What is taken along is noted, and how somebody reads is theirs; nothing else.
   expect(await fingerprint(mine)).toEqual(
     expect.arrayContaining(
       (before as { name: string }[]).filter((table) => !JSON.stringify(table).includes('log_entries')),
     ),
   );
   expect(refused).toBeGreaterThan(80);
-  expect(open.sort()).toEqual(['customerArchive', 'reopenBusiness', 'takeAlong']);
+  expect(open.sort()).toEqual(['customerArchive', 'haveSeenNews', 'keepWriting', 'reopenBusiness', 'takeAlong']);
 });
 
 test('who has yet to set up the second step that is asked of them does nothing else, and what cannot be taken back asks again', async () => {

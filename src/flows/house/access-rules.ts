@@ -26,7 +26,7 @@ export const accessView = desk('see').read(async (db): Promise<AccessView> => {
  */
 export const keepAccessRules = desk('people', { again: true }).turn(
   async (tx, { stepRequired, aboveMinor }: Pick<AccessView, 'stepRequired' | 'aboveMinor'>): Promise<void> => {
-    const { currency, locale } = await businessById(tx);
+    const { currency, deskLocale: locale } = await businessById(tx);
     const { email } = found(await personWithEmail(tx, tx.personId));
     const before = await accessRules(tx);
     if (stepRequired && !before.stepRequired && !asksForStep(await ownSteps(tx, email)))

@@ -24,7 +24,7 @@ export const findAll = desk('see').run(async (ctx, line: string): Promise<FoundA
   const words = line.trim();
   if (words.length < 2 && !/\d/.test(words)) return { deeds: [], found: [] };
   return ctx.read(async (db) => {
-    const { currency, locale } = await businessById(db);
+    const { currency, deskLocale: locale } = await businessById(db);
     const sumOf = (typed: string) =>
       typedMinor(typedDecimal(typed, decimalSignOf(locale)) ?? typed, minorDigits(currency));
     const looked = new Map<string, Found[]>();

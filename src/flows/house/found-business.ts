@@ -1,5 +1,5 @@
 import { type FirstSetting, pricesUsuallyIncludeTax } from '@/core/beginning/first-setting';
-import { type Business, NEW_PROFILE } from '@/core/business/business';
+import { NEW_PROFILE, type NewBusiness } from '@/core/business/business';
 import { businessById, insertBusiness, insertCounter } from '@/db/businesses';
 import { insertPerson, insertUnconfirmed } from '@/db/people';
 import type { Writing } from '@/flows/door/operation';
@@ -10,7 +10,7 @@ import { noteAccess } from '@/flows/log/log';
 export type Beginning = FirstSetting & { readonly business: string; readonly email: string };
 
 /** What stands in a business that has just begun. */
-export const newBusiness = (id: string, asked: Beginning, now: Date): Business => ({
+export const newBusiness = (id: string, asked: Beginning, now: Date): NewBusiness => ({
   ...NEW_PROFILE,
   id,
   name: asked.business,
@@ -21,7 +21,7 @@ export const newBusiness = (id: string, asked: Beginning, now: Date): Business =
   taxNumber: '',
   country: asked.country,
   zone: asked.zone,
-  locale: asked.locale,
+  paperLocale: asked.locale,
   currency: asked.currency,
   pricesIncludeTax: pricesUsuallyIncludeTax(asked.country),
   smallestPayments: {},
@@ -38,7 +38,7 @@ export const newBusiness = (id: string, asked: Beginning, now: Date): Business =
  */
 export async function foundBusiness(
   tx: Writing,
-  business: Business,
+  business: NewBusiness,
   owner: { readonly id: string; readonly name: string; readonly email: string; readonly passwordHash: string },
   address: string,
 ): Promise<string> {

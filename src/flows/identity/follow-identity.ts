@@ -20,7 +20,7 @@ import { openPicture } from './pictures';
 const LOOK_AGAIN_MS = 3 * 3_600_000;
 const SILENT_MS = 5 * 60_000;
 
-async function shownPeople(ctx: Context): Promise<{ business: string; people: ShownPerson[] }> {
+async function shownPeople(ctx: Context): Promise<{ business: string; about: string; people: ShownPerson[] }> {
   return ctx.read(async (db) => {
     const there = await picturesThere(db);
     const people: ShownPerson[] = [];
@@ -32,7 +32,8 @@ async function shownPeople(ctx: Context): Promise<{ business: string; people: Sh
       }
       people.push({ name, born, country, pictures });
     }
-    return { business: (await businessById(db)).name, people };
+    const { name, description, website } = await businessById(db);
+    return { business: name, about: [description, website].filter(Boolean).join(' · '), people };
   });
 }
 

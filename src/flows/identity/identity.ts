@@ -59,7 +59,7 @@ async function missing(db: Db, members: readonly Member[]): Promise<string[]> {
 /** Documents and faces are the owners' to see. */
 export const identityView = desk('people').read(async (db): Promise<IdentityView> => {
   const members = await identityMembers(db);
-  const { verifiedAt, locale } = await businessById(db);
+  const { verifiedAt, paperLocale: locale } = await businessById(db);
   return {
     members,
     pictures: await picturesThere(db),

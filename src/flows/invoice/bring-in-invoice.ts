@@ -72,7 +72,7 @@ async function draftOf(ctx: Context, read: EInvoice): Promise<BroughtIn> {
     const made = paperOfEInvoice(read, {
       name: business.name,
       taxNumber: business.taxNumber,
-      locale: business.locale,
+      locale: business.paperLocale,
       taxes: await taxesOf(tx),
       bank: business.bank,
       numberTaken: (await numbersTaken(tx, [read.number])).has(read.number),
@@ -84,7 +84,7 @@ async function draftOf(ctx: Context, read: EInvoice): Promise<BroughtIn> {
       ...(customer ? [] : ['It names no buyer: choose who pays.']),
       ...(isNew ? [`${read.buyer.name} was not on file, and is now among your customers.`] : []),
       ...made.notKept,
-      ...totalDiffers(read, tally.total, business.locale),
+      ...totalDiffers(read, tally.total, business.deskLocale),
     ];
     const memo = [`From the e-invoice ${read.number}.`, ...notKept].join('\n').slice(0, 4000);
     const id = await writeDraft(tx, business, { ...bare, memo }, { revision: 1, origin: 'desk' });

@@ -27,7 +27,7 @@ async function checked(
   rows: Rows,
   mapping: ColumnsAs<OpenInvoiceField>,
 ): Promise<{ good: Good[]; refused: ImportResult['refused'] }> {
-  const { currency, locale, zone } = await businessById(db);
+  const { currency, deskLocale: locale, zone } = await businessById(db);
   const setting = { currency, locale, sign: decimalSignOf(locale), today: dateInZone(db.now, zone) };
   const read = rows.map((cells) => importedInvoice(cells, mapping, setting));
   const open = read.flatMap((row) => (row.ok ? [row.value] : []));

@@ -18,7 +18,7 @@ import { desk } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
 import { type PaymentWay, waysOf } from '@/flows/way/payment-way';
 import { services } from '@/outside/services';
-import { headingOf, numberAhead, readingOf } from './paper-setting';
+import { headingOf, numberAhead, numbersAhead, readingOf } from './paper-setting';
 
 /** So many of its payments are followed to the bank on an invoice's sheet; the others on their own. */
 const MOST_WAYS = 3;
@@ -30,7 +30,8 @@ export type InvoiceSheet = {
   readonly invoice: Invoice;
   readonly customer: Customer | null;
   readonly taxes: readonly BusinessTax[];
-  readonly nextNumber: string;
+  /** The number that it would get, by the series that is chosen. */
+  readonly nextNumbers: Readonly<Record<string, string>>;
   /** A draft as it would be printed now; null once it is sent. */
   readonly draftPrinted: PrintedInvoice | null;
   readonly reminders: readonly Reminder[];
@@ -66,7 +67,7 @@ export const invoiceSheet = desk('see').run(async (ctx, id: string): Promise<Inv
       invoice,
       customer,
       taxes: await taxesOf(db),
-      nextNumber: await numberAhead(db, invoice.paper, today),
+      nextNumbers: await numbersAhead(db, business, invoice.paper, today),
       draftPrinted: invoice.printed ? null : await draftPrinted(db, business, invoice),
       reminders: await remindersOf(db, id),
       credits: await creditsOf(db, id),
@@ -101,7 +102,7 @@ export async function draftPrinted(
 ): Promise<PrintedInvoice> {
   const today = dateInZone(db.now, business.zone);
   const customer = paper.customerId ? await customerById(db, paper.customerId) : null;
-  const number = await numberAhead(db, paper, today);
+  const number = await numberAhead(db, business, paper, today);
   const reading = await readingOf(db, business, customer, paper);
   return printedInvoice(paper, reading, { ...(await headingOf(db, business, customer, paper)), number });
 }

@@ -5,7 +5,7 @@ import type { Customer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { issueDate } from '@/core/invoice/due';
-import { counterKey, numberText } from '@/core/invoice/numbering';
+import { counterKey, numberText, seriesFor } from '@/core/invoice/numbering';
 import { bankFor, printedInvoice } from '@/core/invoice/printed';
 import { type PaperReading, readPaper } from '@/core/invoice/read-paper';
 import { reminderDays } from '@/core/invoice/reminders';
@@ -29,7 +29,7 @@ import { Refusal } from '@/flows/door/refusal';
 import { queueMessages } from '@/flows/message/queue-message';
 import { approvalMessages } from './approvers';
 import { invoiceMessages } from './invoice-message';
-import { headingFor, seriesFor, settingFor } from './paper-setting';
+import { headingFor, settingFor } from './paper-setting';
 
 /** An invoice to be issued: a draft that is kept already, or one that is `fresh` and issued as it is made. */
 export type ToIssue = {
@@ -68,13 +68,13 @@ export async function issueInvoices(
   const ready: Ready[] = [];
   const refused = new Map<ToIssue, Refusal>();
   for (const one of items) {
-    const reading = readPaper(one.paper, settingFor(business, taxes, one.customer));
+    const reading = readPaper(one.paper, settingFor(business, taxes, one.customer, one.paper));
     const refusal = whyNot(business, one, reading, { taken, today });
     if (refusal) refused.set(one, refusal);
     else ready.push({ one, reading });
     if (one.paper.number.trim()) taken.add(one.paper.number.trim());
   }
-  const numbers = await numbersFor(tx, ready, today);
+  const numbers = await numbersFor(tx, business, ready, today);
   const terms = new Map<string, Awaited<ReturnType<typeof termsById>>>();
   for (const id of new Set(ready.map(({ one }) => one.paper.termsId))) if (id) terms.set(id, await termsById(tx, id));
   const issued = ready.map(({ one, reading }, at) => {
@@ -103,7 +103,7 @@ export async function issueBroughtIn(
   const taxes = await taxesOf(tx);
   const today = dateInZone(tx.now, business.zone);
   const issued = items.map(({ linkToken, ...one }): Issued => {
-    const reading = readPaper(one.paper, settingFor(business, taxes, one.customer));
+    const reading = readPaper(one.paper, settingFor(business, taxes, one.customer, one.paper));
     const heading = headingFor(business, one.customer, one.paper, { terms: null, today });
     const printed = printedInvoice(one.paper, reading, { ...heading, number: one.paper.number });
     const { total, taxTotal } = reading.tally;
@@ -153,13 +153,13 @@ function whyNot(
 }
 
 /** The numbers in the order of the invoices: as typed, else the next of the series that no typed one has taken before. */
-async function numbersFor(tx: Tx, ready: readonly Ready[], today: CalendarDate): Promise<string[]> {
+async function numbersFor(tx: Tx, business: Business, ready: readonly Ready[], today: CalendarDate): Promise<string[]> {
   const numbers = ready.map(({ one }) => one.paper.number.trim());
   const all = numbers.some((number) => !number) ? await numberSeries(tx) : [];
   const bySeries = new Map<string, number[]>();
   for (const [at, { one }] of ready.entries()) {
     if (numbers[at]) continue;
-    const key = counterKey(seriesFor(all, one.paper), issueDate(one.paper, today));
+    const key = counterKey(seriesFor(all, business, one.paper), issueDate(one.paper, today));
     bySeries.set(key, [...(bySeries.get(key) ?? []), at]);
   }
   for (const [key, places] of bySeries) {
@@ -168,7 +168,7 @@ async function numbersFor(tx: Tx, ready: readonly Ready[], today: CalendarDate):
       const first = await takeNumbers(tx, key, waiting.length);
       const next = waiting.map((at, nth) => {
         const { paper } = ready[at]?.one ?? {};
-        return paper ? numberText(seriesFor(all, paper), first + BigInt(nth), issueDate(paper, today)) : '';
+        return paper ? numberText(seriesFor(all, business, paper), first + BigInt(nth), issueDate(paper, today)) : '';
       });
       const taken = await numbersTaken(tx, next);
       const free = next.filter((number) => !taken.has(number) && !numbers.includes(number));

@@ -2,8 +2,9 @@ import { type Business, homePlace, sellerOf } from '@/core/business/business';
 import { billingLines, type Customer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
+import { asFront, type FrontChoice } from '@/core/front/front';
 import { issueDate } from '@/core/invoice/due';
-import { counterKey, type NumberSeries, numberText, PLAIN_SERIES } from '@/core/invoice/numbering';
+import { counterKey, numberText, PLAIN_SERIES, seriesFor } from '@/core/invoice/numbering';
 import { type Payer, type PrintedHeading } from '@/core/invoice/printed';
 import { type PaperReading, type PaperSetting, readPaper } from '@/core/invoice/read-paper';
 import type { Paper } from '@/core/paper/paper';
@@ -18,17 +19,22 @@ export const settingFor = (
   business: Business,
   taxes: PaperSetting['taxes'],
   customer: Customer | null,
+  front: FrontChoice,
 ): PaperSetting => ({
   taxes,
   currency: customer?.currency || business.currency,
   pricesIncludeTax: business.pricesIncludeTax,
-  home: homePlace(business),
+  home: homePlace(asFront(business, front)),
   customer,
 });
 
 /** The same, with the business's taxes as they are now. */
-export const paperSetting = async (db: Db, business: Business, customer: Customer | null): Promise<PaperSetting> =>
-  settingFor(business, await taxesOf(db), customer);
+export const paperSetting = async (
+  db: Db,
+  business: Business,
+  customer: Customer | null,
+  front: FrontChoice,
+): Promise<PaperSetting> => settingFor(business, await taxesOf(db), customer, front);
 
 /** The paper worked out as the business and the customer stand now. */
 export const readingOf = async (
@@ -36,7 +42,7 @@ export const readingOf = async (
   business: Business,
   customer: Customer | null,
   paper: Paper,
-): Promise<PaperReading> => readPaper(paper, await paperSetting(db, business, customer));
+): Promise<PaperReading> => readPaper(paper, await paperSetting(db, business, customer, paper));
 
 /** A customer as the documents show them. */
 export const payerOf = (customer: Customer, business: Business): Payer => ({
@@ -50,36 +56,49 @@ export const payerOf = (customer: Customer, business: Business): Payer => ({
 
 /** How a customer's documents write dates and sums. */
 export const localeOf = (business: Business, customer: Customer | null): string =>
-  localeFor(customer?.language ?? '', business.locale, customer?.billing.country ?? '');
-
-/** The series that numbers a paper: the one it names, else the business's first. */
-export const seriesFor = (all: readonly NumberSeries[], paper: Paper): NumberSeries =>
-  all.find(({ name }) => name === paper.series) ?? all[0] ?? PLAIN_SERIES;
+  localeFor(customer?.language ?? '', business.paperLocale, customer?.billing.country ?? '');
 
 /** The number that a paper would get now: its own where one is typed, else the next of the series. */
-export async function numberAhead(db: Db, paper: Paper, today: CalendarDate): Promise<string> {
+export async function numberAhead(db: Db, business: Business, paper: Paper, today: CalendarDate): Promise<string> {
   if (paper.number.trim()) return paper.number.trim();
-  const series = seriesFor(await numberSeries(db), paper);
+  const series = seriesFor(await numberSeries(db), business, paper);
   const on = issueDate(paper, today);
   return numberText(series, await nextNumber(db, counterKey(series, on)), on);
 }
 
-/** The head of the printed record. @param terms those that the paper names */
-export const headingFor = (
+/** The number that the paper would get in each series, were it chosen, by the series' name. */
+export async function numbersAhead(
+  db: Db,
   business: Business,
+  paper: Paper,
+  today: CalendarDate,
+): Promise<Readonly<Record<string, string>>> {
+  const numbers: Record<string, string> = {};
+  const all = await numberSeries(db);
+  for (const { name } of all.length > 0 ? all : [PLAIN_SERIES])
+    numbers[name] = await numberAhead(db, business, { ...paper, number: '', series: name }, today);
+  return numbers;
+}
+
+/** The head of the printed record, under the paper's front. @param terms those that the paper names */
+export function headingFor(
+  own: Business,
   customer: Customer | null,
   paper: Paper,
   { terms, today }: { readonly terms: Terms | null; readonly today: CalendarDate },
-): Omit<PrintedHeading, 'number'> => ({
-  locale: localeOf(business, customer),
-  issuedOn: issueDate(paper, today),
-  seller: sellerOf(business),
-  payer: customer ? payerOf(customer, business) : { name: 'Nobody chosen yet', address: [], email: '' },
-  terms: terms && { versionId: terms.versionId, name: terms.name, version: terms.version, text: terms.text },
-  bank: business.bank,
-  logoId: business.logoId,
-  accent: business.accent,
-});
+): Omit<PrintedHeading, 'number'> {
+  const business = asFront(own, paper);
+  return {
+    locale: localeOf(business, customer),
+    issuedOn: issueDate(paper, today),
+    seller: sellerOf(business),
+    payer: customer ? payerOf(customer, business) : { name: 'Nobody chosen yet', address: [], email: '' },
+    terms: terms && { versionId: terms.versionId, name: terms.name, version: terms.version, text: terms.text },
+    bank: business.bank,
+    logoId: business.logoId,
+    accent: business.accent,
+  };
+}
 
 /** The same, with the terms as they are now. */
 export async function headingOf(

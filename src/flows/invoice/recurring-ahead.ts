@@ -23,7 +23,7 @@ export async function recurringAhead(
   return all.flatMap(({ paper, schedule, pauses, nextNominal, customerId }) => {
     const dates = datesWithin(schedule, pauses, nextNominal, to);
     if (dates.length === 0) return [];
-    const { tally, document } = readPaper(paper, settingFor(business, taxes, customers.get(customerId) ?? null));
+    const { tally, document } = readPaper(paper, settingFor(business, taxes, customers.get(customerId) ?? null, paper));
     return dates.flatMap(({ charged }) => {
       const on = dueDate(paper.due, charged) ?? charged;
       return on >= from && on <= to && tally.total > 0n

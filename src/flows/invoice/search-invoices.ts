@@ -29,7 +29,7 @@ export const searchInvoices = desk('see').read(
       db,
       db.businessId,
       ask,
-      { ...sums, today: dateInZone(db.now, business.zone), sign: decimalSignOf(business.locale) },
+      { ...sums, today: dateInZone(db.now, business.zone), sign: decimalSignOf(business.deskLocale) },
       PAGE + 1,
       after,
     );

@@ -4,6 +4,7 @@ import { ERASED_NAME, edgesOf, keepingRule, papersKeptFrom } from '@/core/keepin
 import { ANSWER_HOURS } from '@/core/program/key';
 import { businessById } from '@/db/businesses';
 import { customersWithPapers, eraseBusiness, forgetOld, forgetPapers, keepingState } from '@/db/keeping';
+import { forgetNews } from '@/db/news';
 import { forgetAnswers } from '@/db/program-keys';
 import type { Context } from '@/flows/door/operation';
 
@@ -18,6 +19,7 @@ export async function forgetWhatIsOver(ctx: Context): Promise<void> {
     const { country, zone } = await businessById(tx);
     const rule = keepingRule((await keepingState(tx)).kept, country);
     await forgetOld(tx, edgesOf(tx.now, rule), ERASED_NAME);
+    await forgetNews(tx);
     await forgetAnswers(tx, new Date(tx.now.getTime() - ANSWER_HOURS * 3_600_000));
     return {
       ids: (await customersWithPapers(tx)).map(({ id }) => id),

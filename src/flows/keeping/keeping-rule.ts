@@ -48,7 +48,7 @@ export const keptPage = orNull(
       seller: sellerOf(business),
       accent: business.accent,
       logo: business.logoId ? servedPath(db, business.logoId) : null,
-      locale: business.locale,
+      locale: business.paperLocale,
     };
   }),
 );

@@ -59,7 +59,7 @@ export const takeAlong = desk('people', { again: true, whenClosed: true }).run(a
   return {
     name: `${pathPart(business.name)}-${today}.zip`,
     parts: zipStream([
-      lazyFile('read-me.txt', async () => about(business.name, longDate(today, business.locale))),
+      lazyFile('read-me.txt', async () => about(business.name, longDate(today, business.paperLocale))),
       ...tables.map((table) => tableFile(ctx, table)),
       ...paperFiles(ctx, papers),
     ]),

@@ -1,4 +1,5 @@
 import { type ButtonLook, buttonPicture, buttonSnippets, completeButton } from '@/core/button/button';
+import { asFront } from '@/core/front/front';
 import { businessById } from '@/db/businesses';
 import { fileBytes } from '@/db/files';
 import { offerById, type PlacedOffer, sitesOf } from '@/db/offers';
@@ -11,7 +12,7 @@ import { services } from '@/outside/services';
 export const buttonDrawing = byLink(OFFER_NAME).read(
   async (db, offerId: string): Promise<{ type: string; body: string | Uint8Array<ArrayBuffer> }> => {
     const placed = found(await offerById(db, offerId));
-    const { accent } = await businessById(db);
+    const { accent } = asFront(await businessById(db), placed.offer);
     const look = completeButton(placed.look, accent);
     const own = look.picture && (await fileBytes(db, look.picture.fileId));
     if (own?.type.startsWith('image/')) return { type: own.type, body: Uint8Array.from(own.bytes) };
@@ -31,9 +32,9 @@ export type ButtonPlacing = {
 
 /** How a button is placed. */
 export const buttonPlacing = desk('see').run(
-  async (ctx, placed: Pick<PlacedOffer, 'publicId' | 'look'>): Promise<ButtonPlacing> => {
+  async (ctx, placed: Pick<PlacedOffer, 'publicId' | 'look' | 'offer'>): Promise<ButtonPlacing> => {
     const { publicUrl, sampleSite } = services();
-    const { accent } = await ctx.read((db) => businessById(db));
+    const { accent } = asFront(await ctx.read((db) => businessById(db)), placed.offer);
     const look = completeButton(placed.look, accent);
     return { look, ...buttonSnippets(publicUrl, placed.publicId, look), tryAt: sampleSite };
   },

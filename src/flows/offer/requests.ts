@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { sellerOf, smallestPayment } from '@/core/business/business';
 import { MAIL_ADDRESS } from '@/core/customer/mail-address';
+import { asFront } from '@/core/front/front';
 import { moneyText } from '@/core/money/money-text';
 import type { Choice } from '@/core/offer/choice';
 import { priceMinor } from '@/core/offer/price';
@@ -67,7 +68,7 @@ async function requireRight(tx: Tx, placed: PlacedOffer, filled: Partial<Choice>
   const currency = filled.currency ?? placed.offer.currency;
   throw new Refusal(
     'offer-not-ready',
-    problems.map((problem) => ({ field: problem.field, words: problemText(problem, currency, business.locale) })),
+    problems.map((problem) => ({ field: problem.field, words: problemText(problem, currency, business.deskLocale) })),
   );
 }
 
@@ -103,16 +104,16 @@ export const sampleRequest = desk('see').run(async (ctx, id: string): Promise<Le
   const { publicUrl } = services();
   return ctx.read(async (db) => {
     const placed = found(await offerById(db, id));
-    const business = await businessById(db);
     const { offer, placement } = placed;
+    const business = asFront(await businessById(db), offer);
     const minor = offer.kind === 'sum' ? priceMinor(offer.prices[offer.currency], offer.currency) : null;
     return requestLetter({
-      locale: business.locale,
+      locale: business.paperLocale,
       seller: sellerOf(business),
       accent: business.accent,
       title: offer.title,
       toName: SAMPLE_NAME,
-      sum: minor === null ? '' : moneyText({ minor, currency: offer.currency }, business.locale),
+      sum: minor === null ? '' : moneyText({ minor, currency: offer.currency }, business.paperLocale),
       text: '',
       link: `${publicUrl}/${placement === 'page' ? 'p' : 'c'}/${placed.address || placed.publicId}`,
     });

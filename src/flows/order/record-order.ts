@@ -49,7 +49,7 @@ async function customerOf(tx: Tx, business: Business, { printed, choice }: Order
     ...newCustomer(printed.payer.name, {
       email: printed.payer.email,
       phone: printed.phone,
-      ...(business.locale.startsWith(language) ? {} : { language }),
+      ...(business.paperLocale.startsWith(language) ? {} : { language }),
       ...(choice.billing && !isNoAddress(choice.billing) ? { billing: choice.billing } : {}),
       ...(choice.delivery && !isNoAddress(choice.delivery)
         ? choice.billing && !isNoAddress(choice.billing)

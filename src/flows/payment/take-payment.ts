@@ -204,6 +204,6 @@ async function claimPayment(tx: Tx, invoiceId: string, attempt: PayAttempt): Pro
     },
   ]);
   await askAboutLater(tx, [id]);
-  const reference = `${business.name}, invoice ${invoice.printed.number}`;
+  const reference = `${invoice.printed.seller.name}, invoice ${invoice.printed.number}`;
   return { mine: true, payment: found(await paymentById(tx, id)), reference, link: invoice.linkToken, take };
 }

@@ -60,7 +60,7 @@ export const partnerPage = orNull(
       seller: sellerOf(business),
       accent: business.accent,
       logo: business.logoId && servedPath(db, business.logoId),
-      locale: business.locale,
+      locale: business.paperLocale,
       currency: business.currency,
       name: over ? '' : partner.name,
       from,

@@ -1,4 +1,4 @@
-import { sellerOf } from '@/core/business/business';
+import { lookOf, sellerOf } from '@/core/business/business';
 import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { type PartnerMonth, partnerPaper } from '@/core/payout/paper';
 import { businessById } from '@/db/businesses';
@@ -81,7 +81,7 @@ export async function partnerFiles(
   for (const month of months)
     files.push({
       name: `statement-${to}-${month.currency}.pdf`,
-      bytes: await payoutPdf(partnerPaper(month, sellerOf(business), business), pictures),
+      bytes: await payoutPdf(partnerPaper(month, sellerOf(business), lookOf(business)), pictures),
       type: 'application/pdf',
     });
   const rows = months.flatMap(({ movements }) => movements);

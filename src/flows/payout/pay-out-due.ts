@@ -230,7 +230,12 @@ async function note(tx: Writing, business: Business, payout: PayoutRow, state: T
 }
 
 /** Writes to the owners that a payout came back. */
-async function tellReturned(tx: Writing, { locale }: Business, payout: PayoutRow, reason: string): Promise<void> {
+async function tellReturned(
+  tx: Writing,
+  { paperLocale: locale }: Business,
+  payout: PayoutRow,
+  reason: string,
+): Promise<void> {
   const sum = moneyText(money(payout.amountMinor, payout.currency), locale);
   const whose = payout.partner ? `${payout.partner}’s payout` : 'Your payout';
   const owners = await ownersOf(tx);

@@ -1,4 +1,4 @@
-import { sellerOf } from '@/core/business/business';
+import { lookOf, sellerOf } from '@/core/business/business';
 import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { type PayoutPaper, payoutPaper } from '@/core/payout/paper';
@@ -243,7 +243,7 @@ async function dayRows(db: Db, business: Business, currency: string, day: Calend
 export const payoutStatement = desk('see').run(async (ctx, id: string): Promise<File> => {
   const sheet = await payoutSheet(ctx.actor, id);
   const { business, payout } = sheet;
-  const paper: PayoutPaper = payoutPaper(sheet, sellerOf(business), business);
+  const paper: PayoutPaper = payoutPaper(sheet, sellerOf(business), lookOf(business));
   const bytes = await payoutPdf(paper, await picturesOf(ctx, business.logoId));
   return { name: `payout-${payout.number}.pdf`, bytes, type: 'application/pdf' };
 });

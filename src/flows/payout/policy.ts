@@ -7,7 +7,7 @@ import { noteSettings } from '@/flows/log/log';
 
 /** Keeps when and from which sum on is paid out; it counts for the dates to come. */
 export const keepPayoutPolicy = desk('settings').turn(async (tx, policy: PayoutPolicy): Promise<void> => {
-  const { locale } = await businessById(tx);
+  const { paperLocale: locale } = await businessById(tx);
   const before = await payoutSettings(tx);
   await updatePayoutPolicy(tx, policy);
   await noteSettings(

@@ -3,6 +3,7 @@ import type { Customer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { longDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
+import { asFront } from '@/core/front/front';
 import { jsonMinor } from '@/core/money/money';
 import type { AuthorisationPaper } from '@/core/plan/authorisation-paper';
 import { todayOf } from '@/core/plan/days';
@@ -32,7 +33,8 @@ async function paperOf(
   customer: Customer,
   plan: Plan | null,
   text: string,
-): Promise<AuthorisationPaper> {
+): Promise<AuthorisationPaper & { readonly logoId: string | null }> {
+  const front = asFront(business, plan?.terms.paper ?? {});
   const reading = plan ? await readPlan(db, business, plan) : null;
   const charges: { on: CalendarDate; minor: number }[] = [];
   if (plan && reading && reading.problems.length === 0) {
@@ -43,8 +45,9 @@ async function paperOf(
   return {
     locale: localeOf(business, customer),
     currency: reading?.currency ?? business.currency,
-    seller: sellerOf(business),
-    accent: business.accent,
+    seller: sellerOf(front),
+    accent: front.accent,
+    logoId: front.logoId,
     payer: payerOf(customer, business),
     text,
     charges,
@@ -56,12 +59,12 @@ async function paperOf(
 /** The paper that a customer signs before a plan begins, or for single purchases. @throws Refusal `not-found` */
 export const paperToSign = desk('see').run(
   async (ctx, of: { readonly plan?: string | undefined; readonly customer?: string | undefined }): Promise<File> => {
-    const { paper, logoId } = await ctx.read(async (db) => {
+    const { logoId, ...paper } = await ctx.read(async (db) => {
       const business = await businessById(db);
       const plan = of.plan ? found(await planById(db, of.plan)) : null;
       const customer = found(await customerById(db, plan?.customerId ?? of.customer ?? ''));
       const { text } = await agreementOf(db, business, customer, plan ? [plan] : []);
-      return { paper: await paperOf(db, business, customer, plan, text), logoId: business.logoId };
+      return paperOf(db, business, customer, plan, text);
     });
     const bytes = await authorisationPdf(paper, await picturesOf(ctx, logoId));
     return { name: 'authorisation.pdf', bytes, type: 'application/pdf' };
@@ -82,7 +85,7 @@ export async function authorisationPaper(ctx: Context, id: string): Promise<File
     const file = given.fileId ? await fileById(db, given.fileId) : null;
     const { plan: words } = wordsOf(localeOf(business, customer));
     const day = (at: Date) => longDate(dateInZone(at, business.zone), localeOf(business, customer));
-    const base = await paperOf(db, business, customer, plan, given.text);
+    const { logoId, ...base } = await paperOf(db, business, customer, plan, given.text);
     return {
       paper: {
         ...base,
@@ -93,7 +96,7 @@ export async function authorisationPaper(ctx: Context, id: string): Promise<File
         ],
         withdrawn: given.withdrawnAt ? words.withdrawnOn(day(given.withdrawnAt)) : '',
       },
-      logoId: business.logoId,
+      logoId,
       signature: file?.type.startsWith('image/') ? { fileId: file.id, heightMm: 22, at: 'left' as const } : null,
     };
   });

@@ -79,7 +79,7 @@ export async function withdrawAuthorisation(tx: Writing, customerId: string, pla
 
 /** The business's wording as it is now, with its version; 0 is the usual one. */
 export const authorisationWording = desk('see').read(async (db): Promise<{ version: number; text: string }> => {
-  const { locale } = await businessById(db);
+  const { paperLocale: locale } = await businessById(db);
   const usual = USUAL_AUTHORISATION[locale.slice(0, 2) as keyof typeof USUAL_AUTHORISATION] ?? USUAL_AUTHORISATION.en;
   return (await currentText(db)) ?? { version: 0, text: usual };
 });

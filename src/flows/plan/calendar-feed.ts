@@ -41,7 +41,7 @@ export const calendarFeed = byLink(CALENDAR_LINK).read(async (db, version): Prom
       // The same before it is written down and after.
       id: idOfDate({ planId, part, nominal }),
       on: chargedOn,
-      words: `${moneyText(money(amountMinor, currency), business.locale)}, ${customer}`,
+      words: `${moneyText(money(amountMinor, currency), business.paperLocale)}, ${customer}`,
       more: plan,
     })),
     db.now,

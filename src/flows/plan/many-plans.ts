@@ -32,7 +32,7 @@ export type CheckedRow = {
 async function rowsOf(ctx: Context, text: string): Promise<PlanRowRead[]> {
   const rows = await readSafely('table', text, PLAN_COLUMNS);
   if (rows.length === 0) throw new Refusal('table-not-read');
-  const { locale } = await ctx.read((db) => businessById(db));
+  const { deskLocale: locale } = await ctx.read((db) => businessById(db));
   const sign = decimalSignOf(locale);
   return rows.slice(0, MOST_ROWS).map((row) => readPlanRow(row, randomUUID(), sign));
 }
@@ -45,7 +45,7 @@ export const checkPlans = desk('ask').run(async (ctx, text: string): Promise<Che
     const checked: CheckedRow[] = [];
     for (const [at, row] of rows.entries()) {
       const customer = row.email ? await customerByEmail(db, row.email) : null;
-      const reading = row.terms && planReading(row.terms, await paperSetting(db, business, customer));
+      const reading = row.terms && planReading(row.terms, await paperSetting(db, business, customer, row.terms.paper));
       const context = planContext(business, { startsOn: null, pauses: [] }, todayOf(business, ctx.now));
       const isThere =
         customer && row.terms

@@ -1,4 +1,5 @@
 import { sellerOf } from '@/core/business/business';
+import { asFront } from '@/core/front/front';
 import type { Seller } from '@/core/invoice/printed';
 import { jsonMinor } from '@/core/money/money';
 import type { Charge } from '@/core/plan/charge';
@@ -79,11 +80,12 @@ async function firstOf(db: Db, kept: readonly Charge[]): Promise<FirstCharge | n
 /** The plan that a link opens, or null for a link that is none. */
 export const planPage = orNull(
   byLink(PLAN_LINK).read(async (db, planId: string, lang: string): Promise<PlanPage> => {
-    const business = await businessById(db);
+    const own = await businessById(db);
     const plan = found(await planById(db, planId));
+    const business = asFront(own, plan.terms.paper);
     const { customer, sums, currency } = await readPlan(db, business, plan);
     const locale = localeFor(isLanguage(lang) ? lang : '', localeOf(business, customer), '');
-    const { text } = await agreementOf(db, business, customer, [plan], locale);
+    const { text } = await agreementOf(db, own, customer, [plan], locale);
     const kept = await chargesOfPlan(db, planId);
     const planned = plan.startsOn
       ? null

@@ -38,7 +38,7 @@ export async function planReadings(
   const customers = new Map((await customersByIds(db, ids)).map((customer) => [customer.id, customer]));
   return ({ customerId, terms, decisions }) => {
     const customer = found(customers.get(customerId));
-    return { customer, ...planReading(terms, settingFor(business, taxes, customer), decisions) };
+    return { customer, ...planReading(terms, settingFor(business, taxes, customer, terms.paper), decisions) };
   };
 }
 

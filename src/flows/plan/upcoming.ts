@@ -129,7 +129,7 @@ export const planFigures = desk('see').read(async (db) => {
   const months = byCurrency(await withBeyond(db, business, written), business.currency);
   return {
     currency: business.currency,
-    locale: business.locale,
+    locale: business.deskLocale,
     months: months.own,
     /** The same in other currencies, this month. */
     beside: [...months.others].map(([currency, list]) => {
@@ -145,7 +145,7 @@ export const planFigures = desk('see').read(async (db) => {
     movements: await planMovements(db, from),
     members: await livingMembers(db),
     thisMonth: today.slice(0, 7),
-    since: shortDate(from, business.locale, { year: true }),
+    since: shortDate(from, business.deskLocale, { year: true }),
   };
 });
 

@@ -29,7 +29,7 @@ async function requested({ ctx, request }: Subject) {
 export async function requestMail(subject: Subject): Promise<Written> {
   const { business } = subject;
   const { offer, link, filled, toName, words } = await requested(subject);
-  const { locale } = business;
+  const { paperLocale: locale } = business;
   const currency = filled.currency || offer.currency;
   const minor = priceMinor(filled.amount, currency);
   return {
@@ -49,5 +49,5 @@ export async function requestMail(subject: Subject): Promise<Written> {
 
 export async function shortRequest(subject: Subject): Promise<string> {
   const { offer, link } = await requested(subject);
-  return wordsOf(subject.business.locale).offer.shortRequest(subject.business.name, offer.title, link);
+  return wordsOf(subject.business.paperLocale).offer.shortRequest(subject.business.name, offer.title, link);
 }

@@ -31,8 +31,8 @@ export async function partnerStatementMail({ ctx, message, business }: Subject):
   const partner = await ctx.read((db) => partnerById(db, partnerId));
   if (!partner || !isCalendarDate(from) || !isCalendarDate(to)) return null;
   const { months, files } = await partnerFiles(ctx, partnerId, from, to);
-  const left = months.map((month) => moneyText(money(afterMonth(month), month.currency), business.locale));
-  const month = monthText(to.slice(0, 7), business.locale);
+  const left = months.map((month) => moneyText(money(afterMonth(month), month.currency), business.paperLocale));
+  const month = monthText(to.slice(0, 7), business.paperLocale);
   return {
     ...notice({
       seller: business,

@@ -7,7 +7,7 @@ import { holdsText } from '@/core/person/rights';
 import { LOST_DAYS } from '@/core/person/steps';
 import { invitationById } from '@/db/invitations';
 import { proofOf } from '@/db/mail-proofs';
-import { letter } from '@/documents/mail/letter';
+import { letter, type Row } from '@/documents/mail/letter';
 import { figuresOf, GOOD_HOURS, linkOf } from '@/flows/house/mail-proof';
 import { invitationLink } from '@/flows/house/people';
 import { programName } from '@/outside/programs';
@@ -15,21 +15,22 @@ import { services } from '@/outside/services';
 import type { Subject, Written } from './subject';
 
 /** Nothing that whoever signed up has typed stands in these: they could be anybody, and the address anybody's. */
-const ours = (of: {
+export const ours = (of: {
   readonly subject: string;
   readonly sum: string;
   readonly under: string;
   readonly words: readonly string[];
+  readonly rows?: readonly Row[];
   readonly button?: { readonly words: string; readonly link: string };
   readonly last: string;
 }): Written => ({
   ...letter({
+    rows: [],
     ...of,
     locale: 'en',
     seller: { name: 'Dahlia', address: [], phone: '', email: '', website: '', taxNumber: '' },
     accent: '#6B2451',
     lead: '',
-    rows: [],
   }),
   files: [],
 });
@@ -86,7 +87,7 @@ export const newSignInMail = async ({ ctx, message, business }: Subject): Promis
   return ours({
     subject: 'Signed in from a new place',
     sum: programName(agent),
-    under: `${longDate(dateInZone(ctx.now, business.zone), business.locale)}, ${clockTime(ctx.now, business.zone)}`,
+    under: `${longDate(dateInZone(ctx.now, business.zone), business.paperLocale)}, ${clockTime(ctx.now, business.zone)}`,
     words: [`Somebody signed in as you${address ? `, from the network address ${address}` : ''}.`],
     button: { words: 'Look where you are signed in', link: `${services().publicUrl}/settings/you` },
     last: 'If this was not you, choose a new password there: it ends all other sessions.',
@@ -140,7 +141,7 @@ export const stepsLostMail = async ({ message, business }: Subject): Promise<Wri
   const until = new Date(message.details.until ?? 0);
   return ours({
     subject: 'Your second step ends soon',
-    sum: `${longDate(dateInZone(until, business.zone), business.locale)}, ${clockTime(until, business.zone)}`,
+    sum: `${longDate(dateInZone(until, business.zone), business.paperLocale)}, ${clockTime(until, business.zone)}`,
     under: 'then your password alone is enough',
     words: ['Somebody with your password and your mail says that every second step is lost.'],
     button: { words: 'Stop it', link: `${services().publicUrl}/settings/you` },
@@ -185,7 +186,7 @@ export const addressMovedMail = async ({ message }: Subject): Promise<Written> =
 /** The business was closed, or opened again. */
 export const businessClosedMail = async ({ message, business }: Subject): Promise<Written> => {
   const { until } = message.details;
-  const day = until && isCalendarDate(until) ? longDate(until, business.locale) : '';
+  const day = until && isCalendarDate(until) ? longDate(until, business.paperLocale) : '';
   return ours({
     subject: day ? 'Your business was closed' : 'Your business was opened again',
     sum: day ? 'Closed' : 'Open again',

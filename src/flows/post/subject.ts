@@ -1,8 +1,12 @@
+import { asFront, type FrontChoice } from '@/core/front/front';
 import { type Business, businessById } from '@/db/businesses';
 import { type CreditNote, creditById } from '@/db/credit-notes';
 import { type Invoice, invoiceById, invoicesByIds } from '@/db/invoices';
 import { type Message, messageById } from '@/db/messages';
+import { offerById } from '@/db/offers';
 import { type Order, orderById } from '@/db/orders';
+import { planById } from '@/db/plans';
+import type { Db } from '@/db/pool';
 import { type Receipt, receiptOfPayment } from '@/db/receipts';
 import { type Request, requestById } from '@/db/requests';
 import type { Letter } from '@/documents/mail/letter';
@@ -14,6 +18,7 @@ import { services } from '@/outside/services';
 export type Subject = {
   readonly ctx: Context;
   readonly message: Message;
+  /** As the front sees it under which it was asked. */
   readonly business: Business;
   readonly invoice: Invoice | null;
   /** Further invoices of the same customer that it speaks of. */
@@ -27,21 +32,31 @@ export type Subject = {
 /** A letter with what is attached to it. */
 export type Written = Letter & { readonly files: readonly File[] };
 
+/** Under which front a message speaks that is about neither an invoice nor an order. */
+async function frontOf(db: Db, { planId }: Message, request: Request | null): Promise<FrontChoice> {
+  if (planId) return (await planById(db, planId))?.terms.paper ?? {};
+  return request ? ((await offerById(db, request.offerId))?.offer ?? {}) : {};
+}
+
 /** What a queued message speaks of; null for one that is dealt with already. */
 export const subjectOf = (ctx: Context, messageId: string): Promise<Subject | null> =>
   ctx.read(async (db): Promise<Subject | null> => {
     const message = await messageById(db, messageId);
     if (message?.state !== 'queued') return null;
+    const invoice = message.invoiceId ? await invoiceById(db, message.invoiceId) : null;
+    const order = message.orderId ? await orderById(db, message.orderId) : null;
+    const request = message.requestId ? await requestById(db, message.requestId) : null;
+    const asked = invoice?.paper ?? order?.offer ?? (await frontOf(db, message, request));
     return {
       ctx,
       message,
-      business: await businessById(db),
-      invoice: message.invoiceId ? await invoiceById(db, message.invoiceId) : null,
+      business: asFront(await businessById(db), asked),
+      invoice,
       others: await invoicesByIds(db, message.details.others ?? []),
       receipt: message.paymentId ? await receiptOfPayment(db, message.paymentId) : null,
       credit: message.details.creditId ? await creditById(db, message.details.creditId) : null,
-      order: message.orderId ? await orderById(db, message.orderId) : null,
-      request: message.requestId ? await requestById(db, message.requestId) : null,
+      order,
+      request,
     };
   });
 

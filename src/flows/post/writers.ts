@@ -16,6 +16,7 @@ import {
   shortInvoice,
   takenBackMail,
 } from './invoice-letters';
+import { ownNewsMail } from './news-letters';
 import { orderMail, requestMail, shortRequest } from './offer-letters';
 import { partnerPageMail, partnerStatementMail, payoutReturnedMail } from './payout-letters';
 import {
@@ -107,6 +108,7 @@ export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
   'business-closed': { mail: businessClosedMail },
   'hook-failing': { mail: hookFailingMail },
   identity: { mail: identityMail },
+  'own-news': { mail: ownNewsMail },
   invitation: { mail: invitationMail },
   voucher: { mail: voucherMail },
   dispute: { mail: disputeMail },

@@ -17,7 +17,7 @@ async function checked(
   rows: Rows,
   mapping: ColumnsAs<ItemField>,
 ): Promise<{ fresh: Item[]; refused: ImportResult['refused'] }> {
-  const { currency, locale } = await businessById(db);
+  const { currency, deskLocale: locale } = await businessById(db);
   const classes = [...new Set((await taxesOf(db)).map((tax) => tax.class))];
   const read = rows.map((cells) => importedItem(cells, mapping, { currency, sign: decimalSignOf(locale), classes }));
   const codes = read.flatMap((row) => (row.ok && row.value.code ? [row.value.code.toLowerCase()] : []));

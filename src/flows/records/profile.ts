@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import type { Business, ProfileFields } from '@/core/business/business';
-import { changedBetween, profileSettings, tariffSettings } from '@/core/business/money-settings';
+import { changedBetween, frontSettings, profileSettings, tariffSettings } from '@/core/business/money-settings';
 import type { Tariff } from '@/core/business/tariff';
+import { type Fronts, frontProblems } from '@/core/front/front';
 import { type NumberSeries, patternProblem } from '@/core/invoice/numbering';
 import { addressLines } from '@/core/place/address';
 import { businessById, numberSeries, replaceSeries, updateBusiness } from '@/db/businesses';
@@ -30,6 +31,30 @@ export const keepTariff = desk('settings').write(async (tx, tariff: Tariff): Pro
   await noteSettings(tx, 'tariff', changedBetween(tariffSettings(before.tariff), tariffSettings(tariff)));
 });
 
+/**
+ * Keeps the names under which the business trades and the places from which it sells, as a whole. One that something was asked under is
+ * retired rather than taken away.
+ *
+ * @throws Refusal `paper-not-ready` with the places
+ */
+export const keepFronts = desk('settings').write(async (tx, fronts: Fronts): Promise<void> => {
+  const before = await businessById(tx);
+  const gone = (was: readonly { readonly id: string }[], is: readonly { readonly id: string }[]): boolean =>
+    was.some(({ id }) => !is.some((one) => one.id === id));
+  const series = (await numberSeries(tx)).map(({ name }) => name);
+  const problems = frontProblems(fronts, before, series);
+  for (const [at, { taxNumber }] of fronts.locations.entries()) {
+    const words = taxNumberProblem(taxNumber);
+    if (words) problems.push({ field: `locations.${at}.taxNumber`, words });
+  }
+  if (gone(before.tradingNames, fronts.tradingNames) || gone(before.locations, fronts.locations))
+    problems.push({ field: 'tradingNames', words: 'Somebody else changed this meanwhile. Load the page again.' });
+  if (problems.length > 0) throw new Refusal('paper-not-ready', problems);
+  const after = { ...before, ...fronts };
+  await updateBusiness(tx, after);
+  await noteSettings(tx, 'profile', changedBetween(frontSettings(before), frontSettings(after)));
+});
+
 /** The profile with the series and terms that belong to it. */
 export const businessProfile = desk('see').read(async (db): Promise<Profile> => {
   return {
@@ -53,7 +78,7 @@ export const keepProfile = desk('settings').run(async (ctx, { series, ...fields 
   if (problems.length > 0) throw new Refusal('paper-not-ready', problems);
   await ctx.write(async (tx) => {
     const before = await businessById(tx);
-    const address = addressLines(fields.place, fields.place.country, before.locale);
+    const address = addressLines(fields.place, fields.place.country, before.paperLocale);
     const after = { ...before, ...fields, country: fields.place.country || before.country, address };
     await updateBusiness(tx, after);
     await noteSettings(tx, 'profile', changedBetween(profileSettings(before), profileSettings(after)));

@@ -218,7 +218,7 @@ describe('taxes, profile, terms, templates', () => {
   test('the profile is what the next invoice shows; numbers follow the series, again from 1 in a new year', async () => {
     const own = await foundHouse('Profiled');
     const { business } = await businessProfile(own.owner);
-    const { id: _, address: _a, zone: _z, locale: _l, currency: _c, ...fields } = business;
+    const { id: _, address: _a, zone: _z, paperLocale: _l, deskLocale: _d, currency: _c, ...fields } = business;
     const series = [{ name: '', pattern: 'A{year}-{n:3}' }];
     await keepProfile(own.owner, {
       ...fields,

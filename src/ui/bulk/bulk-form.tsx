@@ -8,7 +8,7 @@ import { decimalSignOf } from '@/core/money/typed';
 import { csvTable } from '../import/csv-table';
 import { FileDrop } from '../import/file-drop';
 import { fileText } from '../import/file-text';
-import { useBusinessLocale } from '../kit/at-desk';
+import { useDeskLocale } from '../kit/at-desk';
 import { Button } from '../kit/button';
 import { TickField } from '../kit/check';
 import { Field, FieldError } from '../kit/field';
@@ -40,7 +40,7 @@ export function BulkForm({
   firstName: string;
 }) {
   const router = useRouter();
-  const sign = decimalSignOf(useBusinessLocale());
+  const sign = decimalSignOf(useDeskLocale());
   const [name, setName] = useState(firstName.slice(0, 80));
   const [group, setGroup] = useState('');
   const [chosen, setChosen] = useState<ReadonlyMap<string, string>>(

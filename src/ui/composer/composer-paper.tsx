@@ -1,12 +1,15 @@
 'use client';
+import { sellerOf } from '@/core/business/business';
 import type { Customer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
+import { asFront } from '@/core/front/front';
 import { dueDate } from '@/core/invoice/due';
 import type { PaperReading } from '@/core/invoice/read-paper';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import type { Paper } from '@/core/paper/paper';
 import type { Figure as AskedFigure } from '@/core/tally/working';
+import { FrontFields } from '../parts/front-fields';
 import { ComposerLines } from './composer-lines';
 import type { ComposerProps } from './composer-props';
 import { PaperAfter } from './paper-after';
@@ -66,6 +69,7 @@ export function ComposerPaper({
   onLine: (line: string) => void;
   onKeepLine: (line: string) => Promise<void>;
 }) {
+  const front = asFront(setting.house, paper);
   return (
     <form
       className="sheet px-4 pb-5 pt-5 sm:px-8"
@@ -74,14 +78,22 @@ export function ComposerPaper({
     >
       <fieldset disabled={!setting.mayAsk} className="min-w-0">
         <legend className="sr-only">What the customer gets</legend>
-        <PaperLetterhead seller={setting.seller} logo={setting.logo} />
+        <PaperLetterhead seller={sellerOf(front)} logo={front.logoId ? `/files/own/${front.logoId}` : null} />
+        <FrontFields
+          look="blank"
+          className="pb-3 sm:pl-[34px]"
+          house={setting.house}
+          chosen={paper}
+          disabled={fixed}
+          onChange={onChange}
+        />
         <PaperHead
           paper={paper}
           customer={customer}
           problems={problems}
           today={issuedOn}
           locale={setting.locale}
-          home={setting.home}
+          home={setting.house.country}
           fixed={fixed}
           asksAtOnce={setting.byKey === true && setting.draft.revision === 0 && setting.draft.paper.customerId === null}
           onCustomer={(one) => {

@@ -1,9 +1,8 @@
 import type { Customer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
+import type { House } from '@/core/front/front';
 import type { NumberSeries } from '@/core/invoice/numbering';
-import type { Seller } from '@/core/invoice/printed';
 import type { BusinessTax } from '@/core/tax/business-tax';
-import type { Place } from '@/core/tax/tax-rules';
 import type { ShownFirstDay } from '../house/what-opens';
 import type { Kept } from './draft-state';
 import type { TermsChoice } from './paper-after';
@@ -19,7 +18,8 @@ export type ComposerProps = {
   readonly locale: string;
   readonly zone: string;
   readonly today: CalendarDate;
-  readonly nextNumber: string;
+  /** The number that it would get, by the series that is chosen. */
+  readonly nextNumbers: Readonly<Record<string, string>>;
   readonly series: readonly NumberSeries[];
   readonly terms: readonly TermsChoice[];
   readonly templates: readonly { readonly id: string; readonly name: string }[];
@@ -28,11 +28,8 @@ export type ComposerProps = {
   /** The customer's link; it opens once the invoice is sent. */
   readonly link: string;
   readonly pricesIncludeTax: boolean;
-  readonly seller: Seller;
-  readonly logo: string | null;
-  /** The business's country, and its own place for taxes. */
-  readonly home: string;
-  readonly homePlace: Place;
+  /** Who asks, with the names and places under which they can. */
+  readonly house: House;
   readonly usualReminders: readonly number[];
   readonly mailTexts: Readonly<Record<string, string>>;
   readonly hasAccount: boolean;

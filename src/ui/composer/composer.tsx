@@ -2,8 +2,12 @@
 import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
+import { homePlace, sellerOf } from '@/core/business/business';
 import { shortDate } from '@/core/dates/date-text';
+import { asFront } from '@/core/front/front';
+
 import { dueDate, issueDate } from '@/core/invoice/due';
+import { seriesFor } from '@/core/invoice/numbering';
 import { readPaper } from '@/core/invoice/read-paper';
 import { sendingProblems } from '@/core/invoice/sending';
 import type { Paper } from '@/core/paper/paper';
@@ -56,16 +60,21 @@ export function Composer(props: ComposerProps) {
   const [naming, setNaming] = useState(false);
 
   const currency = customer?.currency || props.currency;
+  const { tradingNameId, locationId } = paper;
+  const front = useMemo(
+    () => asFront(props.house, { tradingNameId, locationId }),
+    [props.house, tradingNameId, locationId],
+  );
   const reading = useMemo(
     () =>
       readPaper(paper, {
         taxes,
         currency,
         pricesIncludeTax: props.pricesIncludeTax,
-        home: props.homePlace,
+        home: homePlace(front),
         customer,
       }),
-    [paper, taxes, currency, props.pricesIncludeTax, props.homePlace, customer],
+    [paper, taxes, currency, props.pricesIncludeTax, front, customer],
   );
   const { tally, document } = reading;
   const problems = useMemo(() => shownProblems(paper, reading, today, tried), [paper, reading, today, tried]);
@@ -115,8 +124,8 @@ export function Composer(props: ComposerProps) {
 
   const issuedOn = issueDate(paper, today);
   const due = dueDate(paper.due, issuedOn);
-  const customerLocale = localeFor(customer?.language ?? '', locale, customer?.billing.country ?? '');
-  const number = paper.number.trim() || props.nextNumber;
+  const customerLocale = localeFor(customer?.language ?? '', props.house.paperLocale, customer?.billing.country ?? '');
+  const number = paper.number.trim() || (props.nextNumbers[seriesFor(props.series, props.house, paper).name] ?? '');
   return (
     <div className="mx-auto max-w-[1440px] px-4 sm:px-7">
       <ComposerBar
@@ -212,7 +221,7 @@ export function Composer(props: ComposerProps) {
           <EInvoiceNote
             paper={paper}
             reading={reading}
-            seller={props.seller}
+            seller={sellerOf(front)}
             customer={customer}
             hasAccount={props.hasAccount}
             number={number}

@@ -5,7 +5,7 @@ import { pastedLines } from '@/core/invoice/pasted-rows';
 import type { Item, ItemOption } from '@/core/item/item';
 import { decimalSignOf } from '@/core/money/typed';
 import { MOST_LINES, newLine, type Paper, type PaperLine } from '@/core/paper/paper';
-import { useBusinessLocale } from '../kit/at-desk';
+import { useDeskLocale } from '../kit/at-desk';
 import { say } from '../kit/toasts';
 
 /** Goes to a field of the paper by its place (`customer`, `LINE-ID.price`). */
@@ -24,7 +24,7 @@ const moved = (lines: readonly PaperLine[], from: number, to: number): readonly 
 
 /** What can be done to the lines. None of these changes from one key to the next, so that only the line in hand is drawn. */
 export function useLines(paper: Paper, change: Change) {
-  const sign = decimalSignOf(useBusinessLocale());
+  const sign = decimalSignOf(useDeskLocale());
   const focusNext = useRef('');
   const latest = useRef(paper);
   latest.current = paper;

@@ -1,7 +1,7 @@
 'use client';
 import { createContext, useContext } from 'react';
 
-/** Who sits at the desk, how their business writes its days and sums, and the currency that it counts in. */
+/** Who sits at the desk, how they write days and sums, and the currency that it counts in. */
 export type AtDesk = { readonly personId: string; readonly locale: string; readonly currency: string };
 
 const Desk = createContext<AtDesk>({ personId: '', locale: 'en-US', currency: 'USD' });
@@ -9,8 +9,8 @@ const Desk = createContext<AtDesk>({ personId: '', locale: 'en-US', currency: 'U
 /** Says so to every field and form below. */
 export const AtDeskProvider = Desk.Provider;
 
-/** How the business writes its days and sums. */
-export const useBusinessLocale = (): string => useContext(Desk).locale;
+/** How whoever sits at the desk writes days and sums. */
+export const useDeskLocale = (): string => useContext(Desk).locale;
 
 /** The currency that the business counts in. */
 export const useBusinessCurrency = (): string => useContext(Desk).currency;

@@ -4,7 +4,7 @@ import { Popover } from 'radix-ui';
 import { type InputHTMLAttributes, useState } from 'react';
 import { type CalendarDate, isCalendarDate } from '@/core/dates/calendar-date';
 import { dayFigures, dayPattern, typedDay } from '@/core/dates/typed-day';
-import { useBusinessLocale } from './at-desk';
+import { useDeskLocale } from './at-desk';
 import { Calendar } from './calendar';
 import { Labelled } from './field';
 
@@ -28,7 +28,7 @@ export function DateInput({
   onChange: _untyped,
   ...more
 }: Given) {
-  const locale = useBusinessLocale();
+  const locale = useDeskLocale();
   const [typed, setTyped] = useState<string | null>(null);
   const [choosing, setChoosing] = useState(false);
   // While somebody types, their own figures stay; otherwise the day is shown as the business writes it.

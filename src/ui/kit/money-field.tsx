@@ -1,6 +1,6 @@
 'use client';
 import { currencySign } from '@/core/money/money-text';
-import { useBusinessLocale } from './at-desk';
+import { useDeskLocale } from './at-desk';
 import { type Around, Labelled } from './field';
 import { NumberInput, type NumberProps } from './number-input';
 
@@ -13,7 +13,7 @@ export function MoneyField({
   className,
   ...input
 }: NumberProps & Around & { currency: string }) {
-  const { sign } = currencySign(currency, useBusinessLocale());
+  const { sign } = currencySign(currency, useDeskLocale());
   return (
     <Labelled label={label} error={error} hint={hint} className={className}>
       {(tied) => (

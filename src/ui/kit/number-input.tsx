@@ -1,7 +1,7 @@
 'use client';
 import { type ComponentProps, createContext, useContext, useRef, useState } from 'react';
 import { decimalSignOf, readTyped, spokenDecimal } from '@/core/money/typed';
-import { useBusinessLocale } from './at-desk';
+import { useDeskLocale } from './at-desk';
 import { type Around, Labelled } from './field';
 
 export type NumberProps = Omit<ComponentProps<'input'>, 'type' | 'value' | 'onChange' | 'defaultValue'> & {
@@ -23,7 +23,7 @@ export const NumberReaderProvider = Reader.Provider;
  * is asked at once: what was read, and the other way.
  */
 export function NumberInput({ value, onChange, onBlur, ...input }: NumberProps) {
-  const desk = useBusinessLocale();
+  const desk = useDeskLocale();
   const { locale, isMeant } = useContext(Reader) ?? { locale: desk, isMeant: '{number} is meant' };
   const sign = decimalSignOf(locale);
   const [typed, setTyped] = useState<string | null>(null);

@@ -2,6 +2,7 @@
 import type { Route } from 'next';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
+import { asFront, type House } from '@/core/front/front';
 import type { Placement } from '@/core/offer/offer';
 import { Button } from '../kit/button';
 import { Field, FieldError, TextField } from '../kit/field';
@@ -10,6 +11,7 @@ import { AfterSection } from './after-section';
 import { AskedSection } from './asked-section';
 import { ButtonSection } from './button-section';
 import { DeliverySection } from './delivery-section';
+import { FrontSection } from './front-section';
 import { LimitsSection } from './limits-section';
 import { LinkSection } from './link-section';
 import { OfferProof } from './offer-proof';
@@ -32,7 +34,7 @@ export function OfferComposer({
   terms,
   partners,
   locale,
-  accent,
+  house,
 }: {
   id: string;
   placement: Placement;
@@ -45,8 +47,7 @@ export function OfferComposer({
   terms: readonly { id: string; name: string }[];
   partners: readonly { id: string; name: string }[];
   locale: string;
-  /** The business's own colour. */
-  accent: string;
+  house: House;
 }) {
   const router = useRouter();
   const of = useOffer(id, first, firstRevision, placed, edited);
@@ -142,11 +143,12 @@ export function OfferComposer({
             />
           </div>
           <div className="mt-5 border-t border-ink">
-            {placement === 'button' ? <ButtonSection of={of} accent={accent} /> : null}
+            {placement === 'button' ? <ButtonSection of={of} accent={asFront(house, offer).accent} /> : null}
             {placement === 'link' ? <LinkSection of={of} /> : null}
             <AskedSection of={of} terms={terms} />
             <PricesSection of={of} />
             {offer.kind === 'items' || offer.kind === 'sum' ? <DeliverySection of={of} /> : null}
+            <FrontSection of={of} house={house} />
             <LimitsSection of={of} />
             <RepeatSection of={of} />
             <AfterSection of={of} />

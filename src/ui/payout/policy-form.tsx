@@ -6,7 +6,7 @@ import type { DisputeRule } from '@/core/dispute/dispute';
 import { typedMinor } from '@/core/invoice/read-paper';
 import { minorDigits } from '@/core/money/currency';
 import { DISPUTE_RULE_WORDS, type PayoutWhen } from '@/core/payout/policy';
-import { useBusinessLocale } from '../kit/at-desk';
+import { useDeskLocale } from '../kit/at-desk';
 import { Button } from '../kit/button';
 import { CurrencyField } from '../kit/currency-field';
 import { FieldError } from '../kit/field';
@@ -39,7 +39,7 @@ export function PolicyForm({
   currency: string;
   may: boolean;
 }) {
-  const locale = useBusinessLocale();
+  const locale = useDeskLocale();
   const { busy, press } = usePress();
   const [kind, setKind] = useState<PayoutWhen['kind']>(when.kind);
   const [weekday, setWeekday] = useState(when.kind === 'weekly' ? when.weekday : 1);

@@ -4,18 +4,20 @@ import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
+import { homePlace } from '@/core/business/business';
 import type { Customer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
+import { asFront, type House } from '@/core/front/front';
 import { type Forecast, forecast } from '@/core/plan/plan';
 import { dateTrouble, planReading } from '@/core/plan/sums';
 import { type BusinessTax, taxClasses } from '@/core/tax/business-tax';
-import type { Place } from '@/core/tax/tax-rules';
 import { CustomerPicker } from '../composer/customer-picker';
 import { Button } from '../kit/button';
 import { Field, FieldError } from '../kit/field';
 import { Segment } from '../kit/segment';
 import { send, troubleOf } from '../kit/send';
 import { say, sayTrouble } from '../kit/toasts';
+import { FrontFields } from '../parts/front-fields';
 import { Rosette } from '../rosette';
 import { ScheduleFields } from '../schedule/schedule-fields';
 import { EveryCharge } from './every-charge';
@@ -34,8 +36,7 @@ export type PlanComposerProps = {
   readonly taxes: readonly BusinessTax[];
   readonly currency: string;
   readonly pricesIncludeTax: boolean;
-  readonly home: string;
-  readonly homePlace: Place;
+  readonly house: House;
   readonly locale: string;
   readonly today: CalendarDate;
   readonly holidays: readonly string[];
@@ -44,7 +45,7 @@ export type PlanComposerProps = {
 
 /** A billing plan while it is composed: what is charged at the left, every date and sum drawn and listed at the right. */
 export function PlanComposer(props: PlanComposerProps) {
-  const { taxes, pricesIncludeTax, home, homePlace, locale, today, holidays } = props;
+  const { taxes, pricesIncludeTax, house, locale, today, holidays } = props;
   const router = useRouter();
   const [customer, setCustomer] = useState(props.customer);
   const [typed, setTyped] = useState(props.kept?.typed ?? newTyped(today, props.lineId));
@@ -64,7 +65,7 @@ export function PlanComposer(props: PlanComposerProps) {
     const setting = {
       taxes,
       pricesIncludeTax,
-      home: homePlace,
+      home: homePlace(asFront(house, typed.paper)),
       customer,
       currency: customer?.currency || props.currency,
     };
@@ -75,7 +76,7 @@ export function PlanComposer(props: PlanComposerProps) {
     const result = 'schedule' in read && !trouble && sums.eachMinor > 0n ? forecast(terms, sums, context) : null;
     const field = 'schedule' in read ? 'schedule' : read.field;
     return { terms, sums, currency, problems, context, trouble, result, field };
-  }, [typed, customer, taxes, pricesIncludeTax, homePlace, props.currency, today, holidays]);
+  }, [typed, customer, taxes, pricesIncludeTax, house, props.currency, today, holidays]);
   const { terms, sums, currency, problems, context, trouble, result } = worked;
 
   const words = customer ? { terms, memo: typed.memo, reference: typed.reference } : null;
@@ -153,8 +154,19 @@ export function PlanComposer(props: PlanComposerProps) {
         <div className="sheet grid grid-cols-[minmax(0,1fr)] content-start gap-4 px-6 py-5 [&>*+*]:border-t [&>*+*]:border-rule [&>*+*]:pt-4">
           <div>
             <span className="label">Who pays</span>
-            <CustomerPicker customer={customer} home={home} invalid={asked && !customer} onChoose={setCustomer} />
+            <CustomerPicker
+              customer={customer}
+              home={house.country}
+              invalid={asked && !customer}
+              onChoose={setCustomer}
+            />
             {asked && !customer ? <FieldError>Choose who pays.</FieldError> : null}
+            <FrontFields
+              className="mt-3"
+              house={house}
+              chosen={typed.paper}
+              onChange={(part) => change({ paper: { ...typed.paper, ...part } })}
+            />
           </div>
           <Field
             label="What for? The customer reads this"

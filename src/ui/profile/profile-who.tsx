@@ -1,7 +1,7 @@
 'use client';
 import { contrast } from '@/core/look/contrast';
 import { AddressFields } from '../customer/address-fields';
-import { Field, FieldError } from '../kit/field';
+import { Field, FieldError, TextField } from '../kit/field';
 import type { Typed } from '../kit/form';
 import { PictureField } from '../picture-field';
 import { Heading } from './heading';
@@ -67,6 +67,15 @@ export function ProfileWho({
           ) : null}
         </div>
       </div>
+      <TextField
+        label="What you do, in a sentence"
+        rows={2}
+        maxLength={400}
+        value={values.description}
+        error={at('description')}
+        hint="The office that looks who stands behind your business reads it, and the bank of who disputes a payment."
+        onChange={(event) => set({ description: event.target.value })}
+      />
       <PictureField name="logo" purpose="logo" fileId={values.logoId} onPicture={(logoId) => set({ logoId })} />
       <AddressFields
         legend="Address"

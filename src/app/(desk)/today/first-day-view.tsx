@@ -17,7 +17,7 @@ export function FirstDayView({
   first: ShownFirstDay;
   draft: HalfWritten;
   heading: string;
-  business: { readonly name: string; readonly locale: string };
+  business: { readonly name: string; readonly deskLocale: string };
 }) {
   const isWritten = draft.lines.length > 0;
   const lines = isWritten ? draft.lines.slice(0, 6) : ['nothing written yet'];
@@ -49,7 +49,7 @@ export function FirstDayView({
           </ul>
           <div className="mt-3 max-w-[280px] ml-auto font-serif text-[17px]/7 font-semibold">
             <Leader label="Total due">
-              <Amount minor={jsonMinor(draft.totalMinor)} currency={draft.currency} locale={business.locale} />
+              <Amount minor={jsonMinor(draft.totalMinor)} currency={draft.currency} locale={business.deskLocale} />
             </Leader>
           </div>
           <p className="mt-5 flex flex-wrap items-center gap-x-5 gap-y-2">

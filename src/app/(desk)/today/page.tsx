@@ -34,7 +34,7 @@ const COUNTS = [
 /** What came in lately, as a cash book: by day, latest first. */
 function CameIn({ view }: { view: TodayView }) {
   const { business, today, cameIn } = view;
-  const { zone, locale } = business;
+  const { zone, deskLocale: locale } = business;
   const dated = cameIn.map((payment) => ({ payment, at: payment.settledAt ?? payment.startedAt }));
   const days = [...new Set(dated.map(({ at }) => dateInZone(at, zone)))].slice(0, 5);
   const heading = (on: (typeof days)[number]) => {
@@ -97,29 +97,29 @@ export default async function TodayPage() {
       <FirstDayView
         first={first}
         draft={first.draft}
-        heading={dayHeading(today, business.locale)}
+        heading={dayHeading(today, business.deskLocale)}
         business={business}
       />
     );
   const count = work.groups.reduce((all, { rows }) => all + rows.length, 0);
-  const setting = { currency: business.currency, locale: business.locale };
+  const setting = { currency: business.currency, locale: business.deskLocale };
   const amount = (minor: bigint) => (
-    <Amount minor={jsonMinor(minor)} currency={business.currency} locale={business.locale} />
+    <Amount minor={jsonMinor(minor)} currency={business.currency} locale={business.deskLocale} />
   );
   return (
     <div className="flex min-h-[calc(100dvh-52px)] flex-col">
       <div className="mx-auto w-full max-w-[1440px] flex-1 px-4 pb-6 sm:px-7">
-        <h1 className="title-screen pt-4">{dayHeading(today, business.locale)}</h1>
+        <h1 className="title-screen pt-4">{dayHeading(today, business.deskLocale)}</h1>
         <p className="mt-1 font-serif text-[18px]/[26px]">
           {COUNTS[count] ?? `${view.more ? 'More than ' : ''}${count} things need`} a hand.{' '}
           <Link href="/money/payments" className="tally-link font-semibold">
             {amount(view.cameInToday)}
-            <SumsBeside sums={view.cameInBeside} locale={business.locale} />
+            <SumsBeside sums={view.cameInBeside} locale={business.deskLocale} />
           </Link>{' '}
           has come in today, and{' '}
           <Link href="/ask/invoices" className="tally-link font-semibold">
             {amount(horizon.expected)}
-            <SumsBeside sums={view.expectedBeside} locale={business.locale} />
+            <SumsBeside sums={view.expectedBeside} locale={business.deskLocale} />
           </Link>{' '}
           is expected in the coming {DAYS_AHEAD / 7} weeks.
         </p>

@@ -23,7 +23,7 @@ function namedDays(days: TodayView['horizon']['days']): Set<CalendarDate> {
 /** Money by day, back and ahead, as words, chart and table. */
 export function TodayHorizon({ view }: { view: TodayView }) {
   const { business, today, horizon, names } = view;
-  const { currency, locale } = business;
+  const { currency, deskLocale: locale } = business;
   const text = (minor: bigint) => figureText(money(minor, currency), locale);
   const named = namedDays(horizon.days);
   const largest = new Map(names.map((name) => [name.dueOn, name]));

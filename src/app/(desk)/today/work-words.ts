@@ -51,7 +51,7 @@ const daysLate = (days: number): string => (days === 1 ? '1 day late' : `${days}
 const sentence = (words: string): string => `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 
 function told(item: QueueItem, { business, today }: TodayView): Told {
-  const { locale, zone } = business;
+  const { deskLocale: locale, zone } = business;
   const day = (at: Date): string => shortDate(dateInZone(at, zone), locale, { weekday: true });
   const sum = (minor: bigint, currency: string) => ({ minor: jsonMinor(minor), currency });
   const asked = 'asked' in item && item.asked ? ` Asked ${day(item.asked)}.` : '';

@@ -34,7 +34,7 @@ export default async function BulkListPage() {
                     {bulk.sent} of {bulk.rows} sent{bulk.refused > 0 ? `, ${bulk.refused} refused` : ''}
                   </span>
                   <span className="text-soft">
-                    {shortDate(dateInZone(bulk.createdAt, business.zone), business.locale)}
+                    {shortDate(dateInZone(bulk.createdAt, business.zone), business.deskLocale)}
                   </span>
                 </Link>
               </li>

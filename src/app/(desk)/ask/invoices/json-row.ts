@@ -7,9 +7,9 @@ import { jsonMinor } from '@/core/money/money';
 import type { InvoiceRow } from '@/flows/invoice/invoice-list';
 import type { ListRow } from '@/ui/list/list-row';
 
-type Place = { readonly zone: string; readonly locale: string; readonly currency: string };
+type Place = { readonly zone: string; readonly deskLocale: string; readonly currency: string };
 
-function when(row: InvoiceRow, { zone, locale }: Place, today: CalendarDate): string {
+function when(row: InvoiceRow, { zone, deskLocale: locale }: Place, today: CalendarDate): string {
   if (row.stage === 'draft') {
     const on = dateInZone(row.changedAt, zone);
     return `changed ${on === today ? clockTime(row.changedAt, zone) : shortDate(on, locale)}`;

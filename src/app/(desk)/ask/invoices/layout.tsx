@@ -20,7 +20,7 @@ import { jsonRow } from './json-row';
 export default async function InvoicesLayout({ children }: { children: ReactNode }) {
   const actor = await pageActor();
   const { business, today, parts, sums, beside } = await invoiceList(actor);
-  const { currency, locale } = business;
+  const { currency, deskLocale: locale } = business;
   const figure = (part: keyof typeof sums) => (
     <>
       <Figure minor={jsonMinor(sums[part])} currency={currency} locale={locale} />

@@ -26,7 +26,7 @@ export function offerAsks({ offer }: Pick<OfferRow, 'offer'>, locale: string): s
 /** An offer as its list shows it: what it has brought in, and from how many. */
 export function jsonOffer(
   row: OfferRow,
-  place: { zone: string; locale: string; currency: string },
+  place: { zone: string; deskLocale: string; currency: string },
   path: string,
   today: CalendarDate,
 ): ListRow {
@@ -38,16 +38,18 @@ export function jsonOffer(
     id: row.id,
     href: `${path}/${row.id}`,
     name: row.name,
-    under: `${state} · ${offerAsks(row, place.locale)}${row.sums
+    under: `${state} · ${offerAsks(row, place.deskLocale)}${row.sums
       .filter((sum) => sum !== most && sum.paidMinor > sum.refundedMinor)
-      .map((sum) => ` · + ${moneyText(money(BigInt(sum.paidMinor - sum.refundedMinor), sum.currency), place.locale)}`)
+      .map(
+        (sum) => ` · + ${moneyText(money(BigInt(sum.paidMinor - sum.refundedMinor), sum.currency), place.deskLocale)}`,
+      )
       .join('')}`,
     state,
     share: 0,
     minor: (most?.paidMinor ?? 0) - (most?.refundedMinor ?? 0),
     currency: most?.currency ?? place.currency,
     foreign: most !== undefined && most.currency !== place.currency,
-    when: orders > 0 ? `${orders} paid` : on === today ? 'today' : shortDate(on, place.locale),
+    when: orders > 0 ? `${orders} paid` : on === today ? 'today' : shortDate(on, place.deskLocale),
     late: false,
     group: state === 'Draft' ? 'Drafts' : state === 'Open' ? 'Open' : 'Paused and closed',
   };

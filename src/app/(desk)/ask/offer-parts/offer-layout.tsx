@@ -44,7 +44,7 @@ export async function OfferLayout({ placement, children }: { placement: Placemen
                 rows={page.rows.map((row) => jsonOffer(row, business, words.path, today))}
                 next={page.next}
                 more={`/api/offers/page?placement=${placement}`}
-                locale={business.locale}
+                locale={business.deskLocale}
                 heads={GROUPS}
               />
             )}

@@ -31,7 +31,7 @@ export async function OfferSheetPage({ id, placement }: { id: string; placement:
   const { placed, orders } = await orGone(id, offerSheet(actor, id), words.path);
   const requests = await offerRequests(actor, id);
   const { business, today } = await businessToday(actor);
-  const { locale, zone } = business;
+  const { deskLocale: locale, zone } = business;
   const state = offerState(placed);
   const mayAsk = mayDo(actor, 'ask');
   const when = (at: Date) => {

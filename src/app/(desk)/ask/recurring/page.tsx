@@ -43,7 +43,7 @@ export default async function RecurringPage() {
                   </span>
                   <span className="text-right">
                     {repeat.state === 'active' && repeat.nextOn
-                      ? shortDate(repeat.nextOn, business.locale, { weekday: true })
+                      ? shortDate(repeat.nextOn, business.deskLocale, { weekday: true })
                       : repeat.state === 'paused'
                         ? 'paused'
                         : 'finished'}

@@ -52,7 +52,7 @@ function jsonProposal(proposal: Proposal, line: ShownLine, locale: string): Bank
 }
 
 /** A line as the screen shows it. */
-export function jsonLine(line: ShownLine, { locale }: BankPage['business']): BankLineShown {
+export function jsonLine(line: ShownLine, { deskLocale: locale }: BankPage['business']): BankLineShown {
   const [best] = line.proposals;
   const matched = line.matches.map(({ words }) => words).join(', ');
   return {

@@ -32,7 +32,7 @@ function waiting({ lines, more }: BankPage): string {
 function Strip({ page }: { page: BankPage }) {
   const { latest, moneyIn, moneyOut, business, shown } = page;
   if (!latest || !shown || latest.opening === null || latest.closing === null) return null;
-  const { locale } = business;
+  const { deskLocale: locale } = business;
   const figure = (minor: bigint) => <Figure minor={jsonMinor(minor)} currency={shown.currency} locale={locale} />;
   const off = latest.opening + moneyIn.minor + moneyOut.minor - latest.closing;
   const dots = (
@@ -75,7 +75,7 @@ function Strip({ page }: { page: BankPage }) {
 
 /** What is wrong with the statements: one that is missing, one that does not add up. */
 function Troubles({ page: { gaps, differing, business, shown } }: { page: BankPage }) {
-  const { locale } = business;
+  const { deskLocale: locale } = business;
   const currency = shown?.currency ?? business.currency;
   const gap = gaps.at(-1);
   const wrong = differing.at(-1);
@@ -144,7 +144,7 @@ export default async function BankScreen({ searchParams }: { searchParams: Promi
       <MoneyTabs here="Bank" />
       <div className="mx-auto max-w-[1440px] px-4 pb-8 sm:px-7">
         <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-3 pt-2">
-          <h1 className="title-screen">{latest?.to ? dayHeading(latest.to, business.locale) : 'Bank'}</h1>
+          <h1 className="title-screen">{latest?.to ? dayHeading(latest.to, business.deskLocale) : 'Bank'}</h1>
           <p className="min-w-0 flex-1 font-serif text-[16px]/6 max-sm:basis-full">{shown ? waiting(page) : ''}</p>
           {accounts.length > 1
             ? accounts.map((one) => {
@@ -166,7 +166,7 @@ export default async function BankScreen({ searchParams }: { searchParams: Promi
               })
             : null}
           {may ? <FetchStatements /> : null}
-          {may ? <ImportStatement locale={business.locale} /> : null}
+          {may ? <ImportStatement locale={business.deskLocale} /> : null}
         </div>
         <Troubles page={page} />
         {shown ? (
@@ -175,7 +175,7 @@ export default async function BankScreen({ searchParams }: { searchParams: Promi
             lines={lines.map((line) => jsonLine(line, business))}
             account={shown.account}
             currency={shown.currency}
-            locale={business.locale}
+            locale={business.deskLocale}
             may={may}
             older={
               page.olderMatched

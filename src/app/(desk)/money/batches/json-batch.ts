@@ -27,7 +27,7 @@ export const batchRosette = (batch: Omit<ListedBatch, 'day'>): RosetteState => R
 /** A day as its list shows it: what it comes to in the business's currency, or the only one that it holds; partners' parts are in it. */
 export function jsonBatch(
   batch: ListedBatch,
-  { locale, currency }: { locale: string; currency: string },
+  { deskLocale: locale, currency }: { deskLocale: string; currency: string },
   today: CalendarDate,
 ): ListRow {
   const state = batchState(batch);

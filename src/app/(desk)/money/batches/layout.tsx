@@ -23,7 +23,7 @@ export default async function BatchesLayout({ children }: { children: ReactNode 
               rows={rows.map((row) => jsonBatch(row, business, today))}
               next={next && { key: next, id: next }}
               more="/api/day-batches"
-              locale={business.locale}
+              locale={business.deskLocale}
             />
           )
         }

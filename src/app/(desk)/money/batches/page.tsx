@@ -14,7 +14,7 @@ export const metadata: Metadata = { title: 'Daily closing' };
 /** While no day is chosen: what this month comes to so far, and which days need a look. */
 export default async function NoDayOpen() {
   const { business, today, rows } = await batchList(await pageActor(), null);
-  const { locale } = business;
+  const { deskLocale: locale } = business;
   const month = today.slice(0, 7);
   const sums = sumOfDays(rows.filter(({ day }) => day.startsWith(month)));
   const differing = rows.filter(({ differences, settledBy }) => differences.length > 0 && !settledBy);

@@ -14,10 +14,10 @@ export const DISPUTE_ROSETTES: Readonly<Record<DisputeRow['state'], RosetteState
   lost: 'Dispute lost',
 };
 
-type Reader = { readonly locale: string; readonly currency: string; readonly zone: string };
+type Reader = { readonly deskLocale: string; readonly currency: string; readonly zone: string };
 
 /** A dispute as its list shows it; an open one with the last day to answer. */
-export function jsonDispute(dispute: DisputeRow, { locale, currency, zone }: Reader): ListRow {
+export function jsonDispute(dispute: DisputeRow, { deskLocale: locale, currency, zone }: Reader): ListRow {
   const { state, cardScheme, cardLast4 } = dispute;
   const at = state === 'open' ? dispute.answerBy : (dispute.settledAt ?? dispute.bookedAt);
   const on = dateInZone(at, zone);

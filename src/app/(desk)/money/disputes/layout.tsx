@@ -20,7 +20,7 @@ export default async function DisputesLayout({ children }: { children: ReactNode
             <Empty words="No card’s holder has asked their bank for a payment back." />
           ) : (
             <div className="pt-2">
-              <ListGroups rows={all} next={next} more="/api/disputes" locale={business.locale} />
+              <ListGroups rows={all} next={next} more="/api/disputes" locale={business.deskLocale} />
             </div>
           )
         }

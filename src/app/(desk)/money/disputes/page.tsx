@@ -13,7 +13,7 @@ export const metadata: Metadata = { title: 'Disputes' };
 /** While none is chosen: which want an answer until when, and which the bank is deciding. */
 export default async function NoDisputeOpen() {
   const { business, open, rows } = await disputeList(await pageActor());
-  const { locale, zone } = business;
+  const { deskLocale: locale, zone } = business;
   const waiting = rows.filter(({ state }) => state === 'sent' || state === 'sending');
   const figure = (minor: bigint, currency: string) => (
     <span className="private">

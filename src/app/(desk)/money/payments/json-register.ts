@@ -31,7 +31,7 @@ const throughOf = ({ invoiceId, channel, subject }: RegisterRow): string[] => {
 /** A row of the register as its list shows it: what went out below 0. */
 export function jsonRegisterRow(
   row: RegisterRow,
-  place: { zone: string; locale: string; currency: string },
+  place: { zone: string; deskLocale: string; currency: string },
   today: CalendarDate,
 ): ListRow {
   const on = dateInZone(row.at, place.zone);
@@ -60,9 +60,9 @@ export function jsonRegisterRow(
     minor: jsonMinor(isBack ? -row.amountMinor : row.amountMinor),
     currency: row.currency,
     foreign: row.currency !== place.currency,
-    when: on === today ? clockTime(row.at, place.zone) : shortDate(on, place.locale, { weekday: true }),
+    when: on === today ? clockTime(row.at, place.zone) : shortDate(on, place.deskLocale, { weekday: true }),
     late: row.state === 'refused' || (!isBack && (row.cameBack || row.dispute === 'open' || row.dispute === 'lost')),
-    group: groupOf(on, today, place.locale),
+    group: groupOf(on, today, place.deskLocale),
   };
 }
 

@@ -35,7 +35,7 @@ export function jsonSheet(sheet: PaymentSheet, actor: Acting): JsonPayment {
   return {
     id: row.id,
     currency: row.currency,
-    locale: business.locale,
+    locale: business.deskLocale,
     payer: payer.name,
     email: payer.email,
     method: row.method,

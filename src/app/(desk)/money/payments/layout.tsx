@@ -24,7 +24,7 @@ export default async function PaymentsLayout({ children }: { children: ReactNode
               channels={CHANNEL_WORDS}
               currency={business.currency}
               currencies={currencies}
-              locale={business.locale}
+              locale={business.deskLocale}
               stamp={String(Date.now())}
               maySave={mayDo(actor, 'ask')}
             />

@@ -39,7 +39,7 @@ export default async function NoPaymentOpen() {
   const actor = await pageActor();
   const { business, today, spans, ways, open } = await paymentOverview(actor);
   const { waiting, files } = await transfersWaiting(actor);
-  const { locale, zone } = business;
+  const { deskLocale: locale, zone } = business;
   const sum = (minor: bigint, currency: string) => (
     <Amount minor={jsonMinor(minor)} currency={currency} locale={locale} />
   );

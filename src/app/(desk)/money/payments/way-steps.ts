@@ -58,7 +58,7 @@ const BACK_WORDS = { refund: 'Refunded', void: 'Voided', return: 'Came back:' } 
 /** The steps of the money, first to last. */
 export function stepsOf(
   { row, refunds, day, isDayClosed, payout, onStatement, creditNumbers, dispute }: PaymentWay,
-  { locale, zone }: Pick<Business, 'locale' | 'zone'>,
+  { deskLocale: locale, zone }: Pick<Business, 'deskLocale' | 'zone'>,
 ): WayStep[] {
   const text = (minor: bigint) => moneyText(money(minor, row.currency), locale);
   const on = (at: Date) => `${shortDate(dateInZone(at, zone), locale, { weekday: true })}, ${clockTime(at, zone)}`;

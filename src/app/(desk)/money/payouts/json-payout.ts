@@ -6,7 +6,7 @@ import type { PayoutRow } from '@/flows/payout/payout-list';
 import type { ListRow } from '@/ui/list/list-row';
 import type { RosetteState } from '@/ui/rosette-geometry';
 
-type Reader = { readonly locale: string; readonly currency: string };
+type Reader = { readonly deskLocale: string; readonly currency: string };
 
 /** How a payout stands, in words. */
 export const PAYOUT_WORDS: Readonly<Record<PayoutRow['state'], string>> = {
@@ -31,7 +31,7 @@ const NEXT = 'Next';
 const ON_ITS_WAY = 'On its way';
 
 /** A payout as its list shows it. */
-export function jsonPayout(payout: PayoutRow, { locale, currency }: Reader): ListRow {
+export function jsonPayout(payout: PayoutRow, { deskLocale: locale, currency }: Reader): ListRow {
   const { state, partner, number, accountNumber } = payout;
   const where = state === 'returned' ? returnWords(payout.reason) : `to ·${accountNumber.slice(-4)}`;
   const isOnItsWay = state === 'made' || state === 'sent';
@@ -56,7 +56,7 @@ export const gatheringId = ({ currency, partnerId }: Pick<Gathering, 'currency' 
   ['next', currency, partnerId].filter(Boolean).join('.');
 
 /** What gathers, as the list shows it. */
-export function jsonGathering(gathering: Gathering, { locale, currency }: Reader): ListRow {
+export function jsonGathering(gathering: Gathering, { deskLocale: locale, currency }: Reader): ListRow {
   const { partner, minor, days, on, tooLittle, hasAccount } = gathering;
   const id = gatheringId(gathering);
   const counted = days.length === 1 ? '1 day' : `${days.length} days`;

@@ -21,7 +21,7 @@ function Heading({ list: { business, policy, accounts } }: { list: PayoutList })
   return (
     <p className="flex items-baseline gap-3 pb-1 pt-4">
       <b className="min-w-0 flex-1 text-[12.5px]/5 font-semibold">
-        {whenWords(policy.when, business.locale)}
+        {whenWords(policy.when, business.deskLocale)}
         {to ? `, to ${to}` : ''}
       </b>
       <Link className="link" href={'/money/payouts/accounts' as Route}>
@@ -33,7 +33,7 @@ function Heading({ list: { business, policy, accounts } }: { list: PayoutList })
 
 /** What the processor holds back now, and what comes free next. */
 function Held({ list: { business, held, terms } }: { list: PayoutList }) {
-  const { locale } = business;
+  const { deskLocale: locale } = business;
   const currencies = [...new Set(held.map(({ currency }) => currency))];
   if (currencies.length === 0) return null;
   return (
@@ -90,7 +90,7 @@ export default async function PayoutsLayout({ children }: { children: ReactNode 
                 rows={all}
                 next={next === null ? null : { key: String(next), id: String(next) }}
                 more="/api/payouts"
-                locale={business.locale}
+                locale={business.deskLocale}
               />
             )}
             <Held list={list} />

@@ -15,7 +15,7 @@ export const metadata: Metadata = { title: 'Payouts' };
 export default async function NoPayoutOpen() {
   const actor = await pageActor();
   const { business, gathering, rows, returned, accounts } = await payoutList(actor);
-  const { locale } = business;
+  const { deskLocale: locale } = business;
   const moving = [...returned, ...rows.filter(({ state }) => state === 'made' || state === 'sent')];
   const figure = (minor: bigint, currency: string) => (
     <span className="private">

@@ -41,7 +41,7 @@ export default async function UpcomingPage({ searchParams }: { searchParams: Pro
         }}
         feed={feed}
         currency={business.currency}
-        locale={business.locale}
+        locale={business.deskLocale}
         zone={business.zone}
         today={today}
         mayAsk={mayDo(actor, 'ask')}

@@ -33,7 +33,7 @@ export default async function CodesPage({ searchParams }: { searchParams: Promis
           leastMinor: jsonMinor(code.leastMinor),
         }))}
         currency={business.currency}
-        locale={business.locale}
+        locale={business.deskLocale}
         items={rows.map(({ id, name }) => ({ id, name }))}
         mayAsk={mayDo(actor, 'records')}
         begins={asked.new === 'yes'}
@@ -47,10 +47,10 @@ export default async function CodesPage({ searchParams }: { searchParams: Promis
                     key={paymentId}
                     href={`/money/payments/${paymentId}`}
                     name={payer}
-                    about={`${code}, ${shortDate(dateInZone(at, business.zone), business.locale, { weekday: true })}`}
+                    about={`${code}, ${shortDate(dateInZone(at, business.zone), business.deskLocale, { weekday: true })}`}
                     figure={
                       <span className="private">
-                        <Amount minor={jsonMinor(paidMinor)} currency={currency} locale={business.locale} />
+                        <Amount minor={jsonMinor(paidMinor)} currency={currency} locale={business.deskLocale} />
                       </span>
                     }
                   />

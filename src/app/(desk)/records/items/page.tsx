@@ -49,7 +49,7 @@ export default async function NoItemOpen() {
                 about=""
                 figure={
                   <span className="font-sans text-[13px] text-soft">
-                    {shortDate(dateInZone(createdAt, business.zone), business.locale, { year: true })}
+                    {shortDate(dateInZone(createdAt, business.zone), business.deskLocale, { year: true })}
                   </span>
                 }
               />

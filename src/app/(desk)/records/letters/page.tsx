@@ -30,12 +30,12 @@ export default async function GiftLettersPage({ searchParams }: { searchParams: 
         key={year}
         year={year}
         years={years}
-        locale={business.locale}
+        locale={business.deskLocale}
         mayAsk={mayDo(actor, 'ask')}
         donors={rows.map(({ sentAt, minor, ...donor }) => ({
           ...donor,
           minor: jsonMinor(minor),
-          sent: sentAt ? shortDate(dateInZone(sentAt, business.zone), business.locale, { year: true }) : '',
+          sent: sentAt ? shortDate(dateInZone(sentAt, business.zone), business.deskLocale, { year: true }) : '',
         }))}
       />
     </>

@@ -25,7 +25,7 @@ export default async function PartnersPage({ searchParams }: { searchParams: Pro
       <RecordsTabs here="Partners" />
       <PartnerTable
         partners={await partnerList(actor)}
-        locale={business.locale}
+        locale={business.deskLocale}
         mayAsk={mayDo(actor, 'settings')}
         begins={asked.new === 'yes'}
       >
@@ -38,10 +38,10 @@ export default async function PartnersPage({ searchParams }: { searchParams: Pro
                     key={`${paymentId} ${partner}`}
                     href={`/money/payments/${paymentId}`}
                     name={partner}
-                    about={`of ${payer}’s payment, ${shortDate(dateInZone(at, business.zone), business.locale, { weekday: true })}`}
+                    about={`of ${payer}’s payment, ${shortDate(dateInZone(at, business.zone), business.deskLocale, { weekday: true })}`}
                     figure={
                       <span className="private">
-                        <Amount minor={jsonMinor(minor)} currency={currency} locale={business.locale} />
+                        <Amount minor={jsonMinor(minor)} currency={currency} locale={business.deskLocale} />
                       </span>
                     }
                   />

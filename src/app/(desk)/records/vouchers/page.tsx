@@ -14,7 +14,7 @@ export const metadata: Metadata = { title: 'Vouchers' };
 export default async function NoVoucherOpen() {
   const actor = await pageActor();
   const list = await voucherList(actor, { words: '', after: '' });
-  const { locale } = list.business;
+  const { deskLocale: locale } = list.business;
   return (
     <Overview label="Vouchers at a glance">
       <OverviewPart name="Owed by vouchers">

@@ -19,7 +19,7 @@ type Voucher = VoucherList['rows'][number];
 export function voucherStands(voucher: Voucher, { business, today }: Of): string {
   const problem = voucherProblem(voucher, { currency: voucher.currency, today });
   if (problem) return STATES[problem];
-  return voucher.expiresOn ? `good until ${longDate(voucher.expiresOn, business.locale)}` : 'good without end';
+  return voucher.expiresOn ? `good until ${longDate(voucher.expiresOn, business.deskLocale)}` : 'good without end';
 }
 
 /** A voucher as its list shows it. */
@@ -28,11 +28,11 @@ export const voucherRow = (voucher: Voucher, of: Of) => ({
   href: `/records/vouchers/${voucher.id}`,
   name: voucher.toName || voucher.fromName || voucher.toEmail || voucher.title,
   under: [voucherEnd(voucher.code), voucherStands(voucher, of)].join(' · '),
-  right: moneyText(money(voucher.balanceMinor, voucher.currency), of.business.locale),
+  right: moneyText(money(voucher.balanceMinor, voucher.currency), of.business.deskLocale),
   mark:
     voucher.balanceMinor === voucher.valueMinor
       ? 'whole'
-      : `of ${moneyText(money(voucher.valueMinor, voucher.currency), of.business.locale)}`,
+      : `of ${moneyText(money(voucher.valueMinor, voucher.currency), of.business.deskLocale)}`,
 });
 
 /** What the business owes by vouchers, as its screen needs it; minor units. */

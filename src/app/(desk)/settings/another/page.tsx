@@ -8,7 +8,7 @@ export const metadata: Metadata = { title: 'Another business' };
 
 export default async function AnotherPage() {
   const { business } = await businessToday(await pageActor());
-  const { country, zone, currency, locale } = business;
+  const { country, zone, currency, paperLocale: locale } = business;
   const { countries } = await beginning('');
   return (
     <div className="mx-auto max-w-[620px] px-4 pb-10 pt-6 sm:px-7">

@@ -21,7 +21,7 @@ export default async function CardsPage() {
         <h1 className="title-screen mb-1">Card payments</h1>
         <p className="document mb-5">
           {since
-            ? `Open since ${shortDate(dateInZone(since, business.zone), business.locale, { year: true })}. What you change holds for payments from now on.`
+            ? `Open since ${shortDate(dateInZone(since, business.zone), business.deskLocale, { year: true })}. What you change holds for payments from now on.`
             : 'Two answers, and your customers can pay by card. What is paid is kept for you until there is a bank account.'}
         </p>
         <OwnersOnly may={maySet} />

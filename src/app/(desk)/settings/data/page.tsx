@@ -21,7 +21,7 @@ export default async function DataPage() {
   const { business } = await businessToday(actor);
   const { rule, lawYears } = await keepingView(actor);
   const closing = await closingView(actor);
-  const { zone, locale } = business;
+  const { zone, deskLocale: locale } = business;
   const day = (on: CalendarDate) => shortDate(on, locale, { year: true });
   const time = (at: Date) => `${day(dateInZone(at, zone))}, ${clockTime(at, zone)}`;
   return (

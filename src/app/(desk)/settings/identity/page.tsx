@@ -16,7 +16,7 @@ export default async function IdentityPage() {
   if (!mayDo(actor, 'people')) notFound();
   const { business } = await businessToday(actor);
   const { members, pictures, check, verifiedAt, missing, countries } = await identityView(actor);
-  const day = (at: Date) => shortDate(dateInZone(at, business.zone), business.locale, { year: true });
+  const day = (at: Date) => shortDate(dateInZone(at, business.zone), business.deskLocale, { year: true });
   return (
     <div className="mx-auto max-w-[760px] px-4 pb-12 pt-6 sm:px-7">
       <article className="sheet px-5 py-6 sm:px-8" aria-label="Who stands behind it">

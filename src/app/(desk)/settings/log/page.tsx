@@ -59,7 +59,7 @@ export default async function LogPage({ searchParams }: { searchParams: Promise<
           {entries.map((entry) => (
             <li key={entry.id} className="grid gap-x-5 border-b border-rule py-2 sm:grid-cols-[170px_minmax(0,1fr)]">
               <span className="text-soft">
-                {shortDate(dateInZone(entry.notedAt, business.zone), business.locale, { year: true })},{' '}
+                {shortDate(dateInZone(entry.notedAt, business.zone), business.deskLocale, { year: true })},{' '}
                 {clockTime(entry.notedAt, business.zone)}
               </span>
               <div className="min-w-0">

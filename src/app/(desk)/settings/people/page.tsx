@@ -18,7 +18,8 @@ export default async function PeoplePage() {
   const { business, now } = await businessToday(actor);
   const { people, invitations } = await peopleView(actor);
   const access = await accessView(actor);
-  const day = (at: Date) => shortDate(dateInZone(at, business.zone), business.locale, { weekday: true, year: true });
+  const day = (at: Date) =>
+    shortDate(dateInZone(at, business.zone), business.deskLocale, { weekday: true, year: true });
   return (
     <div className="mx-auto max-w-[860px] px-4 pb-12 pt-4 sm:px-7">
       <article className="sheet px-5 py-6 sm:px-8" aria-label="People">

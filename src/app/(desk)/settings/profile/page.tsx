@@ -6,6 +6,7 @@ import { authorisationWording } from '@/flows/plan/authorise';
 import { businessProfile } from '@/flows/records/profile';
 import { ratesToday } from '@/flows/records/rates';
 import { ChargingSection } from '@/ui/profile/charging-section';
+import { FrontsSection } from '@/ui/profile/fronts-section';
 import { RatesSection, ReceiptSection, SecretSection } from '@/ui/profile/offer-sections';
 import { ProfileForm } from '@/ui/profile/profile-form';
 import { TariffSection } from '@/ui/profile/tariff-section';
@@ -15,8 +16,8 @@ export const metadata: Metadata = { title: 'The business’s profile' };
 export default async function ProfilePage() {
   const actor = await pageActor();
   const { business, series, terms } = await businessProfile(actor);
-  const { id: _, address: _a, zone: _z, locale, currency, ...rest } = business;
-  const { signingSecret, receiptStyle, charging, tariff, ...told } = rest;
+  const { id: _, address: _a, zone: _z, paperLocale: _p, deskLocale: locale, currency, ...rest } = business;
+  const { signingSecret, receiptStyle, charging, tariff, tradingNames, locations, ...told } = rest;
   const { signedUpAt: _s, mailConfirmedAt: _m, kind, statementName, cardsSince, verifiedAt: _v, ...fields } = told;
   const wording = await authorisationWording(actor);
   const rates = await ratesToday(actor);
@@ -28,6 +29,12 @@ export default async function ProfilePage() {
       currency={currency}
       mayAsk={mayDo(actor, 'settings')}
     >
+      <FrontsSection
+        fronts={{ tradingNames, locations }}
+        business={{ name: fields.name, country: fields.country, accent: fields.accent }}
+        series={series.map(({ name }) => name)}
+        mayAsk={mayDo(actor, 'settings')}
+      />
       <ReceiptSection style={receiptStyle} mayAsk={mayDo(actor, 'settings')} />
       <ChargingSection policy={charging} wording={wording.text} mayAsk={mayDo(actor, 'settings')} />
       <TariffSection tariff={tariff} currency={currency} mayAsk={mayDo(actor, 'settings')} />

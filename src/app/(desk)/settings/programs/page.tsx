@@ -22,7 +22,7 @@ export default async function ProgramsPage() {
   if (!mayDo(actor, 'settings')) notFound();
   const { business, now } = await businessToday(actor);
   const keys = mayDo(actor, 'people') ? await keysView(actor) : null;
-  const { zone, locale } = business;
+  const { zone, deskLocale: locale } = business;
   const time = (at: Date) => `${shortDate(dateInZone(at, zone), locale)}, ${clockTime(at, zone)}`;
   const day = (at: Date) => shortDate(dateInZone(at, zone), locale, { year: true });
   return (

@@ -17,7 +17,7 @@ export default async function AnswersPage({ params }: { params: Promise<{ id: st
   const { id } = await params;
   const { business, placed, questions, rows, more } = await orNotFound(id, offerAnswers(actor, id));
   const { list, path } = PLACEMENT_WORDS[placed.placement];
-  const day = (at: Date) => shortDate(dateInZone(at, business.zone), business.locale, { weekday: true });
+  const day = (at: Date) => shortDate(dateInZone(at, business.zone), business.deskLocale, { weekday: true });
   return (
     <>
       <AskTabs here={list} />

@@ -32,7 +32,7 @@ export default async function BulkPage({ params }: { params: Promise<{ id: strin
           minor: jsonMinor(row.totalMinor),
           currency: row.currency,
         }))}
-        locale={business.locale}
+        locale={business.deskLocale}
         mayAsk={mayDo(actor, 'ask')}
       />
     </>

@@ -17,7 +17,7 @@ export default async function DesignPage({ params }: { params: Promise<{ id: str
   const { placed, page, versions } = await orGone(id, pageDesign(actor, id), '/ask/pages');
   if (!mayDo(actor, 'ask')) redirect(`/ask/pages/${id}`);
   const { business } = await businessToday(actor);
-  const { zone, locale } = business;
+  const { zone, deskLocale: locale } = business;
   return (
     <PageDesigner
       key={id}

@@ -39,7 +39,7 @@ function actionsOf(sheet: InvoiceSheet): SheetActionsOf {
     to: printed.payer.email,
     phone: customer?.phone ?? '',
     currency: invoice.currency,
-    locale: business.locale,
+    locale: business.deskLocale,
     today,
     dueMinor: jsonMinor(invoice.dueMinor),
     creditableMinor: invoice.stage === 'sent' ? jsonMinor(invoice.totalMinor - invoice.creditedMinor) : 0,
@@ -49,7 +49,7 @@ function actionsOf(sheet: InvoiceSheet): SheetActionsOf {
       .map((payment) => ({
         id: payment.id,
         what: [
-          moneyText(money(payment.amountMinor, invoice.currency), business.locale),
+          moneyText(money(payment.amountMinor, invoice.currency), business.deskLocale),
           METHOD_WORDS[payment.method].toLowerCase(),
         ].join(', '),
       })),
@@ -64,7 +64,7 @@ function approvalWords({ approvals, business }: InvoiceSheet, file: PaperFile): 
     approvals.map((one) => ({ ...one, at: one.at.toISOString() })),
   );
   const parts = said.map(({ decision, byName, at }) => {
-    const on = shortDate(dateInZone(new Date(at), business.zone), business.locale);
+    const on = shortDate(dateInZone(new Date(at), business.zone), business.deskLocale);
     return decision === 'approved' ? `approved by ${byName} on ${on}` : `${byName} asks for a change, ${on}`;
   });
   const waiting = waitsFor.length > 0 ? `waits for ${waitsFor.map(({ name }) => name).join(', ')}` : 'to be approved';
@@ -89,7 +89,7 @@ function EInvoiceLink({ sheet }: { sheet: InvoiceSheet }) {
 /** What stands at the head: how much is still due, and since or until when. */
 function AttemptStatus({ sheet }: { sheet: InvoiceSheet }) {
   const { invoice, business, today } = sheet;
-  const { locale } = business;
+  const { deskLocale: locale } = business;
   const { currency, dueOn } = invoice;
   const figure = (minor: bigint) => <Figure minor={jsonMinor(minor)} currency={currency} locale={locale} />;
   if (invoice.stage === 'cancelled') {
@@ -143,7 +143,7 @@ function NextStep({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAsk: boolean }) {
     ? `${question.byName} asks: “${question.text}”`
     : pending
       ? pending.approvalUrl
-        ? `${pending.amountMinor < invoice.dueMinor ? `A part, ${moneyText(money(pending.amountMinor, invoice.currency), sheet.business.locale)}, waits: the` : 'The'} customer’s bank asks for approval. You hear as soon as it is answered.`
+        ? `${pending.amountMinor < invoice.dueMinor ? `A part, ${moneyText(money(pending.amountMinor, invoice.currency), sheet.business.deskLocale)}, waits: the` : 'The'} customer’s bank asks for approval. You hear as soon as it is answered.`
         : 'A card payment has no answer yet. Dahlia is asking the card processor.'
       : change
         ? `${change.byName} asks for a change: “${change.comment}”`
@@ -177,7 +177,8 @@ function Reminders({ sheet }: { sheet: InvoiceSheet }) {
       Reminders go out by themselves on{' '}
       {waiting
         .map(
-          ({ on, offset }) => `${shortDate(on, sheet.business.locale, { weekday: true })} (${reminderWords(offset)})`,
+          ({ on, offset }) =>
+            `${shortDate(on, sheet.business.deskLocale, { weekday: true })} (${reminderWords(offset)})`,
         )
         .join(', ')}
       .
@@ -188,7 +189,7 @@ function Reminders({ sheet }: { sheet: InvoiceSheet }) {
 /** A sent invoice: heading with rosette and amount due, next step, what the customer got, timeline. */
 export function InvoiceSheetView({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAsk: boolean }) {
   const { invoice, business, payments } = sheet;
-  const { locale, zone } = business;
+  const { deskLocale: locale, zone } = business;
   const state = invoiceState(invoice, sheet.today);
   const paid = invoice.dueMinor === 0n;
   const cancelled = invoice.stage === 'cancelled';

@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { orGone } from '@/app/found';
 import { pageActor } from '@/app/session';
+import { houseOf } from '@/core/front/front';
 import { mayDo } from '@/core/person/rights';
 import { taxClasses } from '@/core/tax/business-tax';
 import { composerChoices } from '@/flows/invoice/composer-choices';
@@ -34,8 +35,8 @@ export default async function OfferComposePage({ params }: { params: Promise<{ i
       classes={taxClasses(await taxRules(actor))}
       terms={terms.map((one) => ({ id: one.id, name: one.name }))}
       partners={(await partnerList(actor)).map((one) => ({ id: one.id, name: one.name }))}
-      locale={business.locale}
-      accent={business.accent}
+      locale={business.deskLocale}
+      house={houseOf(business)}
     />
   );
 }

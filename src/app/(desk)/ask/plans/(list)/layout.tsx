@@ -41,7 +41,7 @@ export default async function PlansLayout({ children }: { children: ReactNode })
               <PlanList
                 rows={rows.map((row) => jsonPlan(row, business, today))}
                 counts={counts}
-                locale={business.locale}
+                locale={business.deskLocale}
               />
             )}
           </>

@@ -13,7 +13,7 @@ export default async function ManyPlansPage() {
   return (
     <>
       <AskTabs here="Billing plans" />
-      <ManyPlans locale={business.locale} mayAsk={mayDo(actor, 'ask')} />
+      <ManyPlans locale={business.deskLocale} mayAsk={mayDo(actor, 'ask')} />
     </>
   );
 }

@@ -21,7 +21,7 @@ export default async function RecurringPage({ params }: { params: Promise<{ id: 
       <div className="mx-auto max-w-[860px] px-4 pb-10 sm:px-7">
         <RecurringSheet
           {...{ id, name, customer, schedule, makes, state, coming, runs }}
-          locale={business.locale}
+          locale={business.deskLocale}
           mayAsk={mayDo(actor, 'ask')}
         />
       </div>

@@ -31,7 +31,7 @@ export default async function NewRecurringPage({ searchParams }: { searchParams:
           firstName={`${what}, ${customer.name}`.slice(0, 80)}
           firstMakes="send"
           files={invoice.paper.files.length}
-          locale={business.locale}
+          locale={business.deskLocale}
         />
       </article>
     </div>

@@ -103,7 +103,7 @@ function FeesBeyond({ sheet }: { sheet: BatchSheet }) {
   return feesBeyond(sales).map(({ currency, moreMinor, count }) => (
     <p key={currency} className="mt-3 text-ochre">
       {count === 1 ? 'One card fee is' : `${count} card fees are`} not as agreed:{' '}
-      {moneyText(money(moreMinor < 0n ? -moreMinor : moreMinor, currency), business.locale)}{' '}
+      {moneyText(money(moreMinor < 0n ? -moreMinor : moreMinor, currency), business.deskLocale)}{' '}
       {moreMinor < 0n ? 'less' : 'more'}.{' '}
       <Link
         className="link"
@@ -144,7 +144,7 @@ const BY_HAND_WORDS: Readonly<Record<string, string>> = {
 /** What came another way than by card: what to count in the till, the cheques, the transfers; each with its reference. */
 function ByHand({ sheet }: { sheet: BatchSheet }) {
   const { business, batch, hand } = sheet;
-  const { locale } = business;
+  const { deskLocale: locale } = business;
   const ways = batch.byHand;
   if (ways.length === 0) return null;
   const several = new Set(ways.map(({ currency }) => currency)).size > 1;
@@ -194,7 +194,7 @@ function ByHand({ sheet }: { sheet: BatchSheet }) {
 function Differences({ sheet }: { sheet: BatchSheet }) {
   const { batch, about, business } = sheet;
   const figure = (minor: bigint, currency: string) => (
-    <Figure minor={jsonMinor(minor)} currency={currency} locale={business.locale} />
+    <Figure minor={jsonMinor(minor)} currency={currency} locale={business.deskLocale} />
   );
   return (
     <section aria-label="Differences" className="mt-5">
@@ -237,7 +237,7 @@ export default async function BatchPage({ params }: { params: Promise<{ id: stri
   const { id } = await params;
   const sheet = await orNotFound(id, batchSheet(actor, id), isCalendarDate);
   const { business, batch, lines, totals } = sheet;
-  const { locale, zone } = business;
+  const { deskLocale: locale, zone } = business;
   const state = batchState(batch);
   const own = totals.find(({ currency }) => currency === business.currency) ?? totals[0];
   const differs = batch.differences.length > 0 && !batch.settledBy;

@@ -21,7 +21,7 @@ export const metadata: Metadata = { title: 'Dispute' };
 
 /** How it stands, in a sentence. */
 function Stands({ sheet: { dispute, business, now } }: { sheet: DisputeSheet }) {
-  const { locale, zone } = business;
+  const { deskLocale: locale, zone } = business;
   const day = (at: Date) => shortDate(dateInZone(at, zone), locale, { weekday: true });
   if (dispute.state === 'open') {
     const left = daysBetween(dateInZone(now, zone), dateInZone(dispute.answerBy, zone));
@@ -59,7 +59,7 @@ function Stands({ sheet: { dispute, business, now } }: { sheet: DisputeSheet }) 
 function Sums({ sheet: { dispute, business } }: { sheet: DisputeSheet }) {
   const { state } = dispute;
   const figure = (minor: bigint) => (
-    <Figure minor={jsonMinor(minor)} currency={dispute.currency} locale={business.locale} />
+    <Figure minor={jsonMinor(minor)} currency={dispute.currency} locale={business.deskLocale} />
   );
   const partners = dispute.partners.reduce((sum, { minor }) => sum + BigInt(minor), 0n);
   const isWon = state === 'won';
@@ -86,7 +86,7 @@ export default async function DisputePage({ params }: { params: Promise<{ id: st
   const { id } = await params;
   const sheet = await orNotFound(id, disputeSheet(actor, id));
   const { dispute, business, parts, plan } = sheet;
-  const { locale, zone } = business;
+  const { deskLocale: locale, zone } = business;
   const sum = moneyText(money(dispute.amountMinor, dispute.currency), locale);
   const mayAnswer = sheet.mayAnswer && mayDo(actor, 'ask');
   const shown = parts.map(({ key, rows, texts, papers }) => ({ key, rows, texts, papers }));

@@ -27,7 +27,7 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
   const { id } = await params;
   const sheet = await orNotFound(id, paymentSheet(actor, id));
   const { row, subject, business, today, timeline, ownReference } = sheet;
-  const { locale, zone } = business;
+  const { deskLocale: locale, zone } = business;
   const at = row.settledAt ?? row.startedAt;
   const state = paymentState(row);
   const why = row.reason ? `: ${REFUSAL_BRIEF[row.reason]}` : '';

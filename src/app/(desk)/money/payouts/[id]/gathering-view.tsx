@@ -24,7 +24,7 @@ function When({ sheet: { gathering, business } }: { sheet: GatheringSheet }) {
         {accounts}
       </p>
     );
-  const date = on ? shortDate(on, business.locale, { weekday: true }) : '';
+  const date = on ? shortDate(on, business.deskLocale, { weekday: true }) : '';
   if (tooLittle)
     return <p>{date ? `On ${date} that` : 'That'} is too little to pay out: it is carried on to the date after.</p>;
   return <p>{date ? `Goes out on ${date}, with what closes until then.` : 'Goes out when you pay it out.'}</p>;
@@ -33,7 +33,7 @@ function When({ sheet: { gathering, business } }: { sheet: GatheringSheet }) {
 /** What gathers for the next payout, worked out as far as days are closed. */
 export function GatheringView({ sheet, mayPay }: { sheet: GatheringSheet; mayPay: boolean }) {
   const { business, gathering, days, currency } = sheet;
-  const { locale } = business;
+  const { deskLocale: locale } = business;
   const sum = <Amount minor={jsonMinor(gathering.minor)} currency={currency} locale={locale} />;
   return (
     <article className="sheet max-w-[600px] px-[26px] pb-6" aria-label="What gathers for the next payout">

@@ -16,7 +16,7 @@ import { Lines, paymentsHref, Worked } from './worked';
 
 /** What has become of it, in a sentence. */
 function Became({ sheet: { payout, business, onStatement } }: { sheet: PayoutSheet }) {
-  const { locale, zone } = business;
+  const { deskLocale: locale, zone } = business;
   const day = (date: Parameters<typeof shortDate>[0]) => shortDate(date, locale, { weekday: true });
   const sent = payout.sentAt
     ? `Sent ${day(dateInZone(payout.sentAt, zone))}`
@@ -55,7 +55,7 @@ function Became({ sheet: { payout, business, onStatement } }: { sheet: PayoutShe
 /** What is done about one that came back. */
 function CameBack({ sheet: { payout, hasAccount, business }, mayPay }: { sheet: PayoutSheet; mayPay: boolean }) {
   if (payout.state !== 'returned') return null;
-  const sum = moneyText(money(payout.amountMinor, payout.currency), business.locale);
+  const sum = moneyText(money(payout.amountMinor, payout.currency), business.deskLocale);
   return (
     <section className="mt-4 border border-brick px-4 py-3" aria-label="Came back">
       <p className="document">
@@ -114,7 +114,7 @@ function TornOff({ stub: { payout, movements, more }, locale }: { stub: Stub; lo
 /** A payout: what became of it, how it is worked out, and what was torn off for partners. */
 export function PayoutView({ sheet, mayPay }: { sheet: PayoutSheet; mayPay: boolean }) {
   const { payout, business, days, stubs, reference } = sheet;
-  const { locale } = business;
+  const { deskLocale: locale } = business;
   const sum = <Amount minor={jsonMinor(payout.amountMinor)} currency={payout.currency} locale={locale} />;
   return (
     <article

@@ -119,7 +119,7 @@ export function Lines({
 /** How a sheet's sum is worked out: by days and channels, then down to it; of a partner's, by payment. */
 export function Worked({ sheet }: { sheet: WorkedSheet }) {
   const { business, currency, table, working, beyondMinor, movements } = sheet;
-  const { locale } = business;
+  const { deskLocale: locale } = business;
   if (!table || !working) return <Lines lines={partLines(movements, locale)} currency={currency} locale={locale} />;
   const beyond = beyondMinor < 0n ? -beyondMinor : beyondMinor;
   const notes: Record<string, string> =

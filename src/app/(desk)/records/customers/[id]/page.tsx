@@ -32,7 +32,7 @@ export default async function CustomerPage({ params }: Props) {
   const { business, today } = await businessToday(actor);
   const plans = await customerPlans(actor, id);
   const erasing = mayDo(actor, 'records') ? await erasingView(actor, id) : null;
-  const { locale } = business;
+  const { deskLocale: locale } = business;
   const day = (at: Date) => shortDate(dateInZone(at, business.zone), locale, { year: true });
   return (
     <CustomerSheet

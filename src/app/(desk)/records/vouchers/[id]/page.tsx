@@ -28,8 +28,8 @@ const MOVED = {
 function sentWords({ voucher, business }: VoucherSheet): string {
   const { sentAt, sendOn, toEmail } = voucher;
   if (sentAt)
-    return `Sent to ${toEmail}, ${shortDate(dateInZone(sentAt, business.zone), business.locale, { weekday: true })}.`;
-  return sendOn ? `Goes to ${toEmail} on ${longDate(sendOn, business.locale)}.` : '';
+    return `Sent to ${toEmail}, ${shortDate(dateInZone(sentAt, business.zone), business.deskLocale, { weekday: true })}.`;
+  return sendOn ? `Goes to ${toEmail} on ${longDate(sendOn, business.deskLocale)}.` : '';
 }
 
 /** A voucher: what is left of it, for whom it is, and all that moved on it. */
@@ -38,7 +38,7 @@ export default async function VoucherPage({ params }: { params: Promise<{ id: st
   const { id } = await params;
   const sheet = await orNotFound(id, voucherSheet(actor, id));
   const { voucher, order, moves, business } = sheet;
-  const { locale, zone } = business;
+  const { deskLocale: locale, zone } = business;
   const mayTake = mayDo(actor, 'take');
   const figure = (minor: bigint) => <Figure minor={jsonMinor(minor)} currency={voucher.currency} locale={locale} />;
   return (

@@ -25,7 +25,7 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
   const sheet = await orNotFound(id, planSheet(actor, id));
   const { plan, business, customer, charges, attempts } = sheet;
   const when = (at: Date) =>
-    `${shortDate(dateInZone(at, business.zone), business.locale)}, ${clockTime(at, business.zone)}`;
+    `${shortDate(dateInZone(at, business.zone), business.deskLocale)}, ${clockTime(at, business.zone)}`;
   return (
     <PlanSheetView
       plan={{
@@ -98,7 +98,7 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
       }))}
       invoice={sheet.invoice}
       link={sheet.link}
-      locale={business.locale}
+      locale={business.deskLocale}
       today={sheet.today}
       fieldsUrl={cardFieldsUrl({ take: 'both' })}
       mayAsk={mayDo(actor, 'ask')}
@@ -108,7 +108,7 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
           <Timeline
             lines={sheet.timeline}
             currency={plan.currency}
-            locale={business.locale}
+            locale={business.deskLocale}
             zone={business.zone}
             today={sheet.today}
             coming={null}
