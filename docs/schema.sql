@@ -1652,7 +1652,7 @@ CREATE TABLE public.invitations (
     made_at timestamp with time zone NOT NULL,
     good_until timestamp with time zone NOT NULL,
     state text DEFAULT 'open'::text NOT NULL,
-    CONSTRAINT invitations_role_known CHECK ((role = ANY (ARRAY['owner'::text, 'bookkeeper'::text, 'clerk'::text, 'reader'::text]))),
+    CONSTRAINT invitations_role_known CHECK ((role = ANY (ARRAY['owner'::text, 'bookkeeper'::text, 'clerk'::text, 'packer'::text, 'reader'::text]))),
     CONSTRAINT invitations_state_known CHECK ((state = ANY (ARRAY['open'::text, 'accepted'::text, 'withdrawn'::text])))
 );
 
@@ -2117,9 +2117,9 @@ CREATE TABLE public.people (
     quiet_from time without time zone DEFAULT '00:00:00'::time without time zone NOT NULL,
     quiet_to time without time zone DEFAULT '00:00:00'::time without time zone NOT NULL,
     CONSTRAINT people_day_way_known CHECK ((day_way = ANY (ARRAY['dmy'::text, 'dots'::text, 'mdy'::text, 'iso'::text]))),
-    CONSTRAINT people_extra_known CHECK ((extra <@ ARRAY['ask'::text, 'take'::text, 'give-back'::text, 'records'::text, 'settings'::text])),
+    CONSTRAINT people_extra_known CHECK ((extra <@ ARRAY['ask'::text, 'take'::text, 'give-back'::text, 'records'::text, 'settings'::text, 'no-customers'::text, 'no-sums'::text])),
     CONSTRAINT people_number_way_known CHECK ((number_way = ANY (ARRAY['point'::text, 'comma'::text, 'space'::text, 'quote'::text, 'lakh'::text]))),
-    CONSTRAINT people_role_known CHECK ((role = ANY (ARRAY['owner'::text, 'bookkeeper'::text, 'clerk'::text, 'reader'::text])))
+    CONSTRAINT people_role_known CHECK ((role = ANY (ARRAY['owner'::text, 'bookkeeper'::text, 'clerk'::text, 'packer'::text, 'reader'::text])))
 );
 
 CREATE TABLE public.plans (

@@ -2,6 +2,7 @@ import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { type NextRequest, NextResponse } from 'next/server';
 import { cache } from 'react';
+import { mayDo, type Right } from '@/core/person/rights';
 import type { Actor } from '@/flows/door/rights';
 import { DEVICE_DAYS, type SignedIn } from '@/flows/house/enter';
 import { actorOf } from '@/flows/house/sign-in';
@@ -19,11 +20,15 @@ export const currentActor = cache(async (): Promise<Actor | null> => {
   return token ? actorOf(token) : null;
 });
 
-/** Who is signed in; a page sends everybody else to sign in, and whoever lacks the second step that is asked of them to set one up. */
-export async function pageActor(): Promise<Actor> {
+/**
+ * Who is signed in; a page sends everybody else to sign in, whoever lacks the second step that is asked of them to set one up, and
+ * whoever may not see what it shows to the first screen, which shows them what they may.
+ */
+export async function pageActor(right: Right = 'see'): Promise<Actor> {
   const actor = await currentActor();
   if (!actor) redirect('/sign-in');
   if (actor.lacksStep) redirect('/second-step');
+  if (!mayDo(actor, right)) redirect('/today');
   return actor;
 }
 

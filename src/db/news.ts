@@ -1,5 +1,6 @@
 /** What people at the desk hear of: one row for each person and each line of a timeline that they want to hear of. */
 import { NEWS_DAYS, newsKindOf, newsMailedFrom, type QuietHours, type WantedNews } from '@/core/news/news';
+import { type Holds, mayDo } from '@/core/person/rights';
 import type { TimelineEvent } from '@/core/timeline/timeline';
 import { businessById } from './businesses';
 import type { Db, Tx } from './pool';
@@ -8,14 +9,21 @@ import { many, maybeOne, one, records, run, sql } from './sql';
 /** Of what somebody wants to hear, and when not. */
 export type NewsSettings = QuietHours & { readonly wanted: WantedNews };
 
-const SETTINGS = sql`notices as wanted, to_char(quiet_from, 'HH24:MI') as "quietFrom", to_char(quiet_to, 'HH24:MI') as "quietTo"`;
+type Listener = NewsSettings & Holds & { readonly id: string };
 
-/** Null for nobody who works here. */
-export const newsSettings = (db: Db, personId: string): Promise<NewsSettings | null> =>
-  maybeOne(
+/** News name customers and sums: whoever does not see both hears of nothing. */
+const mayHear = (holds: Holds): boolean => mayDo(holds, 'see');
+
+const LISTENER = sql`id, role, extra, notices as wanted, to_char(quiet_from, 'HH24:MI') as "quietFrom", to_char(quiet_to, 'HH24:MI') as "quietTo"`;
+
+/** Null for nobody who works here, or may not see what news tell of. */
+export async function newsSettings(db: Db, personId: string): Promise<NewsSettings | null> {
+  const row = await maybeOne<Listener>(
     db,
-    sql`select ${SETTINGS} from people where business_id = ${db.businessId} and id = ${personId} and left_at is null`,
+    sql`select ${LISTENER} from people where business_id = ${db.businessId} and id = ${personId} and left_at is null`,
   );
+  return row && mayHear(row) ? { wanted: row.wanted, quietFrom: row.quietFrom, quietTo: row.quietTo } : null;
+}
 
 export const updateNewsSettings = (tx: Tx, personId: string, settings: NewsSettings): Promise<number> =>
   run(
@@ -23,8 +31,6 @@ export const updateNewsSettings = (tx: Tx, personId: string, settings: NewsSetti
     sql`update people set notices = ${JSON.stringify(settings.wanted)}, quiet_from = ${settings.quietFrom}, quiet_to = ${settings.quietTo}
         where business_id = ${tx.businessId} and id = ${personId}`,
   );
-
-type Listener = NewsSettings & { readonly id: string };
 
 /** Writes down who hears of lines that were just added; whoever did it themselves does not. With nobody who wants to, nothing is written. */
 export async function tellPeople(
@@ -36,11 +42,12 @@ export async function tellPeople(
     return kind ? [{ lineId, kind }] : [];
   });
   if (told.length === 0) return;
-  const listeners = await many<Listener>(
+  const wanting = await many<Listener>(
     tx,
-    sql`select id, ${SETTINGS} from people
+    sql`select ${LISTENER} from people
         where business_id = ${tx.businessId} and notices <> '{}' and left_at is null and id::text <> ${tx.personId ?? ''}`,
   );
+  const listeners = wanting.filter(mayHear);
   if (listeners.length === 0) return;
   const { zone } = await businessById(tx);
   const rows = listeners.flatMap(({ id, wanted, ...quiet }) =>

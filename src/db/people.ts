@@ -9,7 +9,7 @@ export type Actor = {
   readonly personId: string;
   readonly name: string;
   readonly role: ActsAs;
-  readonly extra: readonly Right[];
+  readonly extra: readonly (Right | ExtraRight)[];
   /** Since when they last showed who they are, in seconds of the computer's own time. */
   readonly provedSeconds: number;
   /** Whether the business asks for a second step and they have none. */

@@ -13,7 +13,7 @@ import {
   registerDecorator,
 } from 'class-validator';
 import { isCurrency } from '@/core/money/currency';
-import { EXTRA_RIGHTS, type ExtraRight, ROLES, type Role } from '@/core/person/rights';
+import { EXTRAS, type ExtraRight, ROLES, type Role } from '@/core/person/rights';
 import { trimmed } from './trimmed';
 import type { Work } from './work-input';
 
@@ -117,7 +117,7 @@ const CHOOSE_ROLE = { message: 'Choose a role.' };
 /** What somebody may do: a role, and single rights on top. */
 export class HoldsInput {
   @IsIn(ROLES, CHOOSE_ROLE) role!: Role;
-  @IsArray() @ArrayMaxSize(EXTRA_RIGHTS.length) @IsIn(EXTRA_RIGHTS, { each: true }) extra!: ExtraRight[];
+  @IsArray() @ArrayMaxSize(EXTRAS.length) @IsIn(EXTRAS, { each: true }) extra!: ExtraRight[];
 }
 
 export class InviteInput extends HoldsInput {

@@ -29,6 +29,11 @@ import { DayOrNone } from './day';
 import { trimmed } from './trimmed';
 
 /** What is asked of the list; in an address, where everything is text. */
+/** Words that a page’s address asks for. */
+export class WordsInput {
+  @IsOptional() @IsString() @MaxLength(120) words?: string;
+}
+
 export class AskInput {
   @IsOptional() @IsString() @MaxLength(200) words?: string;
   @IsOptional() @IsIn(['', ...ASKED_STATES]) state?: AskedState | '';

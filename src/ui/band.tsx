@@ -32,6 +32,7 @@ export function Band({
   menu,
   onMenu,
   news,
+  places,
   desks,
   onDesk,
   onAnother,
@@ -53,6 +54,7 @@ export function Band({
   menu: boolean;
   onMenu: (open: boolean) => void;
   news: ReactNode;
+  places: readonly (typeof PLACES)[number][];
   /** Where else this person works. */
   desks: readonly { readonly businessId: string; readonly business: string }[];
   onDesk: (businessId: string) => void;
@@ -104,7 +106,7 @@ export function Band({
         aria-label="Places"
         className="fixed inset-x-0 bottom-0 z-40 flex h-[54px] justify-around border-t-2 border-ink bg-desk sm:static sm:bg-transparent sm:h-auto sm:flex-1 sm:justify-start sm:gap-[26px] sm:border-0"
       >
-        {PLACES.map((place) => {
+        {places.map((place) => {
           const here = path.startsWith(`/${place.href.split('/')[1]}`);
           return (
             <Link

@@ -21,6 +21,9 @@ const remember = (name: string, value: string): void => {
   document.cookie = `${name}=${value}; path=/; max-age=${YEAR}; samesite=lax`;
 };
 
+/** Whoever does not see everything finds what they see on the first screen. */
+const FIRST_PLACE = PLACES.slice(0, 1);
+
 /** Everything around a desk's screen: band, keys, "Find or do", toasts, and the line on which changes come in. */
 export function DeskFrame({
   house,
@@ -38,11 +41,12 @@ export function DeskFrame({
   setting: { night: boolean; covered: boolean };
   locale: string;
   /** What this person may do; `people` also reads the log of the business. */
-  may: Readonly<Record<'ask' | 'records' | 'settings' | 'people', boolean>>;
+  may: Readonly<Record<'see' | 'ask' | 'records' | 'settings' | 'people', boolean>>;
   since: number;
   /** Where else this person works. */
   desks: readonly { readonly businessId: string; readonly business: string }[];
-  news: NewsHere;
+  /** Null for who hears of nothing. */
+  news: NewsHere | null;
   children: ReactNode;
 }) {
   const router = useRouter();
@@ -89,6 +93,8 @@ export function DeskFrame({
     };
   }, [compose, mayAsk]);
 
+  const places = may.see ? PLACES : FIRST_PLACE;
+
   const list: readonly Action[] = useMemo(() => {
     const open = (path: string) => () => router.push(path as Route);
     return [
@@ -102,14 +108,14 @@ export function DeskFrame({
               ? () => void makeAndOpen('/api/offers', { placement: begin.placement }, (id) => `/ask/offer/${id}`)
               : open(begin.path),
       })),
-      ...PLACES.map((place) => ({
+      ...places.map((place) => ({
         words: place.name,
         key: `g ${place.key}`,
         group: 'Go to' as const,
         do: open(place.href),
       })),
       ...[
-        ...FURTHER_PLACES,
+        ...(may.see ? FURTHER_PLACES : []),
         { words: 'Begin another business', path: '/settings/another' },
         {
           words: 'You',
@@ -149,13 +155,17 @@ export function DeskFrame({
         do: actions.cover,
       },
       { words: night ? 'Day setting' : 'Night setting', group: 'This desk', do: actions.turnNight },
-      {
-        words: 'News',
-        also: 'notices bell heard',
-        key: 'g n',
-        group: 'This desk',
-        do: () => setHearing(true),
-      },
+      ...(may.see
+        ? [
+            {
+              words: 'News',
+              also: 'notices bell heard',
+              key: 'g n',
+              group: 'This desk' as const,
+              do: () => setHearing(true),
+            },
+          ]
+        : []),
       {
         words: 'The business’s menu',
         also: 'change business',
@@ -170,7 +180,7 @@ export function DeskFrame({
       })),
       { words: 'Sign out', group: 'This desk', do: actions.signOut },
     ] satisfies Action[];
-  }, [actions, router, covered, night, mayAsk, may, makeAndOpen, desks]);
+  }, [actions, router, covered, night, mayAsk, may, makeAndOpen, desks, places]);
 
   const keys = useMemo(
     () => ({
@@ -201,7 +211,8 @@ export function DeskFrame({
         onSignOut={actions.signOut}
         menu={menu}
         onMenu={setMenu}
-        news={<DeskNews here={news} open={hearing} onOpenChange={setHearing} />}
+        news={news ? <DeskNews here={news} open={hearing} onOpenChange={setHearing} /> : null}
+        places={places}
         desks={desks}
         onDesk={actions.changeDesk}
         onAnother={() => router.push('/settings/another')}

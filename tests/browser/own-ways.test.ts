@@ -1,7 +1,9 @@
 /** What is somebody's own at the desk, and what a business asks under: ways of writing, news, trading names, locations. */
 import { randomUUID } from 'node:crypto';
 import { expect, test } from 'vitest';
+import { passwordHash } from '@/flows/house/password';
 import { recordReceived } from '@/flows/payment/receive-payment';
+import { asSuperuser } from '../support/database';
 import { sharedOwnerDesk } from '../support/owner-desk';
 import {
   choose,
@@ -11,6 +13,7 @@ import {
   press,
   pressHeard,
   shown,
+  signInAs,
   type,
   untilShown,
   untilTrue,
@@ -20,7 +23,7 @@ import { setClock } from '../support/plans';
 import { until } from '../support/until';
 import { mailOf, plainPaper, sentInvoice } from '../support/workshop';
 
-const { stack, house, page, errors, browser } = await sharedOwnerDesk();
+const { stack, house, page, errors, browser, signIn } = await sharedOwnerDesk();
 const PHONE = { width: 390, height: 844 };
 const you = () => visit(page, `${stack.web}/settings/you`);
 
@@ -28,8 +31,10 @@ test('somebody writes numbers with a comma and dates as ISO has them: read so ev
   const { id } = await sentInvoice(house);
   await you();
   await expectAccessible(page, 'what is one’s own');
-  await press(page, '1.234.567,89', 'radio');
-  await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('input[name=days]')].at(-1)?.click());
+  await page.evaluate(() => {
+    for (const label of document.querySelectorAll('label'))
+      if (/^(1\.234\.567,89|\d{4}-)/.test(label.innerText.trim())) label.click();
+  });
   await press(page, 'Write it so', 'button');
   await untilShown(page, 'written for you from now on');
   await visit(page, `${stack.web}/ask/invoices/${id}`);
@@ -55,6 +60,8 @@ test('somebody writes numbers with a comma and dates as ISO has them: read so ev
 
 test('news come to the desk while it is looked at, once, by the browser and by one mail; quiet hours hold', async () => {
   await setClock(stack.standIns, new Date('2027-03-01T18:00:00Z'));
+  // Months have gone by.
+  await signIn();
   await page.evaluateOnNewDocument(() => {
     const signs: string[] = [];
     class Sign {
@@ -110,6 +117,54 @@ test('news come to the desk while it is looked at, once, by the browser and by o
   await expectAccessible(phone.page, 'what is one’s own, on a phone');
   expect(await phone.page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
   phone.close();
+  expect(errors).toEqual([]);
+});
+
+test('a packer finds names and addresses, and no sum; a reader without customers sees what came in, and nobody', async () => {
+  await setClock(stack.standIns, new Date('2027-03-01T18:30:00Z'));
+  await signIn();
+  const hash = await passwordHash('parcels and string');
+  await asSuperuser(stack.admin, 'update people set password_hash = $1 where business_id = $2', [
+    hash,
+    house.business.id,
+  ]);
+  const mailOfRole = (role: string) => `${role}-${house.business.id.slice(0, 8)}@sallow.example`;
+  const packer = await openPage(browser, PHONE);
+  await signInAs(packer.page, stack.web, mailOfRole('packer'), 'parcels and string');
+  await untilShown(packer.page, '9 Weir Street');
+  expect(await shown(packer.page)).not.toMatch(/\d[.,]\d\d\b|\$/);
+  await expectAccessible(packer.page, 'the desk of a packer, on a phone');
+  await type(packer.page, 'Name, address or number', 'nobody here');
+  await packer.page.keyboard.press('Enter');
+  await untilShown(packer.page, 'Nobody answers to that');
+  // What would show a sum leads back.
+  for (const path of ['/ask/invoices', '/money/payments', '/records/items', '/settings/profile']) {
+    await visit(packer.page, `${stack.web}${path}`);
+    await untilTrue(packer.page, () => location.pathname === '/today');
+  }
+  expect(
+    await packer.page.evaluate(
+      async () => (await fetch('/api/customers/export')).status + (await fetch('/api/day-batches?before=')).status,
+    ),
+  ).toBeGreaterThanOrEqual(800);
+  packer.close();
+
+  await visit(page, `${stack.web}/settings/people`);
+  await press(page, `What reader of ${house.business.name} may do`, 'button');
+  await press(page, 'Customers hidden: no names, addresses or papers', 'checkbox');
+  await expectAccessible(page, 'what is hidden from somebody');
+  await press(page, 'Save', 'button');
+  if (await page.$('input[type=password]')) {
+    await type(page, 'Password', 'parcels and string');
+    await page.keyboard.press('Enter');
+  }
+  await untilShown(page, 'Customers hidden');
+  const reader = await openPage(browser);
+  await signInAs(reader.page, stack.web, mailOfRole('reader'), 'parcels and string');
+  await untilShown(reader.page, 'This month, by way');
+  expect(await shown(reader.page)).not.toMatch(/Vane|Weir Street/);
+  await expectAccessible(reader.page, 'the desk of who sees no customers');
+  reader.close();
   expect(errors).toEqual([]);
 });
 

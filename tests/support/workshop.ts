@@ -139,12 +139,13 @@ export type House = {
   readonly owner: Actor;
   readonly bookkeeper: Actor;
   readonly clerk: Actor;
+  readonly packer: Actor;
   readonly reader: Actor;
   readonly customerId: string;
   readonly taxId: string;
 };
 
-/** A business with three people, a customer and a tax of 10 percent. */
+/** A business with somebody of each role, a customer and a tax of 10 percent. */
 export async function foundHouse(name = 'Sallow Joinery', passwordHash = 'none', ownerEmail?: string): Promise<House> {
   const business: Business = { ...PROFILE, id: randomUUID(), name };
   const customerId = randomUUID();
@@ -164,6 +165,7 @@ export async function foundHouse(name = 'Sallow Joinery', passwordHash = 'none',
     owner: person('owner'),
     bookkeeper: person('bookkeeper'),
     clerk: person('clerk'),
+    packer: person('packer'),
     reader: person('reader'),
   };
   await inBusiness(programContext(business.id), async (tx) => {

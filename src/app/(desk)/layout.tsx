@@ -15,7 +15,7 @@ import { AtDeskProvider } from '@/ui/kit/at-desk';
 
 export default async function DeskLayout({ children }: { children: ReactNode }) {
   const since = hearingSince();
-  const actor = await pageActor();
+  const actor = await pageActor('own');
   const { business, now } = await businessToday(actor);
   const closed = actor.closed ? await closedSince(actor) : null;
   const day = (on: CalendarDate) => shortDate(on, business.deskLocale, { year: true });
@@ -27,6 +27,7 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         setting={await deskSetting()}
         locale={business.deskLocale}
         may={{
+          see: mayDo(actor, 'see'),
           ask: !closed && mayDo(actor, 'ask'),
           records: !closed && mayDo(actor, 'records'),
           settings: mayDo(actor, 'settings'),
@@ -34,7 +35,7 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         }}
         since={since}
         desks={await myOtherDesks(actor)}
-        news={await newsHere(actor, business, now)}
+        news={mayDo(actor, 'see') ? await newsHere(actor, business, now) : null}
       >
         {closed ? (
           <p role="status" className="mx-auto mt-4 max-w-[1180px] bg-ochre-tint px-4 py-2">

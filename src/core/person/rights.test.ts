@@ -1,32 +1,51 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { EXTRA_RIGHTS, extraBeyond, holdsText, mayDo, RIGHTS, ROLES } from './rights';
+import { EXTRAS, extraBeyond, extrasFor, HIDDEN, holdsText, mayDo, RIGHTS, ROLES, SIGHTS } from './rights';
+
+const holds = fc.record({ role: fc.constantFrom(...ROLES), extra: fc.uniqueArray(fc.constantFrom(...EXTRAS)) });
 
 test('a role’s rights, and single rights on top', () => {
   const may = (role: (typeof ROLES)[number]) => RIGHTS.filter((right) => mayDo({ role, extra: [] }, right)).join(' ');
   expect(ROLES.map((role) => `${role}: ${may(role)}`)).toEqual([
-    'owner: see ask take give-back records settings people',
-    'bookkeeper: see take give-back records',
-    'clerk: see ask take records',
-    'reader: see',
+    'owner: own customers sums see ask take give-back records settings people',
+    'bookkeeper: own customers sums see take give-back records',
+    'clerk: own customers sums see ask take records',
+    'packer: own customers',
+    'reader: own customers sums see',
   ]);
   expect(mayDo({ role: 'clerk', extra: ['give-back'] }, 'give-back')).toBe(true);
   expect(holdsText({ role: 'clerk', extra: ['take', 'give-back'] })).toBe('Clerk, and: Refund and pay out');
+  expect(holdsText({ role: 'reader', extra: ['no-sums', 'ask'] })).toBe(
+    'Reader, and: Sums hidden: no prices, takings or papers',
+  );
 });
 
 test('whatever is ticked, nobody but an owner decides who may what, and no right is told twice', () => {
-  const holds = fc.record({
-    role: fc.constantFrom(...ROLES),
-    extra: fc.uniqueArray(fc.constantFrom(...EXTRA_RIGHTS)),
-  });
   fc.assert(
     fc.property(holds, fc.constantFrom(...RIGHTS), ({ role, extra }, right) => {
-      expect(mayDo({ role, extra }, 'people')).toBe(role === 'owner');
-      expect(mayDo({ role, extra }, 'see')).toBe(true);
+      expect(mayDo({ role, extra }, 'people')).toBe(role === 'owner' && !HIDDEN.some((one) => extra.includes(one)));
+      expect(mayDo({ role, extra }, 'own')).toBe(true);
       const kept = extraBeyond(role, extra);
-      // What is kept says the same as what was ticked.
-      expect(mayDo({ role, extra: kept }, right)).toBe(mayDo({ role, extra }, right));
-      for (const one of kept) expect(mayDo({ role, extra: [] }, one)).toBe(false);
+      expect(mayDo({ role, extra: kept }, 'people')).toBe(role === 'owner');
+      // What is kept is offered, says what it says again, and gives no more than what was ticked or the role has.
+      expect(extraBeyond(role, kept)).toEqual(kept);
+      for (const one of kept) expect(extrasFor(role, kept)).toContain(one);
+      if (mayDo({ role, extra: kept }, right))
+        expect(mayDo({ role, extra: [] }, right) || extra.some((one) => one === right)).toBe(true);
     }),
   );
+});
+
+test('what is hidden takes along whatever would show it', () => {
+  fc.assert(
+    fc.property(holds, fc.constantFrom(...RIGHTS), ({ role, extra }, right) => {
+      const acting = { role, extra: extraBeyond(role, extra) };
+      const isShown = SIGHTS.every((sight) => mayDo(acting, sight));
+      if (!isShown && !['own', ...SIGHTS].includes(right)) expect(mayDo(acting, right)).toBe(false);
+    }),
+  );
+  expect(mayDo({ role: 'reader', extra: ['no-customers'] }, 'sums')).toBe(true);
+  expect(mayDo({ role: 'reader', extra: ['no-customers'] }, 'customers')).toBe(false);
+  expect(mayDo({ role: 'program', extra: ['see'] }, 'sums')).toBe(true);
+  expect(mayDo({ role: 'program', extra: ['ask'] }, 'ask')).toBe(false);
 });

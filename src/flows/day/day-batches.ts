@@ -46,7 +46,7 @@ export type ListedBatch = Pick<DayBatch, 'day' | 'sums' | 'differences' | 'settl
 };
 
 /** Days, latest first: those whose cards are closed, before them those that are still open, and among them those with money by hand alone. */
-export const batchList = desk('see').read(
+export const batchList = desk('sums').read(
   async (
     db,
     before: CalendarDate | null,

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { sendBy } from '@/core/invoice/send-with';
-import { mayDo, ROLES } from '@/core/person/rights';
+import { HIDDEN, mayDo, ROLES } from '@/core/person/rights';
 import { storeFile } from '@/flows/file/store-file';
 import { checkBulk } from '@/flows/invoice/bulk-invoices';
 import { askQuestion } from '@/flows/invoice/consent';
@@ -151,15 +151,57 @@ test('there are operations of every kind, and whoever needs no right and no link
   ]);
 });
 
-describe.each(ROLES)('as %s', (role) => {
+/** Everybody there can be: each role, and who only looks on with something hidden. */
+const HIDING = HIDDEN.map((one) => [`reader, ${one}`, 'reader', [one]] as const);
+const EVERYBODY = [
+  ...ROLES.map((role) => [role, role, []] as const),
+  ...HIDING,
+  ['reader, both', 'reader', HIDDEN] as const,
+];
+
+describe.each(EVERYBODY)('as %s', (_called, role, extra) => {
   test('nothing without its right is done, and nothing is refused for want of one that is there', async () => {
-    const actor = mine[role];
+    const actor = { ...mine[role], extra };
     for (const { name, needs, call } of entered('desk')) {
       const refused = await refusalOf(call(actor, ...nothing));
       if (mayDo(actor, needs.entry.right)) expect(refused, name).not.toBe('not-allowed');
       else expect(refused, name).toBe('not-allowed');
     }
   });
+});
+
+/** Where in an answer something of this kind stands. */
+function placesOf(value: unknown, isIt: (key: string, value: unknown) => boolean, path = ''): string[] {
+  if (isIt(path.split('.').at(-1) ?? '', value)) return [path];
+  if (typeof value !== 'object' || value === null || value instanceof Date) return [];
+  const entries = value instanceof Map ? [...value] : Object.entries(value);
+  return entries.flatMap(([key, one]) => placesOf(one, isIt, `${path}.${String(key)}`));
+}
+
+const isSum = (key: string, value: unknown): boolean =>
+  typeof value === 'bigint' ||
+  (/(Minor|total|prices?|cost|balance|amount)$/i.test(key) && value !== null && value !== '');
+const CUSTOMERS = /Vane|Weir Street|Marsh|ida@|Reed|Kiln Road|Quillfeather asks/i;
+const isCustomer = (_key: string, value: unknown): boolean => typeof value === 'string' && CUSTOMERS.test(value);
+
+test.each([
+  ['a packer', 'packer', [], isSum],
+  ['a reader without sums', 'reader', ['no-sums'], isSum],
+  ['a reader without customers', 'reader', ['no-customers'], isCustomer],
+] as const)('whatever %s asks, nothing of what is hidden stands in an answer', async (_called, role, extra, isIt) => {
+  const actor = { ...theirs[role], extra };
+  let answered = 0;
+  for (const { name, needs, call } of entered('desk')) {
+    // What ends one's own way in would end the test.
+    if (!mayDo(actor, needs.entry.right) || needs.transactions === 'write' || needs.transactions === 'turn') continue;
+    for (const given of [[], ['Perpetua'], [''], [{ words: '', group: '' }], ...ids.map((id) => [id])]) {
+      const answer = await call(actor, ...given).catch(() => null);
+      if (answer === null || answer === undefined) continue;
+      answered++;
+      expect(placesOf(answer, isIt), name).toEqual([]);
+    }
+  }
+  expect(answered).toBeGreaterThan(15);
 });
 
 test('in a business that is closed nothing more is written at the desk, and everything can be looked at', async () => {

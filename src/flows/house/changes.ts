@@ -27,7 +27,7 @@ export function hearingSince(): number {
  * `since` (milliseconds of this process's clock), so that nothing falls between making a screen and listening for it.
  * Returns how to stop.
  */
-export const hearChanges = desk('see').run(
+export const hearChanges = desk('own').run(
   async ({ businessId }, since: number, heard: () => void): Promise<() => void> => {
     const { listeners, lastChange } = hearing();
     const own = listeners.get(businessId) ?? new Set();

@@ -19,7 +19,7 @@ export async function nowConfirmed(tx: Writing, personId: string, email: string,
 }
 
 /** Confirms one's address by the six figures of the mail. @throws Refusal `figures-differ`, `figures-over`, `address-signs-in` */
-export const confirmByFigures = desk('see').run(async (ctx, typed: string, address: string): Promise<void> => {
+export const confirmByFigures = desk('own').run(async (ctx, typed: string, address: string): Promise<void> => {
   const { personId } = ctx;
   const outcome = await ctx.turn(async (tx) => {
     if (!(await isUnconfirmed(tx, personId))) return null;
@@ -53,7 +53,7 @@ export const confirmByLink = anybody().run(async (house, token: string, address:
 });
 
 /** Sends link and figures again; those of before are good no longer. @throws Refusal `mails-too-often`, `address-confirmed` */
-export const sendConfirmAgain = desk('see').run(async (ctx): Promise<void> => {
+export const sendConfirmAgain = desk('own').run(async (ctx): Promise<void> => {
   const person = found(await ctx.read((db) => personWithEmail(db, ctx.personId)));
   if (!(await ctx.read((db) => isUnconfirmed(db, ctx.personId)))) throw new Refusal('address-confirmed');
   await sendProof(ctx, 'confirm', { personId: ctx.personId, email: person.email });
@@ -64,7 +64,7 @@ export const sendConfirmAgain = desk('see').run(async (ctx): Promise<void> => {
  *
  * @throws Refusal `address-signs-in`, `address-confirmed`, `mails-too-often`
  */
-export const correctAddress = desk('see').run(async (ctx, email: string, address: string): Promise<void> => {
+export const correctAddress = desk('own').run(async (ctx, email: string, address: string): Promise<void> => {
   const holders = await ctx.outside((db) => signInCandidates(db, email));
   if (holders.some(({ confirmed }) => confirmed)) throw Refusal.at('email', 'address-signs-in');
   await requireFewMails(ctx.personId, email);

@@ -12,7 +12,7 @@ import { endPlace, type From, type OpenedSession, openSession } from './session'
 import { actorOf } from './sign-in';
 
 /** Where else whoever is signed in works. */
-export const myOtherDesks = desk('see').read((db): Promise<OtherDesk[]> => otherDesks(db, db.personId));
+export const myOtherDesks = desk('own').read((db): Promise<OtherDesk[]> => otherDesks(db, db.personId));
 
 /**
  * Goes over to another business in which the same person works: a session there, and this one ends.

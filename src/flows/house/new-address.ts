@@ -22,7 +22,7 @@ const pending = async (db: Reading, personId: string, purpose: Which) => {
 };
 
 /** The change that somebody asked for, while it waits. */
-export const myAddressChange = desk('see').read(async (db): Promise<AddressChange | null> => {
+export const myAddressChange = desk('own').read(async (db): Promise<AddressChange | null> => {
   const [before, after] = [
     await pending(db, db.personId, 'old-address'),
     await pending(db, db.personId, 'new-address'),
@@ -36,7 +36,7 @@ export const myAddressChange = desk('see').read(async (db): Promise<AddressChang
  *
  * @throws Refusal `prove-again`, `address-signs-in`, `address-same`, `mail-not-confirmed`, `mails-too-often`
  */
-export const askNewAddress = desk('see', { again: true }).run(async (ctx, email: string): Promise<void> => {
+export const askNewAddress = desk('own', { again: true }).run(async (ctx, email: string): Promise<void> => {
   const { personId } = ctx;
   const person = found(await ctx.read((db) => personWithEmail(db, personId)));
   if (await ctx.read((db) => isUnconfirmed(db, personId))) throw new Refusal('mail-not-confirmed');
@@ -51,7 +51,7 @@ export const askNewAddress = desk('see', { again: true }).run(async (ctx, email:
 });
 
 /** Leaves the address as it is: both links are over. */
-export const keepAddress = desk('see').turn(async (tx): Promise<void> => {
+export const keepAddress = desk('own').turn(async (tx): Promise<void> => {
   for (const purpose of BOTH) await endProof(tx, purpose, tx.personId);
 });
 

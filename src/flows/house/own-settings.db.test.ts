@@ -22,7 +22,7 @@ import {
   sharedWorkshop,
 } from '../../../tests/support/workshop';
 import { deskNews, haveSeenNews, keepNews, keepWriting, ownSettings } from './own-settings';
-import { removePerson } from './people';
+import { removePerson, setRights } from './people';
 
 const workshop = await sharedWorkshop();
 const NEVER_QUIET = { quietFrom: '00:00', quietTo: '00:00' };
@@ -164,6 +164,20 @@ describe('news', () => {
     await hears(house.bookkeeper, {});
     await at(house, '2027-03-05T18:10:00Z');
     for (const role of ['clerk', 'reader', 'bookkeeper']) expect(await mails(house, role), role).toEqual([]);
+  });
+
+  test('are hidden from whom customers or sums are hidden, also those that wait already', async () => {
+    const house = await foundHouse();
+    await setClock(workshop.standIns, new Date('2027-03-05T20:00:00Z'));
+    for (const one of [house.clerk, house.reader]) await hears(one, { paid: ['mail', 'browser'] });
+    await setRights(house.owner, house.clerk.personId, { role: 'packer', extra: [] });
+    await paid(house);
+    await setRights(house.owner, house.reader.personId, { role: 'reader', extra: ['no-sums'] });
+    await at(house, '2027-03-05T20:10:00Z');
+    for (const role of ['clerk', 'reader']) expect(await mails(house, role), role).toEqual([]);
+    const packer = { ...house.clerk, role: 'packer' } as const;
+    await expect(deskNews(packer)).rejects.toMatchObject({ code: 'not-allowed' });
+    expect((await ownSettings(packer)).news).toBeNull();
   });
 
   test('go with their time, and with whoever left', async () => {

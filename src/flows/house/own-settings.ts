@@ -27,21 +27,22 @@ const MOST_SHOWN = 30;
 
 export type OwnSettings = {
   readonly writing: OwnWriting;
-  readonly news: NewsSettings;
+  /** Null where what news tell of is hidden from them. */
+  readonly news: NewsSettings | null;
   /** Whether their address is known to be theirs: before, nothing is mailed there but what confirms it. */
   readonly canBeMailed: boolean;
 };
 
-export const ownSettings = desk('see').read(
+export const ownSettings = desk('own').read(
   async (db): Promise<OwnSettings> => ({
     writing: await writingOf(db, db.personId),
-    news: found(await newsSettings(db, db.personId)),
+    news: await newsSettings(db, db.personId),
     canBeMailed: !(await isUnconfirmed(db, db.personId)),
   }),
 );
 
 /** Keeps how whoever is signed in writes days and numbers, at all their desks. */
-export const keepWriting = desk('see', { tells: false, whenClosed: true }).write(
+export const keepWriting = desk('own', { tells: false, whenClosed: true }).write(
   (tx, writing: OwnWriting): Promise<void> => updateWriting(tx, tx.personId, writing),
 );
 

@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest';
 import { logPage } from '@/flows/log/log';
 import { payAtDesk } from '@/flows/payment/desk-payment';
+import { calendarFeed, feedSecret } from '@/flows/plan/calendar-feed';
 import { keepTariff } from '@/flows/records/profile';
 import { asSuperuser } from '../../../tests/support/database';
 import { handedOver, linkIn } from '../../../tests/support/house-mail';
@@ -218,6 +219,26 @@ test('rights hold from the next press on, and every owner is told with old and n
   ]);
   for (const change of changes) expect(change).toMatchObject({ status: 'rejected', reason: { code: 'not-found' } });
   await expect(chooseForgotten('x.y', 'whatever it may be', 'x')).rejects.toMatchObject({ code: 'link-over' });
+});
+
+test('who may not see any more what they saw keeps no way to it: their key and the private calendar’s address end', async () => {
+  const house = await foundHouse();
+  const calendar = async (version: number) =>
+    calendarFeed(feedSecret(house.business.id, version)).then(
+      () => 'open',
+      (error: { code: string }) => error.code,
+    );
+  expect(await calendar(0)).toBe('open');
+  await setRights(house.owner, house.clerk.personId, { role: 'reader', extra: [] });
+  expect(await calendar(0)).toBe('open');
+  await setRights(house.owner, house.clerk.personId, { role: 'reader', extra: ['no-customers'] });
+  expect(await calendar(0)).toBe('not-found');
+  expect(await calendar(1)).toBe('open');
+  // What was hidden from them hides nothing more.
+  await setRights(house.owner, house.clerk.personId, { role: 'packer', extra: [] });
+  expect(await calendar(1)).toBe('open');
+  await removePerson(house.owner, house.bookkeeper.personId);
+  expect(await calendar(1)).toBe('not-found');
 });
 
 test('a further business has books of its own, sends at once, and is founded once however often one presses', async () => {

@@ -1,8 +1,8 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { verify } from '@node-rs/argon2';
-import { type ExtraRight, extraBeyond, type Holds, holdsText, type Role } from '@/core/person/rights';
+import { type ExtraRight, extraBeyond, type Holds, holdsText, mayDo, type Role } from '@/core/person/rights';
 import { asksForStep } from '@/core/person/steps';
-import { businessById } from '@/db/businesses';
+import { businessById, raiseFeedVersion } from '@/db/businesses';
 import {
   endInvitation,
   type Invitation,
@@ -132,6 +132,15 @@ async function requireOtherOwner(tx: Writing, personId: string): Promise<void> {
   if (others.length === 0) throw new Refusal('last-owner');
 }
 
+const NEW_FEED = { what: 'The private calendar', from: '', to: 'has another address' };
+
+/** Whoever saw the business's calendar and may not any more knows its address: it gets another one. */
+async function hideFeed(tx: Writing, before: Holds, after: Holds | null): Promise<readonly (typeof NEW_FEED)[]> {
+  if (!mayDo(before, 'see') || (after && mayDo(after, 'see'))) return [];
+  await raiseFeedVersion(tx);
+  return [NEW_FEED];
+}
+
 /** Changes what somebody may do, from the next press on; every owner is told. @throws Refusal `last-owner`, `not-here` */
 export const setRights = desk('people', { again: true }).turn(
   async (tx, personId: string, holds: Holds): Promise<void> => {
@@ -140,7 +149,10 @@ export const setRights = desk('people', { again: true }).turn(
     if (before.role === 'owner' && after.role !== 'owner') await requireOtherOwner(tx, personId);
     await updateRights(tx, personId, after);
     if (holdsText(before) !== holdsText(after))
-      await noteSettings(tx, 'rights', [{ what: before.name, from: holdsText(before), to: holdsText(after) }]);
+      await noteSettings(tx, 'rights', [
+        { what: before.name, from: holdsText(before), to: holdsText(after) },
+        ...(await hideFeed(tx, before, after)),
+      ]);
   },
 );
 
@@ -148,7 +160,10 @@ async function end(tx: Writing, personId: string): Promise<void> {
   const person = await here(tx, personId);
   if (person.role === 'owner') await requireOtherOwner(tx, personId);
   await letGo(tx, personId);
-  await noteSettings(tx, 'left', [{ what: person.name, from: holdsText(person), to: 'not here any more' }]);
+  await noteSettings(tx, 'left', [
+    { what: person.name, from: holdsText(person), to: 'not here any more' },
+    ...(await hideFeed(tx, person, null)),
+  ]);
 }
 
 /** Ends somebody's time here: they are signed out at once, and what they made keeps their name. @throws Refusal `last-owner`, `not-here` */
@@ -157,7 +172,7 @@ export const removePerson = desk('people', { again: true }).turn(
 );
 
 /** Leaves the business oneself. @throws Refusal `last-owner` */
-export const leaveBusiness = desk('see').turn((tx): Promise<void> => end(tx, tx.personId));
+export const leaveBusiness = desk('own').turn((tx): Promise<void> => end(tx, tx.personId));
 
 /** What somebody who holds an invitation is shown. */
 export type InvitationView = {

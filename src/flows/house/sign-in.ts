@@ -150,7 +150,7 @@ export const isSignedIn = anybody({ tells: false }).run(async (house, token: str
 });
 
 /** Ends the session, here and for the database; its open lines hear of it. */
-export const signOut = desk('see', { bare: true }).write(async (tx, token: string, address: string): Promise<void> => {
+export const signOut = desk('own', { bare: true }).write(async (tx, token: string, address: string): Promise<void> => {
   await endSession(tx, tx.personId, hashOf(token));
   await noteAccess(tx, 'signed-out', tx, address);
 });
@@ -169,7 +169,7 @@ export type SignedInPlace = {
 const keyOf = (hash: Buffer): string => signatureOf('session', hash.toString('hex')).slice(0, 24);
 
 /** Where the person is signed in, last used first. @param token the session that looks */
-export const signedInPlaces = desk('see').read(async (db, token: string): Promise<SignedInPlace[]> => {
+export const signedInPlaces = desk('own').read(async (db, token: string): Promise<SignedInPlace[]> => {
   const sessions = await sessionsOf(db, db.personId, IDLE_SECONDS);
   return sessions.map(({ tokenHash, agent, address, createdAt, usedAt }) => ({
     key: keyOf(tokenHash),
@@ -182,7 +182,7 @@ export const signedInPlaces = desk('see').read(async (db, token: string): Promis
 });
 
 /** Ends one of the person's other sessions, or all of them. @param key which one; empty for all but this @param token the one that stays */
-export const endPlaces = desk('see').write(async (tx, key: string, token: string, address: string): Promise<void> => {
+export const endPlaces = desk('own').write(async (tx, key: string, token: string, address: string): Promise<void> => {
   const kept = hashOf(token);
   if (!key) await endOtherSessions(tx, tx.personId, kept);
   else
@@ -197,7 +197,7 @@ export const endPlaces = desk('see').write(async (tx, key: string, token: string
  * @param token the session that stays
  * @throws Refusal `password-wrong` where the old one is not right, `password-weak`, `sign-in-too-often`
  */
-export const changePassword = desk('see').run(
+export const changePassword = desk('own').run(
   async (
     ctx,
     passwords: { readonly old: string; readonly fresh: string },

@@ -72,7 +72,12 @@ test('a stranger writes at once, sends when the address is confirmed, and is pai
   const id = invoiceId ?? '';
   const { invoice, business } = await invoiceSheet(owner, id);
   expect(invoice.paper.sample).toBe(true);
-  expect(business).toMatchObject({ name: 'Lark Joinery', currency: 'EUR', locale: 'de-AT', pricesIncludeTax: true });
+  expect(business).toMatchObject({
+    name: 'Lark Joinery',
+    currency: 'EUR',
+    paperLocale: 'de-AT',
+    pricesIncludeTax: true,
+  });
   const { id: customerId } = await addCustomer(owner, newCustomer('Perpetua Vane', { email: 'perpetua@vane.example' }));
   const [line] = invoice.paper.lines;
   const paper = completePaper({

@@ -42,7 +42,7 @@ async function viewOf(db: Db): Promise<ClosingView> {
 export const closingView = desk('people').read((db): Promise<ClosingView> => viewOf(db));
 
 /** Since when a business is closed, and when it is erased, for everybody who works in it; null while it is open. */
-export const closedSince = desk('see').read(
+export const closedSince = desk('own').read(
   async (db): Promise<{ readonly closedAt: Date; readonly eraseOn: CalendarDate } | null> => {
     const { closedAt, eraseOn: on } = await keepingState(db);
     return closedAt && on ? { closedAt, eraseOn: on } : null;

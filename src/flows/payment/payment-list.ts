@@ -7,7 +7,7 @@ import { found } from '@/flows/door/rights';
 export type { PaymentRow };
 
 /** The business with its day, for screens that show dates. */
-export const businessToday = desk('see').run(
+export const businessToday = desk('own').run(
   async (ctx): Promise<{ business: Business; today: ReturnType<typeof dateInZone>; now: Date }> => {
     const business = await ctx.read((db) => businessById(db));
     return { business, today: dateInZone(ctx.now, business.zone), now: ctx.now };

@@ -28,7 +28,7 @@ export type PayoutList = {
 };
 
 /** Payouts: what came back, what gathers, and what was paid out, latest first. */
-export const payoutList = desk('see').read(async (db): Promise<PayoutList> => {
+export const payoutList = desk('sums').read(async (db): Promise<PayoutList> => {
   const business = await businessById(db);
   const accounts = await bankAccounts(db);
   const { policy, terms } = await payoutSettings(db);
@@ -55,7 +55,7 @@ async function pageOf(db: Db, before: number | null): Promise<Pick<PayoutList, '
 }
 
 /** Further payouts, before a number. */
-export const payoutPage = desk('see').read(
+export const payoutPage = desk('sums').read(
   async (db, before: number): Promise<Pick<PayoutList, 'rows' | 'next' | 'business'>> => ({
     business: await businessById(db),
     ...(await pageOf(db, before)),

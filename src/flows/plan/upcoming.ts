@@ -121,7 +121,7 @@ async function withBeyond(db: Db, business: Business, written: readonly ChargeMo
 }
 
 /** A year of figures: expected and received by month and kind, refused and recovered, members gained and lost. */
-export const planFigures = desk('see').read(async (db) => {
+export const planFigures = desk('sums').read(async (db) => {
   const business = await businessById(db);
   const today = todayOf(business, db.now);
   const from = `${addDays(today, -270).slice(0, 7)}-01` as CalendarDate;
@@ -150,7 +150,7 @@ export const planFigures = desk('see').read(async (db) => {
 });
 
 /** The same figures as CSV. */
-export const planFiguresCsv = desk('see').run(async (ctx): Promise<string> => {
+export const planFiguresCsv = desk('sums').run(async (ctx): Promise<string> => {
   const { all } = await planFigures(ctx.actor);
   return csvText(
     ['month', 'kind', 'currency', 'expected', 'received', 'due', 'refused', 'recovered'],

@@ -1,8 +1,9 @@
 'use client';
 import {
-  EXTRA_RIGHTS,
   type ExtraRight,
   extraBeyond,
+  extrasFor,
+  extraWords,
   type Holds,
   mayDo,
   RIGHT_WORDS,
@@ -17,9 +18,9 @@ import { SelectField } from '../kit/select';
 /** A role, and single rights on top: what the role has already is not offered. */
 export function HoldsFields({ holds, onChange }: { holds: Holds; onChange: (holds: Holds) => void }) {
   const { role, extra } = holds;
-  const offered = EXTRA_RIGHTS.filter((right) => !mayDo({ role, extra: [] }, right));
+  const offered = extrasFor(role, extra);
   const tick = (right: ExtraRight, on: boolean) =>
-    onChange({ role, extra: on ? [...extra, right] : extra.filter((one) => one !== right) });
+    onChange({ role, extra: extraBeyond(role, on ? [...extra, right] : extra.filter((one) => one !== right)) });
   return (
     <div className="grid gap-3">
       <SelectField
@@ -42,7 +43,7 @@ export function HoldsFields({ holds, onChange }: { holds: Holds; onChange: (hold
           {offered.map((right) => (
             <TickField
               key={right}
-              label={RIGHT_WORDS[right]}
+              label={extraWords(right)}
               checked={extra.includes(right)}
               onChange={(event) => tick(right, event.target.checked)}
             />

@@ -1,13 +1,16 @@
 import type { Metadata, Route } from 'next';
 import Link from 'next/link';
+import { askedOf } from '@/app/asked';
 import { shownFirstDay } from '@/app/first-day';
 import { pageActor } from '@/app/session';
 import { daysBetween } from '@/core/dates/calendar-date';
 import { clockTime, dayHeading, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
+import { mayDo } from '@/core/person/rights';
 import { DAYS_AHEAD } from '@/core/today/horizon';
 import { type TodayView, todayView } from '@/flows/day/today';
+import { WordsInput } from '@/input/search-input';
 import { WhatOpens } from '@/ui/house/what-opens';
 import { Amount, Figure } from '@/ui/kit/amount';
 import { Empty } from '@/ui/kit/empty';
@@ -16,6 +19,7 @@ import { GroupHead } from '@/ui/list/list-group';
 import { WorkGroups, WorkUnderWay } from '@/ui/today/work-list';
 import { CHANNEL_WORDS } from '../money/payments/json-payment';
 import { FirstDayView } from './first-day-view';
+import { HiddenView } from './hidden-view';
 import { TodayHorizon } from './today-horizon';
 import { shownRow } from './work-words';
 
@@ -86,8 +90,10 @@ function CameIn({ view }: { view: TodayView }) {
   );
 }
 
-export default async function TodayPage() {
-  const actor = await pageActor();
+export default async function TodayPage({ searchParams }: { searchParams: Promise<object> }) {
+  const actor = await pageActor('own');
+  if (!mayDo(actor, 'see'))
+    return <HiddenView actor={actor} words={(await askedOf(WordsInput, searchParams)).words ?? ''} />;
   const view = await todayView(actor);
   const { business, today, work, horizon } = view;
   const shown = (row: Parameters<typeof shownRow>[0]) => shownRow(row, view, actor);

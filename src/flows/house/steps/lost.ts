@@ -51,7 +51,7 @@ export const beginLost = anybody().run(async (house, token: string, address: str
 });
 
 /** Stops the wait: the steps stay. */
-export const keepSteps = desk('see', { bare: true }).write(async (tx, address: string): Promise<void> => {
+export const keepSteps = desk('own', { bare: true }).write(async (tx, address: string): Promise<void> => {
   const { email } = found(await personWithEmail(tx, tx.personId));
   if ((await ownSteps(tx, email)).lostAt === null) return;
   await setStepsLost(tx, email, null);

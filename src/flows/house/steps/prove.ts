@@ -18,14 +18,14 @@ const TRIES: Limit = { name: 'prove', attempts: 8, seconds: 900 };
 const tillProved = (token: string): string => `prove ${hashOf(token).toString('hex')}`;
 
 /** How somebody can show it: by their second step; by their password where they have none. */
-export const proveWays = desk('see', { bare: true }).read(async (db): Promise<readonly (Way | 'password')[]> => {
+export const proveWays = desk('own', { bare: true }).read(async (db): Promise<readonly (Way | 'password')[]> => {
   const { email } = found(await personWithEmail(db, db.personId));
   const ways = waysOf(await ownSteps(db, email));
   return ways.length > 0 ? ways : ['password'];
 });
 
 /** What a browser is asked for, to show it by a passkey. @param token the session */
-export const provePasskey = desk('see', { bare: true }).run(async (ctx, token: string): Promise<PasskeyAsked> => {
+export const provePasskey = desk('own', { bare: true }).run(async (ctx, token: string): Promise<PasskeyAsked> => {
   const there = await ctx.read(async (db) => passkeysOf(db, found(await personWithEmail(db, ctx.personId)).email));
   return askForPasskey(tillProved(token), there, ctx.now);
 });
@@ -48,7 +48,7 @@ async function isRight(ctx: Context, given: GivenProof, token: string): Promise<
  * @param token the session
  * @throws Refusal `password-wrong`, `code-wrong`, `recovery-wrong`, `passkey-not-taken`, `sign-in-too-often`
  */
-export const prove = desk('see', { bare: true }).run(
+export const prove = desk('own', { bare: true }).run(
   async (ctx, token: string, given: GivenProof, address: string): Promise<void> => {
     const session = hashOf(token).toString('hex');
     if ((await countAttempt(TRIES, session)) > 0) throw new Refusal('sign-in-too-often');

@@ -37,7 +37,7 @@ export type StepsView = {
 /** Where a person and an address come from and go, as what is written down of them says. */
 type Place = { readonly token: string; readonly address: string };
 
-export const mySteps = desk('see', { bare: true }).read(async (db): Promise<StepsView> => {
+export const mySteps = desk('own', { bare: true }).read(async (db): Promise<StepsView> => {
   const { email } = found(await personWithEmail(db, db.personId));
   const stored = await storedSteps(db, email);
   return {
@@ -63,7 +63,7 @@ const APP_MINUTES = 20;
 export type NewApp = { readonly seal: string; readonly typed: string; readonly picture: string };
 
 /** Makes a key for an app. @throws Refusal `step-unconfirmed`, `prove-again` */
-export const newApp = desk('see', { bare: true, again: true }).run(async (ctx): Promise<NewApp> => {
+export const newApp = desk('own', { bare: true, again: true }).run(async (ctx): Promise<NewApp> => {
   const { email } = await ctx.read(confirmedPerson);
   const key = newTimeKey();
   const until = ctx.now.getTime() + APP_MINUTES * 60_000;
@@ -106,7 +106,7 @@ async function added(
 }
 
 /** Takes a new app by a code of it. @returns recovery codes, where it is the first step @throws Refusal `code-wrong`, `key-over`, `prove-again` */
-export const addApp = desk('see', { bare: true, again: true }).run(
+export const addApp = desk('own', { bare: true, again: true }).run(
   async (ctx, seal: string, typed: string, place: Place): Promise<string[]> => {
     const given = unsealed<AppSeal>('new-app', seal);
     if (!given || given.p !== ctx.personId || given.until <= ctx.now.getTime()) throw new Refusal('key-over');
@@ -127,7 +127,7 @@ export const addApp = desk('see', { bare: true, again: true }).run(
 const makesFor = (personId: string): string => `make ${personId}`;
 
 /** What a browser needs to make a passkey. @throws Refusal `step-unconfirmed`, `prove-again` */
-export const newPasskey = desk('see', { bare: true, again: true }).run(async (ctx): Promise<PasskeyMade> => {
+export const newPasskey = desk('own', { bare: true, again: true }).run(async (ctx): Promise<PasskeyMade> => {
   const { person, handle, there } = await ctx.write(async (tx) => {
     const one = await confirmedPerson(tx);
     const stored = found(await knownSteps(tx, one.email));
@@ -139,7 +139,7 @@ export const newPasskey = desk('see', { bare: true, again: true }).run(async (ct
 const MOST_PASSKEYS = 20;
 
 /** Keeps a passkey that a browser made. @returns recovery codes, where it is the first step @throws Refusal `passkey-not-taken`, `prove-again` */
-export const keepPasskey = desk('see', { bare: true, again: true }).run(
+export const keepPasskey = desk('own', { bare: true, again: true }).run(
   async (
     ctx,
     answer: { readonly seal: string; readonly response: RegistrationResponseJSON },
@@ -175,7 +175,7 @@ async function removed(
 }
 
 /** Takes the app away. With the last step the recovery codes go. @throws Refusal `step-needed`, `prove-again` */
-export const removeApp = desk('see', { again: true }).turn(async (tx, address: string): Promise<void> => {
+export const removeApp = desk('own', { again: true }).turn(async (tx, address: string): Promise<void> => {
   const person = await confirmedPerson(tx);
   if (!(await ownSteps(tx, person.email)).hasApp) return;
   await setTimeKey(tx, person.email, null);
@@ -183,14 +183,14 @@ export const removeApp = desk('see', { again: true }).turn(async (tx, address: s
 });
 
 /** Takes a passkey away. @throws Refusal `not-found`, `step-needed`, `prove-again` */
-export const dropPasskey = desk('see', { again: true }).turn(async (tx, id: string, address: string): Promise<void> => {
+export const dropPasskey = desk('own', { again: true }).turn(async (tx, id: string, address: string): Promise<void> => {
   const person = await confirmedPerson(tx);
   const name = found(await removePasskey(tx, person.email, id));
   await removed(tx, person, `The passkey “${name}” was taken away.`, address);
 });
 
 /** Ten new recovery codes in the place of those before. @throws Refusal `step-first`, `prove-again` */
-export const newRecoveryCodes = desk('see', { again: true }).turn(async (tx, address: string): Promise<string[]> => {
+export const newRecoveryCodes = desk('own', { again: true }).turn(async (tx, address: string): Promise<string[]> => {
   const person = await confirmedPerson(tx);
   const stored = await storedSteps(tx, person.email);
   if (!stored || !asksForStep(await ownSteps(tx, person.email))) throw new Refusal('step-first');

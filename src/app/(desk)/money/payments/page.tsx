@@ -4,25 +4,16 @@ import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
-import { METHOD_WORDS } from '@/core/payment/methods';
 import { REFUSAL_BRIEF } from '@/core/payment/outcome';
 import { mayDo } from '@/core/person/rights';
-import { paymentOverview, type SpanSum } from '@/flows/payment/payment-overview';
+import { paymentOverview } from '@/flows/payment/payment-overview';
 import { transfersWaiting } from '@/flows/payment/transfer-file';
 import { Amount } from '@/ui/kit/amount';
-import { Leader } from '@/ui/kit/leader';
 import { Overview, OverviewPart, OverviewRow } from '@/ui/kit/overview';
 import { TransfersWaiting } from '@/ui/payment/transfers-waiting';
-import { CHANNEL_WORDS } from './json-payment';
+import { ReceivedPart, WaysPart } from './takings-parts';
 
 export const metadata: Metadata = { title: 'Payments' };
-
-const SPAN_WORDS: Readonly<Record<SpanSum['span'], string>> = {
-  today: 'Today',
-  yesterday: 'Yesterday',
-  'this-month': 'This month',
-  'last-month': 'Last month',
-};
 
 /** Sums by currency in words: `30.00 + 12.00 €`. */
 function sumsText(
@@ -49,20 +40,7 @@ export default async function NoPaymentOpen() {
   };
   return (
     <Overview label="Payments at a glance">
-      <OverviewPart name="Received">
-        <div className="document max-w-[460px] py-2.5 leading-7">
-          {spans.map(({ span, sums }) => (
-            <Leader key={span} label={SPAN_WORDS[span]}>
-              {sums.map(({ currency, minor }, at) => (
-                <span key={currency} className="private">
-                  {at > 0 ? ' + ' : ''}
-                  {sum(minor, currency)}
-                </span>
-              ))}
-            </Leader>
-          ))}
-        </div>
-      </OverviewPart>
+      <ReceivedPart spans={spans} locale={locale} />
       {waiting.length + files.length > 0 ? (
         <OverviewPart name="Refunds by transfer">
           <TransfersWaiting
@@ -76,25 +54,7 @@ export default async function NoPaymentOpen() {
           />
         </OverviewPart>
       ) : null}
-      {ways.length > 0 ? (
-        <OverviewPart name="This month, by way">
-          <table className="w-full border-collapse">
-            <tbody>
-              {ways.map(({ channel, method, currency, count, minor }) => (
-                <tr key={`${channel} ${method} ${currency}`} className="border-b border-rule">
-                  <th scope="row" className="py-1.5 text-left font-normal">
-                    {CHANNEL_WORDS[channel]} <span className="text-soft">{METHOD_WORDS[method]}</span>
-                  </th>
-                  <td className="py-1.5 text-right text-soft">{count === 1 ? '1 payment' : `${count} payments`}</td>
-                  <td className="private w-[120px] py-1.5 text-right font-serif text-[15.5px]">
-                    {sum(minor, currency)}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </OverviewPart>
-      ) : null}
+      <WaysPart ways={ways} locale={locale} />
       {open.length > 0 ? (
         <OverviewPart name="Open or refused lately">
           <ul>

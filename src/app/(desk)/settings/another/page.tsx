@@ -7,7 +7,7 @@ import { AnotherForm } from '@/ui/house/another-form';
 export const metadata: Metadata = { title: 'Another business' };
 
 export default async function AnotherPage() {
-  const { business } = await businessToday(await pageActor());
+  const { business } = await businessToday(await pageActor('own'));
   const { country, zone, currency, paperLocale: locale } = business;
   const { countries } = await beginning('');
   return (

@@ -19,7 +19,7 @@ import { StepsPanel } from '@/ui/steps/steps-panel';
 export const metadata: Metadata = { title: 'You' };
 
 export default async function YouPage() {
-  const actor = await pageActor();
+  const actor = await pageActor('own');
   const { business, today } = await businessToday(actor);
   const { zone, deskLocale: locale, paperLocale } = business;
   const own = await ownSettings(actor);
@@ -42,7 +42,11 @@ export default async function YouPage() {
         <h2 id="news" className="title-section mb-2 mt-8 scroll-mt-4 border-b border-ink pb-1.5">
           What you hear of
         </h2>
-        <OwnNews news={own.news} canBeMailed={own.canBeMailed} zone={zone} />
+        {own.news ? (
+          <OwnNews news={own.news} canBeMailed={own.canBeMailed} zone={zone} />
+        ) : (
+          <p className="text-soft">News tell of customers and sums, and some of that is hidden from you.</p>
+        )}
         <h2 className="title-section mt-8 border-b border-ink pb-1.5">Second step when signing in</h2>
         <StepsPanel steps={steps} />
         <h2 className="title-section mb-1 mt-8 border-b border-ink pb-1.5">Where you are signed in</h2>
