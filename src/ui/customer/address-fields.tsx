@@ -1,4 +1,5 @@
 'use client';
+import { useId } from 'react';
 import { type Address, addressForm, countryName } from '@/core/place/address';
 import { Field } from '../kit/field';
 import { SelectField } from '../kit/select';
@@ -20,6 +21,8 @@ export function AddressFields({
   troubles: Readonly<Record<string, string>>;
   onChange: (address: Address) => void;
 }) {
+  // Two of these can stand on one page, one of them behind a dialog.
+  const id = useId();
   const countries = usePlaces('');
   const country = address.country || home;
   const form = addressForm(country);
@@ -70,11 +73,11 @@ export function AddressFields({
         ))}
       </SelectField>
       <div>
-        <label className="label mb-1" htmlFor={`${name}-lines`}>
+        <label className="label mb-1" htmlFor={id}>
           Street and number
         </label>
         <textarea
-          id={`${name}-lines`}
+          id={id}
           rows={2}
           className="input py-2 [field-sizing:content]"
           value={address.lines.join('\n')}

@@ -81,7 +81,12 @@ export function DeskNews({
         ) : null}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="menu w-[min(400px,calc(100vw-24px))] !p-0" align="end" sideOffset={8}>
+        <Popover.Content
+          aria-label="News"
+          className="menu w-[min(400px,calc(100vw-24px))] !p-0"
+          align="end"
+          sideOffset={8}
+        >
           <div className="flex items-baseline border-b border-ink px-4 py-2">
             <h2 className="title-section">News</h2>
             <Link className="link small ml-auto" href="/settings/you#news" onClick={() => turn(false)}>
