@@ -151,14 +151,14 @@ test('a packer finds names and addresses, and no sum; a reader without customers
 
   await visit(page, `${stack.web}/settings/people`);
   await press(page, `What reader of ${house.business.name} may do`, 'button');
-  await press(page, 'Customers hidden: no names, addresses or papers', 'checkbox');
+  await press(page, 'Customers: no names, addresses or papers', 'checkbox');
   await expectAccessible(page, 'what is hidden from somebody');
   await press(page, 'Save', 'button');
   if (await page.$('input[type=password]')) {
     await type(page, 'Password', 'parcels and string');
     await page.keyboard.press('Enter');
   }
-  await untilShown(page, 'Customers hidden');
+  await untilShown(page, 'hidden: Customers');
   const reader = await openPage(browser);
   await signInAs(reader.page, stack.web, mailOfRole('reader'), 'parcels and string');
   await untilShown(reader.page, 'This month, by way');
@@ -202,7 +202,7 @@ test('a trading name and a location are added, an invoice is written under them,
   // Not offered any more, it stays where it is chosen, and is chosen nowhere else.
   await visit(page, `${stack.web}/settings/profile`);
   await press(page, 'Edit Harbour', 'button');
-  await press(page, 'Not offered any more', 'checkbox');
+  await press(page, 'Not offered any more What goes out from there already goes on so.', 'checkbox');
   await press(page, 'Save it', 'button');
   await untilShown(page, 'not offered any more');
 

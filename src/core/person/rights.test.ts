@@ -16,7 +16,7 @@ test('a role’s rights, and single rights on top', () => {
   expect(mayDo({ role: 'clerk', extra: ['give-back'] }, 'give-back')).toBe(true);
   expect(holdsText({ role: 'clerk', extra: ['take', 'give-back'] })).toBe('Clerk, and: Refund and pay out');
   expect(holdsText({ role: 'reader', extra: ['no-sums', 'ask'] })).toBe(
-    'Reader, and: Sums hidden: no prices, takings or papers',
+    'Reader, hidden: Sums: no prices, takings or papers',
   );
 });
 

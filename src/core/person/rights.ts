@@ -67,8 +67,8 @@ export const EXTRA_RIGHTS = ['ask', 'take', 'give-back', 'records', 'settings'] 
 /** What can be hidden from who only looks on: kept beside the rights that go beyond a role. */
 export const HIDDEN = ['no-customers', 'no-sums'] as const;
 export const HIDDEN_WORDS: Readonly<Record<(typeof HIDDEN)[number], string>> = {
-  'no-customers': 'Customers hidden: no names, addresses or papers',
-  'no-sums': 'Sums hidden: no prices, takings or papers',
+  'no-customers': 'Customers: no names, addresses or papers',
+  'no-sums': 'Sums: no prices, takings or papers',
 };
 const HIDES: Readonly<Record<Sight, (typeof HIDDEN)[number]>> = { customers: 'no-customers', sums: 'no-sums' };
 
@@ -106,12 +106,21 @@ export const extrasFor = (role: Role, chosen: readonly ExtraRight[]): readonly E
 export const extraBeyond = (role: Role, extra: readonly ExtraRight[]): readonly ExtraRight[] =>
   extrasFor(role, extra).filter((one) => extra.includes(one));
 
-const isHidden = (one: ExtraRight): one is (typeof HIDDEN)[number] => HIDDEN.some((hidden) => hidden === one);
+/** Whether it takes something away rather than giving it. */
+export const isHidden = (one: ExtraRight): one is (typeof HIDDEN)[number] => HIDDEN.some((hidden) => hidden === one);
 
 export const extraWords = (one: ExtraRight): string => (isHidden(one) ? HIDDEN_WORDS[one] : RIGHT_WORDS[one]);
 
-/** What somebody holds, in words: `Clerk, and: Refund and pay out`. */
+/** What somebody holds, in words: `Clerk, and: Refund and pay out`, `Reader, hidden: Sums …`. */
 export function holdsText({ role, extra }: Holds): string {
-  const more = extraBeyond(role, extra).map(extraWords);
-  return more.length === 0 ? ROLE_WORDS[role] : `${ROLE_WORDS[role]}, and: ${more.join('; ')}`;
+  const kept = extraBeyond(role, extra);
+  const more = kept.filter((one) => !isHidden(one)).map(extraWords);
+  const less = kept.filter(isHidden).map(extraWords);
+  return [
+    ROLE_WORDS[role],
+    more.length > 0 ? `and: ${more.join('; ')}` : '',
+    less.length > 0 ? `hidden: ${less.join('; ')}` : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
 }

@@ -128,11 +128,11 @@ export function OwnNews({ news, canBeMailed, zone }: { news: Typed; canBeMailed:
           error={at('quietTo')}
           onChange={(event) => set({ quietTo: event.target.value })}
         />
-        <p className="small min-w-0 flex-1 pb-2 text-soft">
+        <p className="small min-w-[200px] flex-1 pb-2 text-soft">
           {isAlways
             ? 'Both alike: there are no quiet hours.'
             : 'Then nothing is mailed, and the browser makes no sign; it waits.'}{' '}
-          {zone}
+          By the clock of {zone.replaceAll('_', ' ')}.
         </p>
       </div>
     </Form>

@@ -5,6 +5,7 @@ import {
   extrasFor,
   extraWords,
   type Holds,
+  isHidden,
   mayDo,
   RIGHT_WORDS,
   RIGHTS,
@@ -37,19 +38,26 @@ export function HoldsFields({ holds, onChange }: { holds: Holds; onChange: (hold
           </option>
         ))}
       </SelectField>
-      {offered.length > 0 ? (
-        <fieldset className="grid gap-1.5">
-          <legend className="label mb-1">And beyond that</legend>
-          {offered.map((right) => (
-            <TickField
-              key={right}
-              label={extraWords(right)}
-              checked={extra.includes(right)}
-              onChange={(event) => tick(right, event.target.checked)}
-            />
-          ))}
-        </fieldset>
-      ) : null}
+      {(
+        [
+          ['And beyond that', offered.filter((one) => !isHidden(one))],
+          ['What is hidden from them', offered.filter(isHidden)],
+        ] as const
+      ).map(([legend, list]) =>
+        list.length > 0 ? (
+          <fieldset key={legend} className="grid gap-1.5">
+            <legend className="label mb-1">{legend}</legend>
+            {list.map((one) => (
+              <TickField
+                key={one}
+                label={extraWords(one)}
+                checked={extra.includes(one)}
+                onChange={(event) => tick(one, event.target.checked)}
+              />
+            ))}
+          </fieldset>
+        ) : null,
+      )}
     </div>
   );
 }
