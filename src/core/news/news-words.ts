@@ -37,6 +37,6 @@ export function newsWords(
   return {
     what: isBy ? lead : `${lead} ${rest}`,
     about: [line.customer, named].filter(Boolean).join(', '),
-    note: cut(note),
+    note: note === `By ${line.byName}` ? '' : cut(note),
   };
 }

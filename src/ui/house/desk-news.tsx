@@ -83,7 +83,7 @@ export function DeskNews({
       <Popover.Portal>
         <Popover.Content
           aria-label="News"
-          className="menu w-[min(400px,calc(100vw-24px))] !p-0"
+          className="menu outline-0 w-[min(400px,calc(100vw-24px))] !p-0"
           align="end"
           sideOffset={8}
         >
