@@ -68,6 +68,7 @@ export function searchPage(
     wheres.push(
       sql`customer_id in (select id from customers where business_id = ${businessId} and groups @> array[${ask.group}])`,
     );
+  if (ask.tradingNameId) wheres.push(sql`invoices.paper ->> 'tradingNameId' = ${ask.tradingNameId}`);
   if (ask.currency) wheres.push(sql`invoices.currency = ${ask.currency}`);
   if (ask.from) wheres.push(sql`issued_on >= ${ask.from}::date`);
   if (ask.to) wheres.push(sql`issued_on <= ${ask.to}::date`);

@@ -130,6 +130,8 @@ export class InvoiceWritten {
   @IsString() @MaxLength(160) title = '';
   @IsString() @MaxLength(120) reference = '';
   @IsString() @MaxLength(4000) note = '';
+  @IsString() @trimmed @MaxLength(160) tradingName = '';
+  @IsString() @trimmed @MaxLength(80) location = '';
   @IsString() @MaxLength(TYPED) discount = '';
   @IsString() @Matches(/^([A-Z]{3})?$/) currency = '';
   @Matches(DAY, SAY_DAY) issuedOn = '';

@@ -28,17 +28,18 @@ import {
 import { DayOrNone } from './day';
 import { trimmed } from './trimmed';
 
-/** What is asked of the list; in an address, where everything is text. */
 /** Words that a page’s address asks for. */
 export class WordsInput {
   @IsOptional() @IsString() @MaxLength(120) words?: string;
 }
 
+/** What is asked of the list; in an address, where everything is text. */
 export class AskInput {
   @IsOptional() @IsString() @MaxLength(200) words?: string;
   @IsOptional() @IsIn(['', ...ASKED_STATES]) state?: AskedState | '';
   @IsOptional() @IsString() @MaxLength(60) group?: string;
   @ValidateIf(({ customerId }) => Boolean(customerId)) @IsUUID() customerId?: string;
+  @ValidateIf(({ tradingNameId }) => Boolean(tradingNameId)) @IsUUID() tradingNameId?: string;
   @IsOptional() @Matches(/^([A-Z]{3})?$/) currency?: string;
   @IsOptional() @DayOrNone() from?: string;
   @IsOptional() @DayOrNone() to?: string;
@@ -61,6 +62,7 @@ export const askOf = ({
   state,
   group,
   customerId,
+  tradingNameId,
   currency,
   from,
   to,
@@ -73,6 +75,7 @@ export const askOf = ({
   state: state ?? '',
   group: group ?? '',
   customerId: customerId ?? '',
+  tradingNameId: tradingNameId ?? '',
   currency: currency ?? '',
   from: from ?? '',
   to: to ?? '',

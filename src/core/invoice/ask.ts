@@ -25,6 +25,7 @@ export type InvoiceAsk = {
   readonly state: AskedState | '';
   readonly group: string;
   readonly customerId: string;
+  readonly tradingNameId: string;
   readonly currency: string;
   /** Days of issue, both included. */
   readonly from: string;
@@ -40,6 +41,7 @@ export const EVERYTHING: InvoiceAsk = {
   state: '',
   group: '',
   customerId: '',
+  tradingNameId: '',
   currency: '',
   from: '',
   to: '',

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { dateInZone } from '@/core/dates/zone';
-import { type InvoiceAsk, type StateCount, stateCounts } from '@/core/invoice/ask';
+import { EVERYTHING, type InvoiceAsk, type StateCount, stateCounts } from '@/core/invoice/ask';
 import { typedMinor } from '@/core/invoice/read-paper';
 import { isCurrency, minorDigits } from '@/core/money/currency';
 import { decimalSignOf } from '@/core/money/typed';
@@ -45,9 +45,11 @@ export const listOverview = desk('see').read(
     const business = await businessById(db);
     const sums = await statusSums(db);
     const drafts = await draftSums(db);
+    const saved = await savedLists<Partial<InvoiceAsk>>(db, 'invoices');
     return {
       counts: stateCounts(sums, drafts, dateInZone(db.now, business.zone)),
-      saved: await savedLists<InvoiceAsk>(db, 'invoices'),
+      // What a list was kept with before something could be asked asks nothing of it.
+      saved: saved.map((list) => ({ ...list, asked: { ...EVERYTHING, ...list.asked } })),
     };
   },
 );

@@ -38,6 +38,18 @@ export async function customerFor(db: Db, id: string) {
   return customer;
 }
 
+/** Which of the business's names or places is called so; null for none. @throws Refusal `paper-not-ready` */
+function idOf(
+  all: readonly { readonly id: string; readonly name: string; readonly retired: boolean }[],
+  called: string,
+  field: string,
+): string | null {
+  if (!called) return null;
+  const one = all.find(({ name, retired }) => !retired && name.toLowerCase() === called.toLowerCase());
+  if (!one) throw new Refusal('paper-not-ready', [{ field, words: `There is nothing called “${called}” here.` }]);
+  return one.id;
+}
+
 /** Writes an invoice down as a draft. Returns its id. @throws Refusal `paper-not-ready` */
 export const writeInvoice = desk('ask').write(
   async (
@@ -48,6 +60,9 @@ export const writeInvoice = desk('ask').write(
       readonly title: string;
       readonly reference: string;
       readonly note: string;
+      /** Under which trading name and from which location, as they are called; empty for the business's own. */
+      readonly tradingName: string;
+      readonly location: string;
       readonly discount: string;
       readonly currency: string;
       readonly issuedOn: string;
@@ -58,10 +73,12 @@ export const writeInvoice = desk('ask').write(
   ): Promise<string> => {
     const business = await businessById(tx);
     const customer = await customerFor(tx, asked.customerId);
-    const { due, lines, ...head } = asked;
+    const { due, lines, tradingName, location, ...head } = asked;
     const paper = {
       ...emptyPaper(business, customer),
       ...head,
+      tradingNameId: idOf(business.tradingNames, tradingName, 'tradingName'),
+      locationId: idOf(business.locations, location, 'location'),
       ...(due ? { due } : {}),
       lines: lines.map(paperLine),
     };

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
 import type { Location, TradingName } from '@/core/front/front';
+import { EVERYTHING } from '@/core/invoice/ask';
 import { newLine } from '@/core/paper/paper';
 import { readInvoiceXml } from '@/documents/xml/read-invoice';
 import { checkoutPage } from '@/flows/checkout/checkout-page';
@@ -12,6 +13,8 @@ import { creditInvoice } from '@/flows/invoice/credit-invoice';
 import { saveDraft, startInvoice } from '@/flows/invoice/draft';
 import { invoiceSheet, printedOf } from '@/flows/invoice/invoice-sheet';
 import { makeDueRecurring, startRecurring } from '@/flows/invoice/recurring';
+import { listOverview, saveList, searchInvoices } from '@/flows/invoice/search-invoices';
+import { writeInvoice } from '@/flows/invoice/write-invoice';
 import { offerSheet } from '@/flows/offer/offers';
 import { sendRequest } from '@/flows/offer/requests';
 import { planPage } from '@/flows/plan/plan-page';
@@ -126,6 +129,49 @@ describe('an invoice under a name, from a place', () => {
       tradingName: CALLED,
       city: 'Astoria',
       region: 'US-OR',
+    });
+  });
+
+  test('is found by its name, and no other is; a list kept before one could ask for it asks nothing of it', async () => {
+    const { id } = await sentInvoice(house, plainPaper(house, under()));
+    await sentInvoice(house);
+    const { rows } = await searchInvoices(house.owner, { ...EVERYTHING, tradingNameId: name.id });
+    expect(rows.map((row) => row.id)).toEqual([id]);
+    const { tradingNameId: _, ...before } = EVERYTHING;
+    await saveList(house.owner, 'Of before', before as never);
+    expect((await listOverview(house.owner)).saved).toMatchObject([{ name: 'Of before', asked: EVERYTHING }]);
+  });
+
+  test('is written by a program under what they are called, and refused at the place where nothing is called so', async () => {
+    const line = {
+      what: 'Cello, a month',
+      price: '100',
+      quantity: '1',
+      unit: 'piece',
+      discount: '',
+      note: '',
+      code: '',
+    } as const;
+    const asked = {
+      customerId: house.customerId,
+      lines: [{ ...line, taxClass: 'standard', itemId: null, optionId: null, taxes: null }],
+      title: '',
+      reference: '',
+      note: '',
+      discount: '',
+      currency: '',
+      issuedOn: '',
+      serviceFrom: '',
+      serviceTo: '',
+      due: null,
+      tradingName: 'weir street rentals',
+      location: 'Harbour',
+    };
+    const { invoice } = await invoiceSheet(house.owner, await writeInvoice(house.owner, asked));
+    expect(invoice.paper).toMatchObject(under());
+    await expect(writeInvoice(house.owner, { ...asked, location: 'Nowhere' })).rejects.toMatchObject({
+      code: 'paper-not-ready',
+      fields: [{ field: 'location' }],
     });
   });
 

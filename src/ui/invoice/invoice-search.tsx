@@ -20,6 +20,7 @@ export function InvoiceSearch({
   counts,
   saved,
   groups,
+  names,
   locale,
   stamp,
   mayAsk,
@@ -29,6 +30,7 @@ export function InvoiceSearch({
   counts: Readonly<Record<string, string>>;
   saved: readonly Saved[];
   groups: readonly string[];
+  names: readonly { readonly id: string; readonly name: string }[];
   locale: string;
   /** New whenever the rows changed: what is asked is then asked again. */
   stamp: string;
@@ -63,7 +65,7 @@ export function InvoiceSearch({
           value={ask.words}
           onChange={(event) => set({ words: event.target.value })}
         />
-        <SearchPanel ask={ask} groups={groups} mayAsk={mayAsk} set={set} onName={() => setNaming(true)} />
+        <SearchPanel ask={ask} groups={groups} names={names} mayAsk={mayAsk} set={set} onName={() => setNaming(true)} />
       </div>
       <div className="flex items-center gap-2 pb-2">
         <Select

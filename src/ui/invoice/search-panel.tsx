@@ -14,12 +14,15 @@ const SORT_WORDS: Readonly<Record<Sort, string>> = { due: 'Due date', issued: 'D
 export function SearchPanel({
   ask,
   groups,
+  names,
   mayAsk,
   set,
   onName,
 }: {
   ask: InvoiceAsk;
   groups: readonly string[];
+  /** Under which the business trades. */
+  names: readonly { readonly id: string; readonly name: string }[];
   mayAsk: boolean;
   set: (part: Partial<InvoiceAsk>) => void;
   onName: () => void;
@@ -56,6 +59,20 @@ export function SearchPanel({
               {groups.map((group) => (
                 <option key={group} value={group}>
                   {group}
+                </option>
+              ))}
+            </SelectField>
+          ) : null}
+          {names.length > 0 ? (
+            <SelectField
+              label="Under which name"
+              value={ask.tradingNameId}
+              onChange={(event) => set({ tradingNameId: event.target.value })}
+            >
+              <option value="">any</option>
+              {names.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
                 </option>
               ))}
             </SelectField>

@@ -54,6 +54,8 @@ const INVOICE = object({
   creditedMinor: MINOR,
   taxMinor: MINOR,
   note: TEXT,
+  /** As its reader sees it: a trading name, or the business's own. */
+  sellerName: TEXT,
   lines: list(LINE),
   link: orNull(TEXT),
 });
@@ -90,6 +92,7 @@ async function shown(actor: Actor, id: string): Promise<object> {
     creditedMinor: jsonMinor(invoice.creditedMinor),
     taxMinor: printed.taxTotal,
     note: printed.note,
+    sellerName: printed.seller.name,
     lines: printed.lines.map(({ what, quantity, unitPrice, net, taxes, note }) => ({
       what,
       quantity,

@@ -67,6 +67,7 @@ export default async function InvoicesLayout({ children }: { children: ReactNode
               counts={words}
               saved={overview.saved}
               groups={groups.map(({ name }) => name)}
+              names={business.tradingNames.map(({ id, name }) => ({ id, name }))}
               locale={locale}
               stamp={String(Date.now())}
               mayAsk={mayDo(actor, 'ask')}
