@@ -23,13 +23,19 @@ export function reminderWords(offset: number): string {
   return offset < 0 ? `${days} before` : `${days} after`;
 }
 
-/** Reminders of one customer that go to one address, together; the first of each by its due date. */
+/** Reminders of one customer that go to one address under one name, together; the first of each by its due date. */
 export function remindedTogether<
-  One extends { readonly customerId: string; readonly address: string; readonly dueOn: CalendarDate },
+  One extends {
+    readonly customerId: string;
+    readonly address: string;
+    /** The name under which it was asked. */
+    readonly sender: string;
+    readonly dueOn: CalendarDate;
+  },
 >(reminders: readonly One[]): One[][] {
   const groups = new Map<string, One[]>();
   for (const one of reminders) {
-    const key = `${one.customerId} ${one.address.toLowerCase()}`;
+    const key = JSON.stringify([one.customerId, one.address.toLowerCase(), one.sender]);
     groups.set(key, [...(groups.get(key) ?? []), one]);
   }
   return [...groups.values()].map((group) =>

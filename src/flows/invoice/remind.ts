@@ -71,13 +71,21 @@ type Reminded = {
   readonly printed: PrintedInvoice;
   readonly customerId: string;
   readonly address: string;
+  readonly sender: string;
   readonly dueOn: CalendarDate;
   readonly offset: number;
 };
 
 const remindedOf = (invoice: Invoice, address: string): Omit<Reminded, 'offset'> => {
   const printed = found(invoice.printed);
-  return { invoice, printed, customerId: invoice.customerId ?? '', address, dueOn: printed.dueOn };
+  return {
+    invoice,
+    printed,
+    customerId: invoice.customerId ?? '',
+    address,
+    sender: printed.seller.name,
+    dueOn: printed.dueOn,
+  };
 };
 
 const daysLate = (tx: Tx, business: Business, { printed }: Invoice): number =>

@@ -13,6 +13,7 @@ import { creditInvoice } from '@/flows/invoice/credit-invoice';
 import { saveDraft, startInvoice } from '@/flows/invoice/draft';
 import { invoiceSheet, printedOf } from '@/flows/invoice/invoice-sheet';
 import { makeDueRecurring, startRecurring } from '@/flows/invoice/recurring';
+import { remindTogether } from '@/flows/invoice/remind';
 import { listOverview, saveList, searchInvoices } from '@/flows/invoice/search-invoices';
 import { writeInvoice } from '@/flows/invoice/write-invoice';
 import { offerSheet } from '@/flows/offer/offers';
@@ -173,6 +174,23 @@ describe('an invoice under a name, from a place', () => {
       code: 'paper-not-ready',
       fields: [{ field: 'location' }],
     });
+  });
+
+  test('is reminded of under its name: what one customer owes to two names are two letters', async () => {
+    await sentInvoice(house, plainPaper(house, under()));
+    await sentInvoice(house, plainPaper(house, under()));
+    await sentInvoice(house);
+    await handedOver(workshop, house.business.id, '');
+    const before = (await mailOf(workshop.standIns, 'perpetua@vane.example')).length;
+    const { rows } = await searchInvoices(house.owner, EVERYTHING);
+    await remindTogether(
+      house.owner,
+      rows.map((row) => row.id),
+      randomUUID(),
+    );
+    await handedOver(workshop, house.business.id, '');
+    const mails = (await mailOf(workshop.standIns, 'perpetua@vane.example')).slice(0, -before);
+    expect(mails.map(({ from }) => from.includes(CALLED)).sort()).toEqual([false, true]);
   });
 
   test('is credited under the same name, though the name is not offered any more; copies keep it', async () => {
