@@ -2956,6 +2956,8 @@ CREATE INDEX invoices_status_by_due ON public.invoices USING btree (business_id,
 
 CREATE INDEX invoices_to_send ON public.invoices USING btree (send_at) WHERE ((stage = 'draft'::text) AND (send_at IS NOT NULL));
 
+CREATE INDEX invoices_under_name ON public.invoices USING btree (business_id, ((paper ->> 'tradingNameId'::text)), due_on, id) WHERE ((paper ->> 'tradingNameId'::text) IS NOT NULL);
+
 CREATE INDEX invoices_with_credit ON public.invoices USING btree (business_id, customer_id, currency) WHERE ((stage = 'sent'::text) AND ((((total_minor - credited_minor) - paid_minor) + refunded_minor) < 0));
 
 CREATE INDEX invoices_with_items ON public.invoices USING gin (jsonb_path_query_array(printed, '$."lines"[*]."itemId"'::jsonpath));

@@ -47,7 +47,8 @@ export function Band({
   onAsk: () => void;
   onCover: () => void;
   onNight: () => void;
-  onProfile: () => void;
+  /** Null where it is not for them, as with people. */
+  onProfile: (() => void) | null;
   onYou: () => void;
   onSignOut: () => void;
   /** Whether the menu behind the business's name is open. */
@@ -59,7 +60,6 @@ export function Band({
   desks: readonly { readonly businessId: string; readonly business: string }[];
   onDesk: (businessId: string) => void;
   onAnother: () => void;
-  /** Null where it is not for them. */
   onPeople: (() => void) | null;
 }) {
   const path = usePathname();
@@ -79,9 +79,11 @@ export function Band({
               </DropdownMenu.Item>
             ))}
             {desks.length > 0 ? <DropdownMenu.Separator className="my-1 border-t border-rule" /> : null}
-            <DropdownMenu.Item className="menu-item" onSelect={onProfile}>
-              The business’s profile
-            </DropdownMenu.Item>
+            {onProfile ? (
+              <DropdownMenu.Item className="menu-item" onSelect={onProfile}>
+                The business’s profile
+              </DropdownMenu.Item>
+            ) : null}
             {onPeople ? (
               <DropdownMenu.Item className="menu-item" onSelect={onPeople}>
                 People

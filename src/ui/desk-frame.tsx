@@ -206,7 +206,7 @@ export function DeskFrame({
         onAsk={actions.ask}
         onCover={actions.cover}
         onNight={actions.turnNight}
-        onProfile={() => router.push('/settings/profile')}
+        onProfile={may.see ? () => router.push('/settings/profile') : null}
         onYou={() => router.push('/settings/you')}
         onSignOut={actions.signOut}
         menu={menu}

@@ -39,7 +39,12 @@ export function ProfileWho({
           onChange={(event) => set({ email: event.target.value })}
         />
         <Field label="Phone" value={values.phone} onChange={(event) => set({ phone: event.target.value })} />
-        <Field label="Website" value={values.website} onChange={(event) => set({ website: event.target.value })} />
+        <Field
+          label="Website"
+          placeholder="none"
+          value={values.website}
+          onChange={(event) => set({ website: event.target.value })}
+        />
         <Field
           label="Tax number"
           value={values.taxNumber}

@@ -5,7 +5,7 @@ import { workItem } from '@/flows/day/work-items';
 import { shownRow } from './work-words';
 
 const view = {
-  business: { locale: 'en-US', zone: 'America/New_York', currency: 'USD' },
+  business: { deskLocale: 'en-US', zone: 'America/New_York', currency: 'USD' },
   today: '2027-03-05',
 } as unknown as TodayView;
 const charge = (id: string, more: object, needsCard: boolean): QueueItem =>
