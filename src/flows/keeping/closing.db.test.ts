@@ -88,7 +88,7 @@ test('a business is closed when nothing is open and all is taken along, looked a
   const told = await rows<{ to_address: string }>(
     `select to_address from messages where business_id = $1 and kind = 'business-closed'`,
   );
-  expect(told).toHaveLength(12);
+  expect(told).toHaveLength(15);
 
   const neighbour = await foundHouse('Neighbour');
   await sentInvoice(neighbour);
