@@ -3,7 +3,7 @@ import { fuzz } from '../support/fuzz/fuzz';
 import { attackedHouse } from '../support/fuzz/house';
 import { type Stack, startStack } from '../support/stack';
 
-const EACH = Number(process.env.FUZZ_EACH ?? 12);
+const EACH = Number(process.env.FUZZ_EACH ?? 8);
 const SEED = Number(process.env.FUZZ_SEED ?? 1);
 
 let stack: Stack;
