@@ -203,6 +203,10 @@ test.each([
     }
   }
   expect(answered).toBeGreaterThan(15);
+  // Whoever sees it is shown it: what is looked for can be found.
+  const known = isIt === isSum ? 'payment/payment-overview takings' : 'records/contacts contactsPage';
+  const open = operations.find(({ name }) => name === known);
+  expect(placesOf(await open?.call(theirs.owner, ''), isIt)).not.toEqual([]);
 });
 
 test('in a business that is closed nothing more is written at the desk, and everything can be looked at', async () => {
