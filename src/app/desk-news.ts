@@ -2,7 +2,6 @@ import type { Business } from '@/core/business/business';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { newsPath, newsWords } from '@/core/news/news-words';
-import type { TimelineEvent } from '@/core/timeline/timeline';
 import type { Actor } from '@/flows/door/rights';
 import { deskNews } from '@/flows/house/own-settings';
 import type { NewsHere } from '@/ui/house/desk-news';
@@ -14,14 +13,13 @@ export async function newsHere(actor: Actor, { deskLocale, zone }: Business, now
   return {
     unseen,
     quiet: isQuiet,
-    news: news.map(({ kind, details, ...one }) => {
-      const line = { ...one, event: { kind, ...details } as TimelineEvent };
+    news: news.map((one) => {
       const on = dateInZone(one.at, zone);
       return {
-        ...newsWords(line, { currency: one.currency, locale: deskLocale, zone }),
+        ...newsWords(one, { currency: one.currency, locale: deskLocale, zone }),
         id: Number(one.id),
         when: on === today ? clockTime(one.at, zone) : shortDate(on, deskLocale, { weekday: true }),
-        path: newsPath(line),
+        path: newsPath(one),
         seen: one.seen,
       };
     }),

@@ -71,9 +71,8 @@ export async function tellPeople(
 export type News = {
   readonly id: bigint;
   readonly at: Date;
-  readonly kind: TimelineEvent['kind'];
+  readonly event: TimelineEvent;
   readonly byName: string;
-  readonly details: object;
   readonly currency: string;
   /** The number of the invoice or plan, the name of the offer. */
   readonly about: string;
@@ -85,7 +84,7 @@ export type News = {
   readonly seen: boolean;
 };
 
-const NEWS = sql`n.id, n.at, t.kind, t.by_name as "byName", t.details, coalesce(i.currency, p.currency, o.currency) as currency,
+const NEWS = sql`n.id, n.at, jsonb_build_object('kind', t.kind) || t.details as event, t.by_name as "byName", coalesce(i.currency, p.currency, o.currency) as currency,
   coalesce(i.number, p.number, f.name, '') as about, coalesce(ic.name, pc.name, oc.name, o.payer_email, '') as customer,
   t.invoice_id as "invoiceId", t.plan_id as "planId", o.offer_id as "offerId", f.placement, n.seen_at is not null as seen`;
 const FROM = sql`from news n

@@ -92,7 +92,7 @@ describe('news', () => {
     expect(await deskNews(house.owner)).toMatchObject({
       unseen: 1,
       isQuiet: false,
-      news: [{ kind: 'paid', customer: 'Perpetua Vane', invoiceId: id, currency: 'USD', seen: false }],
+      news: [{ event: { kind: 'paid' }, customer: 'Perpetua Vane', invoiceId: id, currency: 'USD', seen: false }],
     });
     expect((await deskNews(house.clerk)).news).toEqual([]);
     expect((await deskNews(house.reader)).news).toEqual([]);

@@ -1,8 +1,7 @@
 /** What somebody at the desk wanted to hear of, gathered in one mail. */
 import { newsPath, newsWords } from '@/core/news/news-words';
-import type { TimelineEvent } from '@/core/timeline/timeline';
 import { deskLocale } from '@/core/writing/writing';
-import { type News, newsOfMail } from '@/db/news';
+import { newsOfMail } from '@/db/news';
 import { writingOf } from '@/db/people';
 import { services } from '@/outside/services';
 import { ours } from './person-letters';
@@ -10,8 +9,6 @@ import type { Subject, Written } from './subject';
 
 /** So many lines stand in a mail; the rest is told by their number. */
 const MOST_LINES = 40;
-
-const eventOf = ({ kind, details }: News): TimelineEvent => ({ kind, ...details }) as TimelineEvent;
 
 /** Null where nothing of it is left. */
 export async function ownNewsMail({ ctx, message, business }: Subject): Promise<Written | null> {
@@ -22,9 +19,8 @@ export async function ownNewsMail({ ctx, message, business }: Subject): Promise<
   const locale = deskLocale(business.paperLocale, await ctx.read((db) => writingOf(db, personId)));
   const { publicUrl } = services();
   const told = news.map((one) => {
-    const line = { ...one, event: eventOf(one) };
-    const words = newsWords(line, { currency: one.currency, locale, zone: business.zone });
-    return { ...words, link: `${publicUrl}${newsPath(line)}` };
+    const words = newsWords(one, { currency: one.currency, locale, zone: business.zone });
+    return { ...words, link: `${publicUrl}${newsPath(one)}` };
   });
   const [only] = told;
   const heading = told.length === 1 && only ? only.what : `${told.length} news`;
