@@ -17,6 +17,7 @@ import { measureBulk, measureImport, measurePdf } from './measure/documents';
 import { measureFuzz, measureHostile } from './measure/hostile';
 import { measureLists } from './measure/lists';
 import { measureOffers } from './measure/offers';
+import { measureParcels } from './measure/parcels';
 import { measurePlans } from './measure/plans';
 import { measureRegister } from './measure/register';
 import { report } from './measure/report';
@@ -270,6 +271,7 @@ if (isWanted('tally')) measureTally();
 if (isWanted('register')) await onStack({ durable: true, web: false }, ({ admin }) => measureRegister(admin, LARGE));
 if (isWanted('bank'))
   await onStack({ durable: true, web: false }, ({ admin, standIns }) => measureBank(admin, standIns));
+if (isWanted('parcels')) await onStack({ durable: true, web: false }, ({ admin }) => measureParcels(admin));
 if (isWanted('charging'))
   // Nobody hears what the stand-in would tell the application's address: there is none.
   await onStack({ durable: true, web: false, more: { STANDINS_WEBHOOK_DELAY_MS: '86400000' } }, (running) =>

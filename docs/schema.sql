@@ -453,6 +453,29 @@ begin
     and not exists (select from identity_checks c where c.business_id = holder and c.state in ('checking', 'asked'));
 end $$;
 
+CREATE FUNCTION public.forget_on_parcels() RETURNS trigger
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+begin
+  update handovers h set recipient = emptied(h.recipient), wish = '' where h.business_id = new.business_id and h.customer_id = new.id;
+  -- Scans name the town that a parcel went to.
+  delete from parcel_scans s where s.business_id = new.business_id
+    and s.parcel_id in (select p.id from parcels p where p.business_id = new.business_id and p.customer_id = new.id);
+  update timeline l set details = blanked(l.details, '{place}') where l.business_id = new.business_id
+    and l.parcel_id in (select p.id from parcels p where p.business_id = new.business_id and p.customer_id = new.id);
+  update hook_deliveries d set body = null, details = blanked(d.details, '{place}') where d.business_id = new.business_id
+    and d.about ->> 'parcelId' in (select p.id::text from parcels p where p.business_id = new.business_id and p.customer_id = new.id);
+  update handover_lines l set what = '' where l.business_id = new.business_id
+    and l.handover_id in (select h.id from handovers h where h.business_id = new.business_id and h.customer_id = new.id);
+  update parcel_lines l set what = '' where l.business_id = new.business_id
+    and l.parcel_id in (select p.id from parcels p where p.business_id = new.business_id and p.customer_id = new.id);
+  update parcels p set rates = null, checked = null, recipient = emptied(p.recipient), label = case when p.label is null then null else emptied(p.label) end,
+      search = lower(p.number), proof = null
+    where p.business_id = new.business_id and p.customer_id = new.id;
+  return null;
+end $$;
+
 CREATE FUNCTION public.forget_papers(person uuid, before date, word text, at timestamp with time zone) RETURNS boolean
     LANGUAGE plpgsql SECURITY DEFINER
     SET search_path TO 'public', 'pg_temp'
@@ -1106,6 +1129,9 @@ CREATE FUNCTION public.work_due(at timestamp with time zone) RETURNS TABLE(busin
       where v.balance_minor > 0 and v.expires_on < (select day from latest) and v.expires_on < (at at time zone b.zone)::date
     union all
     select distinct n.business_id, 'news' from news n where n.mail_at <= work_due.at
+    union all
+    -- Parcels: what the carrier is asked about next, and notices whose hour has come.
+    select distinct p.business_id, 'parcels' from parcels p where p.act_at <= work_due.at
   $$;
 
 CREATE TABLE public.approvals (
@@ -1330,6 +1356,7 @@ CREATE TABLE public.businesses (
     description text DEFAULT ''::text NOT NULL,
     trading_names jsonb DEFAULT '[]'::jsonb NOT NULL,
     locations jsonb DEFAULT '[]'::jsonb NOT NULL,
+    delivering jsonb DEFAULT '{}'::jsonb NOT NULL,
     CONSTRAINT businesses_asked_above_positive CHECK ((asked_above_minor >= 0)),
     CONSTRAINT businesses_cards_answered CHECK (((signed_up_at IS NULL) OR (cards_since IS NULL) OR ((business_kind <> ''::text) AND (statement_name <> ''::text)))),
     CONSTRAINT businesses_closed_whole CHECK (((closed_at IS NULL) = (erase_on IS NULL))),
@@ -1364,6 +1391,21 @@ CREATE TABLE public.cards (
     CONSTRAINT cards_expires_month CHECK ((expires ~ '^[0-9]{4}-[0-9]{2}$'::text)),
     CONSTRAINT cards_last4_only CHECK ((last4 ~ '^[0-9]{4}$'::text)),
     CONSTRAINT cards_state_known CHECK ((state = ANY (ARRAY['good'::text, 'refusing'::text, 'removed'::text])))
+);
+
+CREATE TABLE public.carrier_moves (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    key text NOT NULL,
+    kind text NOT NULL,
+    state text NOT NULL,
+    parcel_id uuid,
+    currency text NOT NULL,
+    minor bigint NOT NULL,
+    at timestamp with time zone NOT NULL,
+    by_name text NOT NULL,
+    CONSTRAINT carrier_moves_kind_known CHECK ((kind = ANY (ARRAY['top-up'::text, 'label'::text, 'void'::text]))),
+    CONSTRAINT carrier_moves_state_known CHECK ((state = ANY (ARRAY['asked'::text, 'done'::text, 'refused'::text])))
 );
 
 CREATE TABLE public.charges (
@@ -1460,6 +1502,7 @@ CREATE TABLE public.customers (
     changed_at timestamp with time zone NOT NULL,
     erased_at timestamp with time zone,
     papers_gone_at timestamp with time zone,
+    ships_first boolean,
     CONSTRAINT customers_kind_known CHECK ((kind = ANY (ARRAY['person'::text, 'company'::text]))),
     CONSTRAINT customers_name_given CHECK ((name <> ''::text)),
     CONSTRAINT customers_papers_gone_after CHECK (((papers_gone_at IS NULL) OR (erased_at IS NOT NULL)))
@@ -1570,6 +1613,45 @@ CREATE TABLE public.files (
     created_at timestamp with time zone NOT NULL,
     CONSTRAINT files_purpose_known CHECK ((purpose = ANY (ARRAY['attachment'::text, 'logo'::text, 'picture'::text, 'document'::text, 'answer'::text, 'seal'::text, 'authorisation'::text]))),
     CONSTRAINT files_size_in_bounds CHECK (((size >= 1) AND (size <= 10485760)))
+);
+
+CREATE TABLE public.handover_lines (
+    business_id uuid NOT NULL,
+    handover_id uuid NOT NULL,
+    line smallint NOT NULL,
+    item_id uuid,
+    option_id uuid,
+    what text NOT NULL,
+    quantity numeric(14,4) NOT NULL,
+    packed numeric(14,4) DEFAULT 0 NOT NULL,
+    dropped numeric(14,4) DEFAULT 0 NOT NULL,
+    handed text NOT NULL,
+    value_minor bigint NOT NULL,
+    CONSTRAINT handover_lines_handed_known CHECK ((handed = ANY (ARRAY['posted'::text, 'collected'::text, 'digital'::text]))),
+    CONSTRAINT handover_lines_never_too_much CHECK (((packed >= (0)::numeric) AND (dropped >= (0)::numeric) AND ((packed + dropped) <= quantity))),
+    CONSTRAINT handover_lines_quantity_positive CHECK ((quantity > (0)::numeric))
+);
+
+CREATE TABLE public.handovers (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    invoice_id uuid,
+    order_id uuid,
+    customer_id uuid,
+    state text NOT NULL,
+    block text DEFAULT ''::text NOT NULL,
+    number text NOT NULL,
+    currency text NOT NULL,
+    charged_minor bigint NOT NULL,
+    charged_on uuid,
+    recipient jsonb NOT NULL,
+    wanted_by date,
+    wish text DEFAULT ''::text NOT NULL,
+    made_at timestamp with time zone NOT NULL,
+    ready_at timestamp with time zone,
+    CONSTRAINT handovers_charged_not_negative CHECK ((charged_minor >= 0)),
+    CONSTRAINT handovers_one_sale CHECK ((num_nonnulls(invoice_id, order_id) <= 1)),
+    CONSTRAINT handovers_state_known CHECK ((state = ANY (ARRAY['waits'::text, 'open'::text, 'done'::text, 'dropped'::text])))
 );
 
 CREATE TABLE public.hook_deliveries (
@@ -1728,7 +1810,10 @@ CREATE TABLE public.item_options (
     prices jsonb DEFAULT '{}'::jsonb NOT NULL,
     on_hand numeric(14,4),
     low_at numeric(14,4),
-    archived boolean DEFAULT false NOT NULL
+    archived boolean DEFAULT false NOT NULL,
+    grams integer DEFAULT 0 NOT NULL,
+    shelf text DEFAULT ''::text NOT NULL,
+    CONSTRAINT item_options_grams_not_negative CHECK ((grams >= 0))
 );
 
 CREATE TABLE public.items (
@@ -1749,6 +1834,7 @@ CREATE TABLE public.items (
     archived boolean DEFAULT false NOT NULL,
     created_at timestamp with time zone NOT NULL,
     changed_at timestamp with time zone NOT NULL,
+    going jsonb DEFAULT '{}'::jsonb NOT NULL,
     CONSTRAINT items_kind_known CHECK ((kind = ANY (ARRAY['goods'::text, 'digital'::text, 'service'::text]))),
     CONSTRAINT items_name_given CHECK ((name <> ''::text))
 );
@@ -1774,7 +1860,7 @@ CREATE TABLE public.ledger_postings (
     account text NOT NULL,
     currency text NOT NULL,
     amount_minor bigint NOT NULL,
-    CONSTRAINT ledger_postings_account_known CHECK ((account = ANY (ARRAY['receivable'::text, 'revenue'::text, 'tax-payable'::text, 'processor-clearing'::text, 'processing-fees'::text, 'tips'::text, 'partner-shares'::text, 'partners'::text, 'bank'::text, 'cash'::text, 'cheques'::text, 'other-receipts'::text, 'customer-credit'::text, 'on-the-way'::text, 'bank-charges'::text, 'outside'::text, 'disputed'::text, 'dispute-losses'::text, 'dispute-fees'::text, 'vouchers'::text, 'expired-vouchers'::text, 'brought-in'::text]))),
+    CONSTRAINT ledger_postings_account_known CHECK ((account = ANY (ARRAY['receivable'::text, 'revenue'::text, 'tax-payable'::text, 'processor-clearing'::text, 'processing-fees'::text, 'tips'::text, 'partner-shares'::text, 'partners'::text, 'bank'::text, 'cash'::text, 'cheques'::text, 'other-receipts'::text, 'customer-credit'::text, 'on-the-way'::text, 'bank-charges'::text, 'outside'::text, 'disputed'::text, 'dispute-losses'::text, 'dispute-fees'::text, 'vouchers'::text, 'expired-vouchers'::text, 'brought-in'::text, 'carrier-balance'::text, 'postage'::text]))),
     CONSTRAINT ledger_postings_amount_not_zero CHECK ((amount_minor <> 0))
 );
 
@@ -1829,7 +1915,8 @@ CREATE TABLE public.messages (
     request_id uuid,
     plan_id uuid,
     seen_to_at timestamp with time zone,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text, 'step-changed'::text, 'lost-steps-link'::text, 'steps-lost'::text, 'codes-tried'::text, 'address-link'::text, 'address-moved'::text, 'identity'::text, 'hook-failing'::text, 'business-closed'::text, 'own-news'::text]))),
+    parcel_id uuid,
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text, 'step-changed'::text, 'lost-steps-link'::text, 'steps-lost'::text, 'codes-tried'::text, 'address-link'::text, 'address-moved'::text, 'identity'::text, 'hook-failing'::text, 'business-closed'::text, 'own-news'::text, 'parcel-left'::text, 'parcel-door'::text, 'parcel-delivered'::text, 'parcel-late'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -1968,6 +2055,87 @@ CREATE TABLE public.page_versions (
     look jsonb NOT NULL,
     published_at timestamp with time zone NOT NULL,
     by_name text NOT NULL
+);
+
+CREATE TABLE public.parcel_lines (
+    business_id uuid NOT NULL,
+    parcel_id uuid NOT NULL,
+    place smallint NOT NULL,
+    handover_id uuid,
+    line smallint,
+    what text NOT NULL,
+    item_id uuid,
+    option_id uuid,
+    quantity numeric(14,4) NOT NULL,
+    value_minor bigint DEFAULT 0 NOT NULL,
+    CONSTRAINT parcel_lines_quantity_positive CHECK ((quantity > (0)::numeric))
+);
+
+CREATE TABLE public.parcel_profiles (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    place integer NOT NULL,
+    name text NOT NULL,
+    profile jsonb NOT NULL,
+    archived boolean DEFAULT false NOT NULL,
+    CONSTRAINT parcel_profiles_name_given CHECK ((name <> ''::text))
+);
+
+CREATE TABLE public.parcel_rules (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    place integer NOT NULL,
+    rule jsonb NOT NULL
+);
+
+CREATE TABLE public.parcel_scans (
+    business_id uuid NOT NULL,
+    parcel_id uuid NOT NULL,
+    at timestamp with time zone NOT NULL,
+    scan text NOT NULL,
+    place text NOT NULL,
+    words text DEFAULT ''::text NOT NULL
+);
+
+CREATE TABLE public.parcels (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    customer_id uuid,
+    state text NOT NULL,
+    recipient jsonb NOT NULL,
+    profile_id uuid,
+    by_rule boolean DEFAULT true NOT NULL,
+    grams integer,
+    service text DEFAULT ''::text NOT NULL,
+    mail_on date NOT NULL,
+    notice text NOT NULL,
+    told_at timestamp with time zone,
+    rates jsonb,
+    checked jsonb,
+    trouble text DEFAULT ''::text NOT NULL,
+    tries smallint DEFAULT 0 NOT NULL,
+    label jsonb,
+    number text DEFAULT ''::text NOT NULL,
+    currency text NOT NULL,
+    rate_minor bigint,
+    insurance_minor bigint,
+    packaging_minor bigint,
+    paid_minor bigint,
+    bought_at timestamp with time zone,
+    by_name text DEFAULT ''::text NOT NULL,
+    printed_at timestamp with time zone,
+    promised_on date,
+    act_at timestamp with time zone,
+    look_at timestamp with time zone,
+    scanned_at timestamp with time zone,
+    late_at timestamp with time zone,
+    ended_at timestamp with time zone,
+    proof jsonb,
+    made_at timestamp with time zone NOT NULL,
+    search text DEFAULT ''::text NOT NULL,
+    CONSTRAINT parcels_grams_positive CHECK ((grams > 0)),
+    CONSTRAINT parcels_notice_known CHECK ((notice = ANY (ARRAY['on-day'::text, 'first-scan'::text, 'held'::text, 'told'::text]))),
+    CONSTRAINT parcels_state_known CHECK ((state = ANY (ARRAY['packing'::text, 'buying'::text, 'bought'::text, 'moving'::text, 'door'::text, 'waiting'::text, 'delivered'::text, 'lost'::text, 'damaged'::text, 'back'::text, 'returned'::text, 'voided'::text])))
 );
 
 CREATE TABLE public.partner_movements (
@@ -2117,7 +2285,7 @@ CREATE TABLE public.people (
     quiet_from time without time zone DEFAULT '00:00:00'::time without time zone NOT NULL,
     quiet_to time without time zone DEFAULT '00:00:00'::time without time zone NOT NULL,
     CONSTRAINT people_day_way_known CHECK ((day_way = ANY (ARRAY['dmy'::text, 'dots'::text, 'mdy'::text, 'iso'::text]))),
-    CONSTRAINT people_extra_known CHECK ((extra <@ ARRAY['ask'::text, 'take'::text, 'give-back'::text, 'records'::text, 'settings'::text, 'no-customers'::text, 'no-sums'::text])),
+    CONSTRAINT people_extra_known CHECK ((extra <@ ARRAY['ask'::text, 'take'::text, 'give-back'::text, 'records'::text, 'settings'::text, 'pack'::text, 'no-customers'::text, 'no-sums'::text])),
     CONSTRAINT people_number_way_known CHECK ((number_way = ANY (ARRAY['point'::text, 'comma'::text, 'space'::text, 'quote'::text, 'lakh'::text]))),
     CONSTRAINT people_role_known CHECK ((role = ANY (ARRAY['owner'::text, 'bookkeeper'::text, 'clerk'::text, 'packer'::text, 'reader'::text])))
 );
@@ -2446,7 +2614,8 @@ CREATE TABLE public.timeline (
     details jsonb DEFAULT '{}'::jsonb NOT NULL,
     order_id uuid,
     plan_id uuid,
-    CONSTRAINT timeline_one_subject CHECK ((num_nonnulls(invoice_id, order_id, plan_id) = 1))
+    parcel_id uuid,
+    CONSTRAINT timeline_one_subject CHECK ((num_nonnulls(invoice_id, order_id, plan_id, parcel_id) = 1))
 );
 
 ALTER TABLE public.timeline ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
@@ -2562,6 +2731,12 @@ ALTER TABLE ONLY public.card_claims
 ALTER TABLE ONLY public.cards
     ADD CONSTRAINT cards_pkey PRIMARY KEY (business_id, id);
 
+ALTER TABLE ONLY public.carrier_moves
+    ADD CONSTRAINT carrier_moves_once UNIQUE (business_id, key);
+
+ALTER TABLE ONLY public.carrier_moves
+    ADD CONSTRAINT carrier_moves_pkey PRIMARY KEY (business_id, id);
+
 ALTER TABLE ONLY public.charges
     ADD CONSTRAINT charges_pkey PRIMARY KEY (business_id, id);
 
@@ -2606,6 +2781,18 @@ ALTER TABLE ONLY public.earlier_names
 
 ALTER TABLE ONLY public.files
     ADD CONSTRAINT files_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.handover_lines
+    ADD CONSTRAINT handover_lines_pkey PRIMARY KEY (business_id, handover_id, line);
+
+ALTER TABLE ONLY public.handovers
+    ADD CONSTRAINT handovers_once_an_invoice UNIQUE (business_id, invoice_id);
+
+ALTER TABLE ONLY public.handovers
+    ADD CONSTRAINT handovers_once_an_order UNIQUE (business_id, order_id);
+
+ALTER TABLE ONLY public.handovers
+    ADD CONSTRAINT handovers_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.hook_deliveries
     ADD CONSTRAINT hook_deliveries_pkey PRIMARY KEY (business_id, id);
@@ -2693,6 +2880,21 @@ ALTER TABLE ONLY public.orders
 
 ALTER TABLE ONLY public.page_versions
     ADD CONSTRAINT page_versions_pkey PRIMARY KEY (business_id, offer_id, version);
+
+ALTER TABLE ONLY public.parcel_lines
+    ADD CONSTRAINT parcel_lines_pkey PRIMARY KEY (business_id, parcel_id, place);
+
+ALTER TABLE ONLY public.parcel_profiles
+    ADD CONSTRAINT parcel_profiles_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.parcel_rules
+    ADD CONSTRAINT parcel_rules_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.parcel_scans
+    ADD CONSTRAINT parcel_scans_pkey PRIMARY KEY (business_id, parcel_id, at, scan, place);
+
+ALTER TABLE ONLY public.parcels
+    ADD CONSTRAINT parcels_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.partner_movements
     ADD CONSTRAINT partner_movements_pkey PRIMARY KEY (business_id, id);
@@ -2862,6 +3064,10 @@ CREATE UNIQUE INDEX cards_kept_unique ON public.cards USING btree (business_id, 
 
 CREATE INDEX cards_of_customer ON public.cards USING btree (business_id, customer_id, "position", id);
 
+CREATE INDEX carrier_moves_by_time ON public.carrier_moves USING btree (business_id, at DESC, id);
+
+CREATE INDEX carrier_moves_of_parcel ON public.carrier_moves USING btree (business_id, parcel_id) WHERE (parcel_id IS NOT NULL);
+
 CREATE INDEX charges_billed ON public.charges USING btree (business_id, charged_on, id) WHERE (state = 'billed'::text);
 
 CREATE INDEX charges_by_day ON public.charges USING btree (business_id, charged_on, id);
@@ -2919,6 +3125,12 @@ CREATE INDEX disputes_undecided ON public.disputes USING btree (business_id, boo
 CREATE INDEX disputes_won_by_time ON public.disputes USING btree (business_id, settled_at) WHERE (state = 'won'::text);
 
 CREATE INDEX files_by_time ON public.files USING btree (business_id, created_at, id);
+
+CREATE INDEX handovers_kept ON public.handovers USING btree (business_id, ready_at, id) WHERE ((state = 'open'::text) AND (block <> ''::text));
+
+CREATE INDEX handovers_of_customer ON public.handovers USING btree (business_id, customer_id);
+
+CREATE INDEX handovers_to_pack ON public.handovers USING btree (business_id, ready_at, id) WHERE ((state = 'open'::text) AND (block = ''::text));
 
 CREATE INDEX hook_deliveries_of_hook ON public.hook_deliveries USING btree (business_id, hook_id, happened_at DESC, id DESC);
 
@@ -2990,6 +3202,8 @@ CREATE INDEX messages_of_invoice ON public.messages USING btree (business_id, in
 
 CREATE INDEX messages_of_order ON public.messages USING btree (business_id, order_id, created_at) WHERE (order_id IS NOT NULL);
 
+CREATE INDEX messages_of_parcel ON public.messages USING btree (business_id, parcel_id) WHERE (parcel_id IS NOT NULL);
+
 CREATE INDEX messages_of_plan ON public.messages USING btree (business_id, plan_id, created_at) WHERE (plan_id IS NOT NULL);
 
 CREATE INDEX messages_reminding ON public.messages USING btree (business_id, created_at) WHERE (kind = 'reminder'::text);
@@ -3029,6 +3243,24 @@ CREATE UNIQUE INDEX orders_token_unique ON public.orders USING btree (business_i
 CREATE INDEX orders_with_code ON public.orders USING btree (business_id, code_id, lower(payer_email)) WHERE ((state = ANY (ARRAY['pending'::text, 'paid'::text])) AND (code_id IS NOT NULL));
 
 CREATE INDEX orders_with_items ON public.orders USING gin (jsonb_path_query_array(printed, '$."lines"[*]."itemId"'::jsonpath));
+
+CREATE INDEX parcel_lines_of_handover ON public.parcel_lines USING btree (business_id, handover_id) WHERE (handover_id IS NOT NULL);
+
+CREATE INDEX parcels_by_profile ON public.parcels USING btree (business_id, profile_id);
+
+CREATE INDEX parcels_by_time ON public.parcels USING btree (business_id, bought_at DESC, id DESC) WHERE (bought_at IS NOT NULL);
+
+CREATE INDEX parcels_due ON public.parcels USING btree (act_at) WHERE (act_at IS NOT NULL);
+
+CREATE UNIQUE INDEX parcels_number_unique ON public.parcels USING btree (business_id, number) WHERE (number <> ''::text);
+
+CREATE INDEX parcels_of_customer ON public.parcels USING btree (business_id, customer_id);
+
+CREATE INDEX parcels_on_the_paper ON public.parcels USING btree (business_id, made_at, id) WHERE (state = ANY (ARRAY['packing'::text, 'buying'::text]));
+
+CREATE INDEX parcels_to_print ON public.parcels USING btree (business_id, bought_at, id) WHERE ((printed_at IS NULL) AND (state = 'bought'::text));
+
+CREATE INDEX parcels_under_way ON public.parcels USING btree (business_id, promised_on, id) WHERE (state = ANY (ARRAY['bought'::text, 'moving'::text, 'door'::text, 'waiting'::text, 'damaged'::text, 'back'::text, 'lost'::text, 'returned'::text]));
 
 CREATE INDEX partner_movements_by_time ON public.partner_movements USING btree (business_id, at, id);
 
@@ -3206,6 +3438,8 @@ CREATE INDEX timeline_of_invoice ON public.timeline USING btree (business_id, in
 
 CREATE INDEX timeline_of_order ON public.timeline USING btree (business_id, order_id, at, id) WHERE (order_id IS NOT NULL);
 
+CREATE INDEX timeline_of_parcel ON public.timeline USING btree (business_id, parcel_id, at DESC, id DESC) WHERE (parcel_id IS NOT NULL);
+
 CREATE INDEX timeline_of_plan ON public.timeline USING btree (business_id, plan_id, at, id) WHERE (plan_id IS NOT NULL);
 
 CREATE INDEX unconfirmed_names_of_address ON public.unconfirmed_names USING btree (email_key, created_at DESC);
@@ -3227,6 +3461,8 @@ CREATE INDEX vouchers_of_payment ON public.vouchers USING btree (business_id, pa
 CREATE INDEX vouchers_to_expire ON public.vouchers USING btree (expires_on) WHERE (balance_minor > 0);
 
 CREATE INDEX vouchers_to_send ON public.vouchers USING btree (send_on) WHERE (sent_at IS NULL);
+
+CREATE TRIGGER customers_forgotten_on_parcels AFTER UPDATE OF erased_at ON public.customers FOR EACH ROW WHEN (((old.erased_at IS NULL) AND (new.erased_at IS NOT NULL))) EXECUTE FUNCTION public.forget_on_parcels();
 
 CREATE TRIGGER invoices_sums_added AFTER INSERT ON public.invoices REFERENCING NEW TABLE AS added FOR EACH STATEMENT EXECUTE FUNCTION public.keep_invoice_sums();
 
@@ -3348,6 +3584,12 @@ ALTER TABLE ONLY public.cards
 ALTER TABLE ONLY public.cards
     ADD CONSTRAINT cards_customer_id_fkey FOREIGN KEY (business_id, customer_id) REFERENCES public.customers(business_id, id);
 
+ALTER TABLE ONLY public.carrier_moves
+    ADD CONSTRAINT carrier_moves_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.carrier_moves
+    ADD CONSTRAINT carrier_moves_business_id_parcel_id_fkey FOREIGN KEY (business_id, parcel_id) REFERENCES public.parcels(business_id, id);
+
 ALTER TABLE ONLY public.charges
     ADD CONSTRAINT charges_card_id_fkey FOREIGN KEY (business_id, card_id) REFERENCES public.cards(business_id, id);
 
@@ -3407,6 +3649,27 @@ ALTER TABLE ONLY public.documents
 
 ALTER TABLE ONLY public.files
     ADD CONSTRAINT files_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.handover_lines
+    ADD CONSTRAINT handover_lines_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.handover_lines
+    ADD CONSTRAINT handover_lines_business_id_handover_id_fkey FOREIGN KEY (business_id, handover_id) REFERENCES public.handovers(business_id, id);
+
+ALTER TABLE ONLY public.handovers
+    ADD CONSTRAINT handovers_business_id_charged_on_fkey FOREIGN KEY (business_id, charged_on) REFERENCES public.parcels(business_id, id);
+
+ALTER TABLE ONLY public.handovers
+    ADD CONSTRAINT handovers_business_id_customer_id_fkey FOREIGN KEY (business_id, customer_id) REFERENCES public.customers(business_id, id);
+
+ALTER TABLE ONLY public.handovers
+    ADD CONSTRAINT handovers_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.handovers
+    ADD CONSTRAINT handovers_business_id_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
+
+ALTER TABLE ONLY public.handovers
+    ADD CONSTRAINT handovers_business_id_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
 
 ALTER TABLE ONLY public.hook_deliveries
     ADD CONSTRAINT hook_deliveries_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -3499,6 +3762,9 @@ ALTER TABLE ONLY public.messages
     ADD CONSTRAINT messages_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
 
 ALTER TABLE ONLY public.messages
+    ADD CONSTRAINT messages_parcel_id_fkey FOREIGN KEY (business_id, parcel_id) REFERENCES public.parcels(business_id, id);
+
+ALTER TABLE ONLY public.messages
     ADD CONSTRAINT messages_payment_id_fkey FOREIGN KEY (business_id, payment_id) REFERENCES public.payments(business_id, id);
 
 ALTER TABLE ONLY public.messages
@@ -3560,6 +3826,36 @@ ALTER TABLE ONLY public.page_versions
 
 ALTER TABLE ONLY public.page_versions
     ADD CONSTRAINT page_versions_offer_id_fkey FOREIGN KEY (business_id, offer_id) REFERENCES public.offers(business_id, id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.parcel_lines
+    ADD CONSTRAINT parcel_lines_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.parcel_lines
+    ADD CONSTRAINT parcel_lines_business_id_handover_id_line_fkey FOREIGN KEY (business_id, handover_id, line) REFERENCES public.handover_lines(business_id, handover_id, line);
+
+ALTER TABLE ONLY public.parcel_lines
+    ADD CONSTRAINT parcel_lines_business_id_parcel_id_fkey FOREIGN KEY (business_id, parcel_id) REFERENCES public.parcels(business_id, id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.parcel_profiles
+    ADD CONSTRAINT parcel_profiles_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.parcel_rules
+    ADD CONSTRAINT parcel_rules_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.parcel_scans
+    ADD CONSTRAINT parcel_scans_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.parcel_scans
+    ADD CONSTRAINT parcel_scans_business_id_parcel_id_fkey FOREIGN KEY (business_id, parcel_id) REFERENCES public.parcels(business_id, id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.parcels
+    ADD CONSTRAINT parcels_business_id_customer_id_fkey FOREIGN KEY (business_id, customer_id) REFERENCES public.customers(business_id, id);
+
+ALTER TABLE ONLY public.parcels
+    ADD CONSTRAINT parcels_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.parcels
+    ADD CONSTRAINT parcels_business_id_profile_id_fkey FOREIGN KEY (business_id, profile_id) REFERENCES public.parcel_profiles(business_id, id);
 
 ALTER TABLE ONLY public.partner_movements
     ADD CONSTRAINT partner_movements_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -3769,6 +4065,9 @@ ALTER TABLE ONLY public.timeline
     ADD CONSTRAINT timeline_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
 
 ALTER TABLE ONLY public.timeline
+    ADD CONSTRAINT timeline_parcel_id_fkey FOREIGN KEY (business_id, parcel_id) REFERENCES public.parcels(business_id, id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.timeline
     ADD CONSTRAINT timeline_plan_id_fkey FOREIGN KEY (business_id, plan_id) REFERENCES public.plans(business_id, id) ON DELETE CASCADE;
 
 ALTER TABLE ONLY public.transfer_files
@@ -3827,6 +4126,8 @@ ALTER TABLE public.card_claims ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.cards ENABLE ROW LEVEL SECURITY;
 
+ALTER TABLE public.carrier_moves ENABLE ROW LEVEL SECURITY;
+
 ALTER TABLE public.charges ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.code_sums ENABLE ROW LEVEL SECURITY;
@@ -3852,6 +4153,10 @@ ALTER TABLE public.documents ENABLE ROW LEVEL SECURITY;
 ALTER TABLE public.earlier_names ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.files ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.handover_lines ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.handovers ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.hook_deliveries ENABLE ROW LEVEL SECURITY;
 
@@ -3929,6 +4234,8 @@ CREATE POLICY own_business ON public.card_claims TO dahlia_app USING ((business_
 
 CREATE POLICY own_business ON public.cards TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
+CREATE POLICY own_business ON public.carrier_moves TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
 CREATE POLICY own_business ON public.charges TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.code_sums TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
@@ -3954,6 +4261,10 @@ CREATE POLICY own_business ON public.documents TO dahlia_app USING ((business_id
 CREATE POLICY own_business ON public.earlier_names TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.files TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.handover_lines TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.handovers TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.hook_deliveries TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
@@ -4006,6 +4317,16 @@ CREATE POLICY own_business ON public.offers TO dahlia_app USING ((business_id = 
 CREATE POLICY own_business ON public.orders TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.page_versions TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.parcel_lines TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.parcel_profiles TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.parcel_rules TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.parcel_scans TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.parcels TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.partner_movements TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
@@ -4074,6 +4395,16 @@ CREATE POLICY own_business ON public.voucher_moves TO dahlia_app USING ((busines
 CREATE POLICY own_business ON public.vouchers TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 ALTER TABLE public.page_versions ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.parcel_lines ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.parcel_profiles ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.parcel_rules ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.parcel_scans ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.parcels ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.partner_movements ENABLE ROW LEVEL SECURITY;
 
@@ -4207,6 +4538,8 @@ REVOKE ALL ON FUNCTION public.forget_nobodys_steps() FROM PUBLIC;
 
 REVOKE ALL ON FUNCTION public.forget_old(checkouts timestamp with time zone, mails timestamp with time zone, deliveries timestamp with time zone, pictures timestamp with time zone, word text) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.forget_old(checkouts timestamp with time zone, mails timestamp with time zone, deliveries timestamp with time zone, pictures timestamp with time zone, word text) TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.forget_on_parcels() FROM PUBLIC;
 
 REVOKE ALL ON FUNCTION public.forget_papers(person uuid, before date, word text, at timestamp with time zone) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.forget_papers(person uuid, before date, word text, at timestamp with time zone) TO dahlia_app;
@@ -4366,6 +4699,8 @@ GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.card_claims TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.cards TO dahlia_app;
 
+GRANT SELECT,INSERT,UPDATE ON TABLE public.carrier_moves TO dahlia_app;
+
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.charges TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.code_sums TO dahlia_app;
@@ -4391,6 +4726,10 @@ GRANT SELECT,INSERT ON TABLE public.documents TO dahlia_app;
 GRANT SELECT ON TABLE public.earlier_names TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE ON TABLE public.files TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.handover_lines TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.handovers TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.hook_deliveries TO dahlia_app;
 
@@ -4441,6 +4780,16 @@ GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.offers TO dahlia_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.orders TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE ON TABLE public.page_versions TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE ON TABLE public.parcel_lines TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.parcel_profiles TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.parcel_rules TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.parcel_scans TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.parcels TO dahlia_app;
 
 GRANT SELECT,INSERT ON TABLE public.partner_movements TO dahlia_app;
 

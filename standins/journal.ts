@@ -25,7 +25,12 @@ export class Journal<Event> {
   }
 
   append(event: Event): void {
-    writeSync(this.file, `${JSON.stringify(event)}\n`);
+    this.appendAll([event]);
+  }
+
+  /** Several that are answered together: on the disk with one turn of it. */
+  appendAll(events: readonly Event[]): void {
+    writeSync(this.file, events.map((event) => `${JSON.stringify(event)}\n`).join(''));
     fsyncSync(this.file);
   }
 

@@ -20,6 +20,7 @@ await startStandIns({
   messagesApiKey: setting('MESSAGES_API_KEY'),
   bankApiKey: setting('BANK_API_KEY'),
   identityApiKey: setting('IDENTITY_API_KEY'),
+  carrierApiKey: setting('CARRIER_API_KEY'),
   mailReports: {
     url: setting('STANDINS_MAIL_REPORT_URL', ''),
     secret: setting('MAIL_WEBHOOK_SECRET'),

@@ -27,6 +27,7 @@ const start = () =>
     messagesApiKey: 'key',
     bankApiKey: 'key',
     identityApiKey: 'key',
+    carrierApiKey: 'key',
     mailReports: { url: '', secret: 'secret', delayMs: 0 },
     webhookUrl: 'http://127.0.0.1:1/nobody',
     webhookSecret: 'secret',

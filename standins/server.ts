@@ -8,6 +8,8 @@ import { type CardEvent, Processor } from './cards/processor';
 import { type CardOptions, cardRoutes } from './cards/routes';
 import { Terms, type TermsEvent } from './cards/terms';
 import { Webhooks } from './cards/webhooks';
+import { CarrierBook, type CarrierEvent } from './carrier/book';
+import { carrierRoutes } from './carrier/routes';
 import { type ClockEvent, MovableClock } from './clock/movable-clock';
 import { clockRoutes } from './clock/routes';
 import { type CheckEvent, Checks } from './identity/checks';
@@ -31,6 +33,7 @@ export type StandInOptions = CardOptions & {
   readonly messagesApiKey: string;
   readonly bankApiKey: string;
   readonly identityApiKey: string;
+  readonly carrierApiKey: string;
   readonly mailReports: ReportTarget;
   readonly webhookUrl: string;
   readonly webhookSecret: string;
@@ -69,6 +72,7 @@ export async function startStandIns(
   const accounts = new Accounts(new Journal<AccountEvent>(join(options.folder, 'accounts.ndjson')));
   const book = new Book(new Journal<BookEvent>(join(options.folder, 'bank.ndjson')), accounts, clock.now);
 
+  const carrier = new CarrierBook(new Journal<CarrierEvent>(join(options.folder, 'carrier.ndjson')), seeded, clock.now);
   const checks = new Checks(new Journal<CheckEvent>(join(options.folder, 'identity.ndjson')), clock.now);
 
   const app = new Hono();
@@ -79,6 +83,8 @@ export async function startStandIns(
   app.route('/messages', messageRoutes(messages, options.messagesApiKey));
   app.route('/bank', bankRoutes(accounts, book, options.bankApiKey));
   app.route('/identity', identityRoutes(checks, options.identityApiKey));
+  const { carrierApiKey: apiKey, delay, late } = options;
+  app.route('/carrier', carrierRoutes(carrier, clock.now, { apiKey, delay, breaksMs: late.breaksMs }));
   app.route('/clock', clockRoutes(clock));
   app.route('/shop', shopRoutes());
 

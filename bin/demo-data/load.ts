@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
+import type { Item } from '@/core/item/item';
 import { money } from '@/core/money/money';
 import { completePaper, newLine, type Paper, type PaperFile, type PaperWays, USUAL_WAYS } from '@/core/paper/paper';
 import { WHOLE_REGISTER } from '@/core/register/ask';
@@ -43,6 +44,7 @@ import { seeded } from '../../tests/support/seeded';
 import { debitPlans } from './debits';
 import { playDisputes } from './disputes';
 import { offerPlans } from './offers';
+import { playParcels } from './parcels';
 import { playPayouts } from './payouts';
 import { planPlans } from './plans';
 import { refundPlans } from './refunds';
@@ -234,7 +236,7 @@ const later: { daysAgo: number; hour: number; work: () => Promise<void> }[] = []
 /** What belongs to the business beside its customers: terms, items, a template, and what comes again. */
 async function records(): Promise<void> {
   present = new Date(begun.getTime() - 200 * DAY_MS);
-  for (const one of ITEMS) await keepItem(ada as Actor, null, one);
+  for (const one of ITEMS) items.push(await keepItem(ada as Actor, null, one));
   termsId = await keepTerms(ada as Actor, null, TERMS.name, TERMS.text);
   await keepAsTemplate(
     ada as Actor,
@@ -247,6 +249,7 @@ async function records(): Promise<void> {
   );
 }
 let termsId = '';
+const items: Item[] = [];
 
 /** A drawing to be approved: a violin's outline, drawn as a vector and kept as a picture. */
 async function drawing(): Promise<PaperFile> {
@@ -470,6 +473,7 @@ const stage = {
 };
 await playPayouts({ ...stage, from: addDays(today, -DAYS), mail });
 await playDisputes(stage);
+await playParcels({ ...stage, today, items, mail });
 present = begun;
 await fetch(`${STANDINS}/clock`, {
   method: 'POST',

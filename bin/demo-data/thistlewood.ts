@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import type { NewBusiness } from '@/core/business/business';
 import { NEW_PROFILE } from '@/core/business/business';
 import { newCustomer } from '@/core/customer/customer';
-import type { Item, ItemOption } from '@/core/item/item';
+import { GOES_AS_USUAL, type Item, type ItemOption } from '@/core/item/item';
 import type { PaperLine } from '@/core/paper/paper';
 import type { Role } from '@/core/person/rights';
 import type { Address } from '@/core/place/address';
@@ -228,6 +228,7 @@ const item = (name: string, code: string, usd: string, more: Partial<Item> = {})
   onHand: null,
   lowAt: null,
   pictureId: null,
+  going: GOES_AS_USUAL,
   options: [],
   ...more,
 });
@@ -239,11 +240,17 @@ const gauges = (code: string, list: readonly (readonly [name: string, usd: strin
     prices: { USD: usd },
     onHand,
     lowAt: '4',
+    shelf: `A ${list.findIndex(([one]) => one === name) + 1}`,
   }));
+/** Posted, so heavy in grams, and where it lies. */
+const posted = (grams: number, shelf: string, hsCode: string): Pick<Item, 'going'> => ({
+  going: { ...GOES_AS_USUAL, handed: 'posted', grams, shelf, origin: 'US', hsCode },
+});
 
 /** What the workshop sells again and again. */
 export const ITEMS: readonly Omit<Item, 'id'>[] = [
   item('Violin strings, Larkspur', 'VLN', '58.50', {
+    ...posted(45, 'A 1', '9209.30'),
     prices: { USD: '58.50', EUR: '54.00' },
     cost: '31.20',
     options: gauges('VLN', [
@@ -253,6 +260,7 @@ export const ITEMS: readonly Omit<Item, 'id'>[] = [
     ]),
   }),
   item('Cello strings, Larkspur', 'CLO', '129.00', {
+    ...posted(80, 'A 4', '9209.30'),
     prices: { USD: '129.00', EUR: '119.00' },
     cost: '70.00',
     options: gauges('CLO', [
@@ -261,13 +269,19 @@ export const ITEMS: readonly Omit<Item, 'id'>[] = [
     ]),
   }),
   item('Rosin, dark', 'ROS-D', '9.80', {
+    ...posted(60, 'B 2', '1301.90'),
     prices: { USD: '9.80', EUR: '9.00' },
     cost: '4.10',
     onHand: '21',
     lowAt: '6',
   }),
-  item('Shoulder rest', 'REST', '32.40', { cost: '18.00', onHand: '2', lowAt: '3' }),
-  item('Violin case, oblong', 'CASE-V', '142.00', { cost: '88.00', onHand: '4', lowAt: '1' }),
+  item('Shoulder rest', 'REST', '32.40', { ...posted(210, 'C 1', '9209.92'), cost: '18.00', onHand: '2', lowAt: '3' }),
+  item('Violin case, oblong', 'CASE-V', '142.00', {
+    ...posted(2600, 'D 1', '4202.92'),
+    cost: '88.00',
+    onHand: '4',
+    lowAt: '1',
+  }),
   item('Bench work', 'BENCH', '72.00', { kind: 'service', unit: 'hour', prices: { USD: '72.00', EUR: '66.00' } }),
   item('Lesson with Beatrix Amsel', 'LES-B', '48.00', { kind: 'service', unit: 'hour', taxClass: 'zero' }),
   item('Loan of a cello', 'LOAN-C', '62.00', { kind: 'service', unit: 'month' }),

@@ -1,5 +1,7 @@
 /** What payers of offers feel: the hosted page, the checkout, and many who want the same few pieces at once. */
+
 import { randomUUID } from 'node:crypto';
+import { GOES_AS_USUAL } from '@/core/item/item';
 import { newOfferItem, type Offer, type Placement } from '@/core/offer/offer';
 import { checkoutPage, checkoutQuote } from '@/flows/checkout/checkout-page';
 import { publishHostedPage } from '@/flows/checkout/hosted-page';
@@ -131,6 +133,7 @@ export async function measureOffers(
     onHand: '50',
     lowAt: null,
     pictureId: null,
+    going: GOES_AS_USUAL,
     options: [],
   });
   const few = await placed(house, 'button', {

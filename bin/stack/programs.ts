@@ -62,6 +62,8 @@ export function stackEnvironment(options: StackOptions): Record<string, string> 
     BANK_API_KEY: 'stand-in-bank-key',
     IDENTITY_URL: `${standIns}/identity`,
     IDENTITY_API_KEY: 'stand-in-identity-key',
+    CARRIER_URL: `${standIns}/carrier`,
+    CARRIER_API_KEY: 'stand-in-carrier-key',
     MAIL_FROM: 'post@dahlia.example',
     STANDINS_DIR: join(options.folder, 'standins'),
     STANDINS_PORT: String(standInPort),

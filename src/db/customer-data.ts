@@ -39,6 +39,27 @@ const PARTS: readonly Part[] = [
     rows: sql`orders x where x.id = any (t.order_ids)`,
     without: [...TOKENS, 'definition', 'checkout_key', 'kept'],
   },
+  {
+    called: 'parcels',
+    rows: sql`parcels x where x.customer_id = any (t.customer_ids)`,
+    without: [
+      'search',
+      'rates',
+      'checked',
+      'rate_minor',
+      'insurance_minor',
+      'packaging_minor',
+      'paid_minor',
+      'trouble',
+      'act_at',
+      'look_at',
+      'profile_id',
+    ],
+  },
+  {
+    called: 'parcel-scans',
+    rows: sql`parcel_scans x where x.parcel_id in (select p.id from parcels p where p.business_id = x.business_id and p.customer_id = any (t.customer_ids))`,
+  },
   { called: 'requests', rows: sql`requests x where x.id = any (t.request_ids)` },
   {
     called: 'payments',

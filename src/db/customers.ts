@@ -5,7 +5,7 @@ import { joined, likePattern, many, maybeOne, NONE, one, run, type Statement, sq
 export type { Customer };
 
 const COLUMNS = sql`id, kind, name, email, copies, phone, language, currency, billing, delivery, tax_number as "taxNumber",
-  note, due, groups`;
+  note, due, groups, ships_first as "shipsFirst"`;
 
 /** Where a page of customers ended: the last name in lower case, and its id. */
 export type CustomerCursor = { readonly key: string; readonly id: string };
@@ -100,6 +100,7 @@ const written = (customer: Customer): readonly (readonly [column: Statement, val
   [sql`note`, customer.note],
   [sql`due`, customer.due ? JSON.stringify(customer.due) : null],
   [sql`groups`, [...customer.groups]],
+  [sql`ships_first`, customer.shipsFirst],
   [sql`search`, searchText(customer)],
   [sql`name_key`, nameKey(customer.name)],
 ];
@@ -161,6 +162,8 @@ export async function mergeCustomer(tx: Tx, fromId: string, intoId: string): Pro
   );
   for (const statement of [
     sql`update payments set customer_id = ${intoId} where business_id = ${tx.businessId} and customer_id = ${fromId}`,
+    sql`update handovers set customer_id = ${intoId} where business_id = ${tx.businessId} and customer_id = ${fromId}`,
+    sql`update parcels set customer_id = ${intoId} where business_id = ${tx.businessId} and customer_id = ${fromId}`,
     sql`update cards set customer_id = ${intoId} where business_id = ${tx.businessId} and customer_id = ${fromId}`,
     sql`update authorisations set customer_id = ${intoId} where business_id = ${tx.businessId} and customer_id = ${fromId}`,
     sql`update charges set customer_id = ${intoId} where business_id = ${tx.businessId} and customer_id = ${fromId}`,

@@ -16,6 +16,7 @@ export const CONCERNS = [
   'payouts',
   'vouchers',
   'news',
+  'parcels',
 ] as const;
 export type Concern = (typeof CONCERNS)[number];
 

@@ -54,7 +54,12 @@ export const updateHook = (tx: Tx, hook: Hook): Promise<number> =>
   );
 
 /** What something is about, by its ids. */
-export type About = { readonly invoiceId?: string; readonly orderId?: string; readonly planId?: string };
+export type About = {
+  readonly invoiceId?: string;
+  readonly orderId?: string;
+  readonly planId?: string;
+  readonly parcelId?: string;
+};
 
 export type Delivery = {
   readonly id: string;

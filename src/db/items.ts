@@ -1,4 +1,4 @@
-import { type Item, type ItemOption, itemSearchText, type Promised, stockKey } from '@/core/item/item';
+import { GOES_AS_USUAL, type Item, type ItemOption, itemSearchText, type Promised, stockKey } from '@/core/item/item';
 import type { Db, Tx } from './pool';
 import { joined, likePattern, many, NONE, one, records, run, type Statement, sql } from './sql';
 
@@ -7,13 +7,22 @@ export type ItemCursor = { readonly key: string; readonly id: string };
 
 const COLUMNS = sql`items.id, items.code, items.name, items.description, items.kind, items.unit, items.prices, items.cost,
   items.tax_class as "taxClass", trim_scale(items.on_hand)::text as "onHand", trim_scale(items.low_at)::text as "lowAt",
-  items.picture_id as "pictureId",
+  items.picture_id as "pictureId", items.going,
   coalesce((select jsonb_agg(jsonb_build_object('id', o.id, 'name', o.name, 'code', o.code, 'prices', o.prices,
-      'onHand', trim_scale(o.on_hand)::text, 'lowAt', trim_scale(o.low_at)::text) order by o.position)
+      'onHand', trim_scale(o.on_hand)::text, 'lowAt', trim_scale(o.low_at)::text, 'grams', o.grams, 'shelf', o.shelf) order by o.position)
     from item_options o where o.business_id = items.business_id and o.item_id = items.id and not o.archived), '[]') as options`;
 
-export const itemsById = (db: Db, ids: readonly string[]): Promise<Item[]> =>
-  many(db, sql`select ${COLUMNS} from items where business_id = ${db.businessId} and id = any(${[...ids]}::uuid[])`);
+/** Items as they are kept: what was kept before a part of how it goes existed is as usual. */
+const whole = (rows: readonly Item[]): Item[] =>
+  rows.map((item) => ({ ...item, going: { ...GOES_AS_USUAL, ...item.going } }));
+
+export const itemsById = async (db: Db, ids: readonly string[]): Promise<Item[]> =>
+  whole(
+    await many(
+      db,
+      sql`select ${COLUMNS} from items where business_id = ${db.businessId} and id = any(${[...ids]}::uuid[])`,
+    ),
+  );
 
 /** The statement of one page of items by name, so that a test can read its plan. */
 export function itemPage(businessId: string, words: string, limit: number, after: ItemCursor | null): Statement {
@@ -27,8 +36,12 @@ export function itemPage(businessId: string, words: string, limit: number, after
       order by lower(name), id limit ${limit}`;
 }
 
-export const itemRows = (db: Db, words: string, limit: number, after: ItemCursor | null = null): Promise<Item[]> =>
-  many(db, itemPage(db.businessId, words, limit, after));
+export const itemRows = async (
+  db: Db,
+  words: string,
+  limit: number,
+  after: ItemCursor | null = null,
+): Promise<Item[]> => whole(await many(db, itemPage(db.businessId, words, limit, after)));
 
 /** Which of these codes and (for items without one) names there are, in lower case: `code CODE`, `name NAME`. */
 export async function itemsKnownAs(db: Db, codes: readonly string[], names: readonly string[]): Promise<Set<string>> {
@@ -46,10 +59,10 @@ export const insertItem = (tx: Tx, item: Item): Promise<number> =>
   run(
     tx,
     sql`insert into items (id, business_id, code, name, description, kind, unit, prices, cost, tax_class, on_hand, low_at,
-          picture_id, search, created_at, changed_at)
+          picture_id, going, search, created_at, changed_at)
         values (${item.id}, ${tx.businessId}, ${item.code}, ${item.name}, ${item.description}, ${item.kind}, ${item.unit},
           ${json(item.prices)}, ${item.cost}, ${item.taxClass}, ${item.onHand}, ${item.lowAt}, ${item.pictureId},
-          ${itemSearchText(item)}, ${tx.now}, ${tx.now})`,
+          ${json(item.going)}, ${itemSearchText(item)}, ${tx.now}, ${tx.now})`,
   );
 
 export const updateItem = (tx: Tx, item: Item): Promise<number> =>
@@ -57,7 +70,7 @@ export const updateItem = (tx: Tx, item: Item): Promise<number> =>
     tx,
     sql`update items set code = ${item.code}, name = ${item.name}, description = ${item.description}, kind = ${item.kind},
           unit = ${item.unit}, prices = ${json(item.prices)}, cost = ${item.cost}, tax_class = ${item.taxClass},
-          on_hand = ${item.onHand}, low_at = ${item.lowAt}, picture_id = ${item.pictureId},
+          on_hand = ${item.onHand}, low_at = ${item.lowAt}, picture_id = ${item.pictureId}, going = ${json(item.going)},
           search = ${itemSearchText(item)}, changed_at = ${tx.now}
         where business_id = ${tx.businessId} and id = ${item.id} and not archived`,
   );
@@ -72,11 +85,11 @@ export async function replaceOptions(tx: Tx, itemId: string, options: readonly I
   for (const [position, option] of options.entries()) {
     await run(
       tx,
-      sql`insert into item_options (id, business_id, item_id, position, name, code, prices, on_hand, low_at)
+      sql`insert into item_options (id, business_id, item_id, position, name, code, prices, on_hand, low_at, grams, shelf)
           values (${option.id}, ${tx.businessId}, ${itemId}, ${position}, ${option.name}, ${option.code}, ${json(option.prices)},
-            ${option.onHand}, ${option.lowAt})
+            ${option.onHand}, ${option.lowAt}, ${option.grams ?? 0}, ${option.shelf ?? ''})
           on conflict (business_id, id) do update set position = excluded.position, name = excluded.name, code = excluded.code,
-            prices = excluded.prices, on_hand = excluded.on_hand, low_at = excluded.low_at, archived = false
+            prices = excluded.prices, on_hand = excluded.on_hand, low_at = excluded.low_at, grams = excluded.grams, shelf = excluded.shelf, archived = false
           where item_options.business_id = ${tx.businessId} and item_options.item_id = ${itemId}`,
     );
   }

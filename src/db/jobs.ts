@@ -11,6 +11,8 @@ export type Tasks = {
   'due-work': { businessId: string; concern: Concern };
   'due-charges': { businessId: string; concern: Concern };
   'settle-card': { businessId: string; key: string };
+  'buy-labels': { businessId: string; parcelIds: readonly string[] };
+  'top-up-carrier': { businessId: string; key: string };
   'run-batch': { businessId: string; batchId: string };
   'tell-program': { businessId: string; deliveryId: string };
 };

@@ -66,6 +66,8 @@ export async function openCounts(db: Db, customerId: string | null): Promise<Ope
       ((select count(*) from payments where ${mine} and id in ${payments} and state = 'pending')
         + (select count(*) from refunds where ${mine} and payment_id in ${payments} and state = 'pending'))::int as "underWay",
       (select count(*)::int from disputes where ${mine} and payment_id in ${payments} and state in ${oneOf(UNDECIDED)}) as disputes,
+      ((select count(*) from handovers where ${mine} ${theirs} and state = 'open')
+        + (select count(*) from parcels where ${mine} ${theirs} and state in ('packing', 'buying', 'bought', 'moving', 'door', 'waiting', 'damaged', 'back')))::int as parcels,
       (select count(distinct currency)::int from invoices where ${mine} ${theirs} and stage = 'sent'
         and total_minor - credited_minor - paid_minor + refunded_minor < 0) as credit,
       (select count(*)::int from vouchers where ${mine} ${vouchers} and sent_at is null and balance_minor > 0) as "vouchersToSend",

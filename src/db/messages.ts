@@ -57,6 +57,8 @@ export type Message = {
   readonly customerId: string | null;
   readonly paymentId: string | null;
   readonly planId: string | null;
+  /** The parcel that it tells of. */
+  readonly parcelId: string | null;
   readonly toName: string;
   readonly toAddress: string;
   readonly details: MessageDetails;
@@ -71,12 +73,12 @@ export async function insertMessages(tx: Tx, messages: readonly NewMessage[]): P
   if (messages.length === 0) return [];
   const rows = await many<{ id: string }>(
     tx,
-    sql`insert into messages (id, business_id, kind, way, message_key, invoice_id, order_id, request_id, customer_id, payment_id, plan_id,
+    sql`insert into messages (id, business_id, kind, way, message_key, invoice_id, order_id, request_id, customer_id, payment_id, plan_id, parcel_id,
           to_name, to_address, details, state, created_at)
-        select id, ${tx.businessId}, kind, way, key, "invoiceId", "orderId", "requestId", "customerId", "paymentId", "planId",
+        select id, ${tx.businessId}, kind, way, key, "invoiceId", "orderId", "requestId", "customerId", "paymentId", "planId", "parcelId",
           "toName", "toAddress", details, 'queued', ${tx.now}
         from jsonb_to_recordset(${records(messages)}::jsonb) as given (id uuid, kind text, way text, key text, "invoiceId" uuid,
-          "orderId" uuid, "requestId" uuid, "customerId" uuid, "paymentId" uuid, "planId" uuid, "toName" text, "toAddress" text,
+          "orderId" uuid, "requestId" uuid, "customerId" uuid, "paymentId" uuid, "planId" uuid, "parcelId" uuid, "toName" text, "toAddress" text,
           details jsonb)
         on conflict (business_id, message_key) do nothing
         returning id`,
@@ -87,7 +89,7 @@ export async function insertMessages(tx: Tx, messages: readonly NewMessage[]): P
 export const messageById = (db: Db, id: string): Promise<Message | null> =>
   maybeOne(
     db,
-    sql`select id, kind, way, invoice_id as "invoiceId", order_id as "orderId", request_id as "requestId", customer_id as "customerId", payment_id as "paymentId", plan_id as "planId",
+    sql`select id, kind, way, invoice_id as "invoiceId", order_id as "orderId", request_id as "requestId", customer_id as "customerId", payment_id as "paymentId", plan_id as "planId", parcel_id as "parcelId",
           to_name as "toName", to_address as "toAddress", details, state, trouble
         from messages where business_id = ${db.businessId} and id = ${id}`,
   );

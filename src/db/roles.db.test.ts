@@ -173,6 +173,8 @@ test('the accounts that the database takes are those that the core knows', async
     vouchers: true,
     'expired-vouchers': true,
     'brought-in': true,
+    'carrier-balance': true,
+    postage: true,
   };
   const [row] = await admin<{ text: string }>(
     `select pg_get_constraintdef(oid) as text from pg_constraint where conname = 'ledger_postings_account_known'`,

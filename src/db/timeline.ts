@@ -8,7 +8,8 @@ import { many, records, sql } from './sql';
 export type TimelineSubject =
   | { readonly invoiceId: string }
   | { readonly orderId: string }
-  | { readonly planId: string };
+  | { readonly planId: string }
+  | { readonly parcelId: string };
 
 /** A line to be added: `byName` is a person, `Customer` or `Dahlia`. */
 export type NewLine = { readonly of: TimelineSubject; readonly event: TimelineEvent; readonly byName: string };
@@ -19,10 +20,10 @@ export async function addLines(tx: Tx, lines: readonly NewLine[]): Promise<void>
   const rows = lines.map(({ of, event: { kind, ...details }, byName }) => ({ ...of, kind, byName, details }));
   const added = await many<{ id: bigint; kind: TimelineEvent['kind'] }>(
     tx,
-    sql`insert into timeline (business_id, invoice_id, order_id, plan_id, at, kind, by_name, details)
-        select ${tx.businessId}, "invoiceId", "orderId", "planId", ${tx.now}, kind, "byName", details
+    sql`insert into timeline (business_id, invoice_id, order_id, plan_id, parcel_id, at, kind, by_name, details)
+        select ${tx.businessId}, "invoiceId", "orderId", "planId", "parcelId", ${tx.now}, kind, "byName", details
         from jsonb_to_recordset(${records(rows)}::jsonb)
-          as given ("invoiceId" uuid, "orderId" uuid, "planId" uuid, kind text, "byName" text, details jsonb)
+          as given ("invoiceId" uuid, "orderId" uuid, "planId" uuid, "parcelId" uuid, kind text, "byName" text, details jsonb)
         returning id, kind`,
   );
   await tellPrograms(tx, lines);
@@ -75,6 +76,17 @@ export const planTimeline = async (db: Db, planId: string): Promise<TimelineLine
       db,
       sql`select at, kind, by_name as "byName", details from timeline
           where business_id = ${db.businessId} and plan_id = ${planId}
+          order by at desc, id desc limit 200`,
+    ),
+  );
+
+/** A parcel's timeline, latest first. */
+export const parcelTimeline = async (db: Db, parcelId: string): Promise<TimelineLine[]> =>
+  lines(
+    await many(
+      db,
+      sql`select at, kind, by_name as "byName", details from timeline
+          where business_id = ${db.businessId} and parcel_id = ${parcelId}
           order by at desc, id desc limit 200`,
     ),
   );

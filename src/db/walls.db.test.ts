@@ -4,6 +4,7 @@ import { newCustomer } from '@/core/customer/customer';
 import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { sendBy } from '@/core/invoice/send-with';
+import { GOES_AS_USUAL } from '@/core/item/item';
 import { WHOLE_REGISTER } from '@/core/register/ask';
 import { todayView } from '@/flows/day/today';
 import { deskFile, deskInvoicePdf, deskInvoiceXml, deskReceiptPdf } from '@/flows/file/kept-files';
@@ -191,6 +192,7 @@ const ware: Parameters<typeof keepItem>[2] = {
   onHand: null,
   lowAt: null,
   pictureId: null,
+  going: GOES_AS_USUAL,
   options: [],
 };
 

@@ -56,6 +56,7 @@ export class CustomerInput implements Omit<Customer, 'id'> {
   @IsString() @trimmed @MaxLength(4000, { message: 'A note holds 4,000 letters at most.' }) note!: string;
   @IsOptional() @IsObject() @ValidateNested() @Type(() => DueInput) due!: DueInput | null;
   @IsArray() @ArrayMaxSize(20) @trimmed @IsString({ each: true }) @MaxLength(60, { each: true }) groups!: string[];
+  @IsOptional() @IsBoolean() shipsFirst!: boolean | null;
 }
 
 export class MergeInput {

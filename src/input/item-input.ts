@@ -3,18 +3,23 @@ import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
+  IsDefined,
   IsIn,
+  IsInt,
   IsObject,
   IsOptional,
   IsString,
   IsUUID,
   Matches,
+  Max,
   MaxLength,
+  Min,
   MinLength,
   registerDecorator,
   ValidateNested,
 } from 'class-validator';
-import { type Item, type ItemOption, UNITS, type Unit } from '@/core/item/item';
+import { HANDED, type Handed, type Item, type ItemGoing, type ItemOption, UNITS, type Unit } from '@/core/item/item';
+import { MOST_GRAMS, MOST_MM } from '@/core/parcel/measure';
 import { trimmed } from './trimmed';
 
 const COUNT = /^-?\d{1,9}([.,]\d{1,4})?$/;
@@ -46,6 +51,20 @@ class OptionInput implements ItemOption {
   @Prices() prices!: Record<string, string>;
   @IsOptional() @Matches(COUNT, SAY_COUNT) onHand!: string | null;
   @IsOptional() @Matches(COUNT, SAY_COUNT) lowAt!: string | null;
+  @IsOptional() @IsInt() @Min(0) @Max(MOST_GRAMS) grams?: number;
+  @IsOptional() @IsString() @trimmed @MaxLength(40) shelf?: string;
+}
+
+/** How an item goes, as the form has it. */
+export class GoingInput implements ItemGoing {
+  @IsIn(['', ...HANDED]) handed!: Handed | '';
+  @IsInt() @Min(0) @Max(MOST_GRAMS, { message: 'Nothing heavier than 100 kg is sent as a parcel.' }) grams!: number;
+  @IsInt() @Min(0) @Max(MOST_MM) lengthMm!: number;
+  @IsInt() @Min(0) @Max(MOST_MM) widthMm!: number;
+  @IsInt() @Min(0) @Max(MOST_MM) heightMm!: number;
+  @IsString() @trimmed @MaxLength(40) shelf!: string;
+  @IsString() @Matches(/^([A-Z]{2})?$/, { message: 'Choose a country.' }) origin!: string;
+  @IsString() @trimmed @MaxLength(20) hsCode!: string;
 }
 
 /** An item as the form has it. */
@@ -61,6 +80,7 @@ export class ItemInput implements Omit<Item, 'id'> {
   @IsOptional() @Matches(COUNT, SAY_COUNT) onHand!: string | null;
   @IsOptional() @Matches(COUNT, SAY_COUNT) lowAt!: string | null;
   @IsOptional() @IsUUID() pictureId!: string | null;
+  @IsDefined() @IsObject() @ValidateNested() @Type(() => GoingInput) going!: GoingInput;
   @IsArray() @ArrayMaxSize(60) @ValidateNested({ each: true }) @Type(() => OptionInput) options!: OptionInput[];
 }
 
@@ -72,5 +92,5 @@ export class ItemPageInput {
 
 /** Ids with commas between them. */
 export class IdsInput {
-  @IsString() @Matches(/^([0-9a-f-]{36}(,[0-9a-f-]{36}){0,199})?$/) ids!: string;
+  @IsString() @MaxLength(200 * 37) @Matches(/^([0-9a-f-]{36}(,[0-9a-f-]{36}){0,199})?$/) ids!: string;
 }

@@ -177,6 +177,7 @@ export class PaperInput implements Paper {
   reminders!: number[] | null;
   @IsOptional() @IsObject() @ValidateNested() @Type(() => ElsewhereInput) elsewhere!: ElsewhereInput | null;
   @IsOptional() @IsBoolean() sample!: boolean;
+  @IsOptional() @IsBoolean() shipsFirst?: boolean | null;
 }
 
 /** One writing of a draft: a window's name and the count of its changes. */

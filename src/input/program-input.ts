@@ -23,11 +23,11 @@ import {
 } from 'class-validator';
 import { ASKED_STATES, type AskedState } from '@/core/invoice/ask';
 import type { Item, Unit } from '@/core/item/item';
-import { UNITS } from '@/core/item/item';
+import { GOES_AS_USUAL, UNITS } from '@/core/item/item';
 import { NO_ADDRESS } from '@/core/place/address';
 import { KEY_RIGHTS, type KeyRight, MOST_KEY_DAYS } from '@/core/program/key';
 import { AddressInput, CustomerInput } from './customer-input';
-import { ItemInput } from './item-input';
+import { GoingInput, ItemInput } from './item-input';
 import { DueInput } from './paper-input';
 import { trimmed } from './trimmed';
 
@@ -74,6 +74,7 @@ export class CustomerWritten extends CustomerInput {
   override note = '';
   override due: DueInput | null = null;
   override groups: string[] = [];
+  override shipsFirst: boolean | null = null;
 }
 
 export class ItemsAsked extends PageOf {
@@ -91,6 +92,7 @@ export class ItemWritten extends ItemInput {
   override onHand: string | null = null;
   override lowAt: string | null = null;
   override pictureId: string | null = null;
+  override going: GoingInput = Object.assign(new GoingInput(), GOES_AS_USUAL);
   override options: ItemInput['options'] = [];
 }
 

@@ -5,6 +5,8 @@ import { handInAnswer } from '@/flows/dispute/answer-dispute';
 import { tellProgram } from '@/flows/hook/tell-program';
 import { checkBooks } from '@/flows/house/check-books';
 import { runBulk } from '@/flows/invoice/bulk-invoices';
+import { settleTopUp } from '@/flows/parcel/balance';
+import { settleLabels } from '@/flows/parcel/buy-labels';
 import { settleRefund } from '@/flows/payment/refund-payment';
 import { settlePayments } from '@/flows/payment/settle-payment';
 import { settleCard } from '@/flows/plan/claim-card';
@@ -24,7 +26,7 @@ const dueWork = ({ businessId, concern }: Tasks['due-work']) => doDueWork(busine
 export type Lane = { readonly slots: number; readonly tasks: TaskList };
 
 /**
- * Lane → task → operation. Every task can run twice. What waits for the card processor, for the mail server, or makes papers by the
+ * Lane → task → operation. Every task can run twice. What waits for the card processor, for the mail server, for the carrier, or makes papers by the
  * hundred shares no slot with anything else.
  */
 export const LANES = {
@@ -44,6 +46,13 @@ export const LANES = {
       'hand-over-message': of('hand-over-message', ({ businessId, messageId }) =>
         handOverMessage(businessId, messageId),
       ),
+    },
+  },
+  carrier: {
+    slots: 2,
+    tasks: {
+      'buy-labels': of('buy-labels', ({ businessId, parcelIds }) => settleLabels(businessId, parcelIds)),
+      'top-up-carrier': of('top-up-carrier', ({ businessId, key }) => settleTopUp(businessId, key)),
     },
   },
   papers: {

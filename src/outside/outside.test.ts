@@ -50,6 +50,7 @@ beforeAll(async () => {
     messagesApiKey: 'messages',
     bankApiKey: 'messages',
     identityApiKey: 'messages',
+    carrierApiKey: 'messages',
     mailReports: { url: '', secret: 'mail', delayMs: 0 },
     webhookUrl: `http://127.0.0.1:${typeof address === 'object' ? address?.port : 0}`,
     webhookSecret: 'secret',

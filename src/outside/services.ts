@@ -1,5 +1,6 @@
 import { type Bank, httpBank } from './bank';
 import { type CardProcessor, cardProcessor } from './cards';
+import { type Carrier, httpCarrier } from './carrier';
 import { type Clock, movableClock, realClock } from './clock';
 import { httpIdentity, type IdentityOffice } from './identity';
 import { type Post, smtpPost } from './mail';
@@ -18,6 +19,7 @@ export type Services = {
   readonly messenger: Messenger;
   readonly bank: Bank;
   readonly identity: IdentityOffice;
+  readonly carrier: Carrier;
   /** Signs what the mail server reports later. */
   readonly mailSecret: string;
   /** Signs the addresses under which files are fetched. */
@@ -54,6 +56,7 @@ export function services(): Services {
     messenger: httpMessenger(setting('MESSAGES_URL'), setting('MESSAGES_API_KEY')),
     bank: httpBank(setting('BANK_URL'), setting('BANK_API_KEY')),
     identity: httpIdentity(setting('IDENTITY_URL'), setting('IDENTITY_API_KEY')),
+    carrier: httpCarrier(setting('CARRIER_URL'), setting('CARRIER_API_KEY')),
     mailSecret: setting('MAIL_WEBHOOK_SECRET'),
     filesSecret: setting('FILES_SECRET'),
     sealingSecret: setting('SEALING_SECRET'),

@@ -58,6 +58,8 @@ export const SETTINGS: Readonly<Record<string, Setting>> = {
   BANK_API_KEY: { needed: BOTH, check: some },
   IDENTITY_URL: { needed: BOTH, check: WEB },
   IDENTITY_API_KEY: { needed: BOTH, check: some },
+  CARRIER_URL: { needed: BOTH, check: WEB },
+  CARRIER_API_KEY: { needed: BOTH, check: some },
   FILES_SECRET: { needed: BOTH, check: secret },
   SEALING_SECRET: { needed: BOTH, check: secret },
   CARD_ATTEMPTS_PER_ADDRESS: { needed: NOBODY, check: whole },

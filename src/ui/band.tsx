@@ -12,6 +12,7 @@ export const PLACES = [
   { name: 'Today', href: '/today', key: 't' },
   { name: 'Ask', href: '/ask/invoices', key: 'a' },
   { name: 'Money', href: '/money/payments', key: 'm' },
+  { name: 'Deliver', href: '/deliver/pack', key: 'd' },
   { name: 'Records', href: '/records/customers', key: 'r' },
 ] as const satisfies readonly { name: string; href: Route; key: string }[];
 

@@ -21,8 +21,9 @@ const remember = (name: string, value: string): void => {
   document.cookie = `${name}=${value}; path=/; max-age=${YEAR}; samesite=lax`;
 };
 
-/** Whoever does not see everything finds what they see on the first screen. */
+/** Whoever does not see everything finds what they see on the first screen; who sees customers packs too. */
 const FIRST_PLACE = PLACES.slice(0, 1);
+const PACKERS_PLACES = PLACES.filter(({ name }) => name === 'Today' || name === 'Deliver');
 
 /** Everything around a desk's screen: band, keys, "Find or do", toasts, and the line on which changes come in. */
 export function DeskFrame({
@@ -41,7 +42,7 @@ export function DeskFrame({
   setting: { night: boolean; covered: boolean };
   locale: string;
   /** What this person may do; `people` also reads the log of the business. */
-  may: Readonly<Record<'see' | 'ask' | 'records' | 'settings' | 'people', boolean>>;
+  may: Readonly<Record<'see' | 'customers' | 'ask' | 'records' | 'settings' | 'people', boolean>>;
   since: number;
   /** Where else this person works. */
   desks: readonly { readonly businessId: string; readonly business: string }[];
@@ -93,7 +94,7 @@ export function DeskFrame({
     };
   }, [compose, mayAsk]);
 
-  const places = may.see ? PLACES : FIRST_PLACE;
+  const places = may.see ? PLACES : may.customers ? PACKERS_PLACES : FIRST_PLACE;
 
   const list: readonly Action[] = useMemo(() => {
     const open = (path: string) => () => router.push(path as Route);
@@ -116,6 +117,7 @@ export function DeskFrame({
       })),
       ...[
         ...(may.see ? FURTHER_PLACES : []),
+        ...(may.customers ? [{ words: 'Shipments', path: '/deliver/shipments', also: 'parcels tracking sent' }] : []),
         { words: 'Begin another business', path: '/settings/another' },
         {
           words: 'You',

@@ -37,6 +37,8 @@ export const indexPage = (store: MailStore, messages: MessageStore, clock: Movab
       <p><a href="/cards/debits">Bank debits: collect one now, or give one back as the payer’s bank would</a></p>
       <h2>Office of identities</h2>
       <p><a href="/identity">Who stands behind a business: checks, and a place to decide them</a></p>
+      <h2>Carrier</h2>
+      <p><a href="/carrier">Labels that were bought, and where their parcels are</a></p>
       <h2>Sample website</h2>
       <p><a href="/shop">A page on which buttons can be tried</a></p>
       <h2>Clock</h2>

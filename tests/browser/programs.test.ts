@@ -2,6 +2,7 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, expect, test } from 'vitest';
+import { ALL_HOOK_KINDS } from '@/core/hook/events';
 import { sharedOwnerDesk } from '../support/owner-desk';
 import { expectAccessible, openFinder, press, type, untilShown, untilTrue, visit, visitAgain } from '../support/person';
 import { until } from '../support/until';
@@ -50,7 +51,7 @@ test('a program is told of what happens, by what the desk says of it', async () 
   await untilShown(page, 'Its secret');
   await expectAccessible(page, 'its secret');
   await press(page, 'I have kept it', 'button');
-  await untilShown(page, 'told of 1 of 18 things');
+  await untilShown(page, `told of 1 of ${ALL_HOOK_KINDS.length} things`);
   await press(page, 'Send a test', 'button');
   await until('the test is heard', async () => heard.some((body) => body.includes('"kind":"test"')));
 

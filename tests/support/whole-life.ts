@@ -27,16 +27,20 @@ import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
 import { endRecurring, startRecurring } from '@/flows/invoice/recurring';
 import { saveList } from '@/flows/invoice/search-invoices';
 import { sendRequest } from '@/flows/offer/requests';
+import { correctRecipient, putOnPaper } from '@/flows/parcel/pack';
+import { packDesk } from '@/flows/parcel/to-pack';
 import { recordReceived } from '@/flows/payment/receive-payment';
 import { refundPayment } from '@/flows/payment/refund-payment';
 import { takePayment } from '@/flows/payment/take-payment';
 import { cancelPlan } from '@/flows/plan/change-plan';
+
 import { handOverMessage } from '@/flows/post/hand-over-message';
 import { addCustomer, mergeCustomers } from '@/flows/records/customers';
 import { asSuperuser } from './database';
 import { decideDispute, disputePayment } from './disputes';
 import { playMinute } from './minute';
 import { paidOrder, placedOffer } from './offers';
+import { buyAll, GULL_POINT, postedItem, readyToPack, soldToPost } from './parcels';
 import { planTerms, runningPlan } from './plans';
 import { backOf } from './refunds';
 import { cardToken, type House, keptDraft, plainPaper, sentInvoice, type Workshop } from './workshop';
@@ -116,6 +120,33 @@ export function lives(workshop: Workshop, now: () => House) {
     );
   const paymentOf = async (invoiceId: string): Promise<string> =>
     (await rows<{ id: string }>('select id from payments where invoice_id = $1', [invoiceId]))[0]?.id ?? '';
+
+  /** A parcel that was delivered against a signature, and one that lay on the paper when its sale was cancelled. */
+  async function parcelsFor(id: string): Promise<void> {
+    await readyToPack(now(), { service: 'steady', signature: true, mostGrams: 0 });
+    const { id: itemId } = await postedItem(now(), 'Tall case');
+    const item = { id: itemId, name: 'Case for Quill' };
+    const pack = async () => {
+      const { blocked } = await packDesk(now().owner, '');
+      for (const row of blocked.rows) {
+        const address = { ...GULL_POINT, lines: ['9 Quill Yard'] };
+        await correctRecipient(now().owner, row.id, { ...row.recipient, address });
+        await putOnPaper(now().owner, [row.id]);
+      }
+    };
+    await soldToPost(now(), { id }, item);
+    await pack();
+    const [parcelId = ''] = await buyAll(now());
+    await rows(
+      `with seen as (insert into parcel_scans (business_id, parcel_id, at, scan, place) values ($1, $2, now(), 'delivered', 'Quillham, at the door'))
+       update parcels set proof = '{"name": "A. Quill", "at": "2027-02-01T10:00:00Z", "place": "Quillham", "strokes": ""}', state = 'delivered', act_at = null
+       where business_id = $1 and id = $2`,
+      [now().business.id, parcelId],
+    );
+    const cancelled = await soldToPost(now(), { id }, item, { paid: false, paper: { shipsFirst: true } });
+    await pack();
+    await cancelInvoice(now().owner, cancelled.id, 'Quill has one', false);
+  }
 
   /** A customer who has done everything that customers do, each time with words of their own; all of it is over. */
   async function wholeLife(): Promise<{ id: string; email: string; paidId: string; offerId: string; otherId: string }> {
@@ -220,6 +251,7 @@ export function lives(workshop: Workshop, now: () => House) {
     await checkBulk(now().owner, draft, 'Many', { customerIds: [id], group: '', rows: [] }, sendBy('mail'));
     await saveList(now().owner, 'Quillfeather’s', { ...EVERYTHING, words: 'quillfeather' });
     await saveList(now().owner, 'Paid', { ...EVERYTHING, state: 'paid' });
+    await parcelsFor(id);
     await mergeCustomers(now().owner, id, twin.id);
     await mergeCustomers(now().owner, id, plan.customerId);
     expect(await playMinute()).toEqual([]);

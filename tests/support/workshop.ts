@@ -61,6 +61,7 @@ export async function openWorkshop(
     messagesApiKey: 'test-messages',
     bankApiKey: 'test-bank',
     identityApiKey: 'test-identity',
+    carrierApiKey: 'test-carrier',
     mailReports: { url: '', secret: 'test-mail', delayMs: 0 },
     webhookUrl: 'http://127.0.0.1:1/nobody',
     webhookSecret: 'test-secret',
@@ -87,6 +88,8 @@ export async function openWorkshop(
     BANK_API_KEY: 'test-bank',
     IDENTITY_URL: `${standIns}/identity`,
     IDENTITY_API_KEY: 'test-identity',
+    CARRIER_URL: `${standIns}/carrier`,
+    CARRIER_API_KEY: 'test-carrier',
     PUBLIC_URL: 'http://localhost:1',
     ...more,
   });

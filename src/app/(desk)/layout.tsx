@@ -28,6 +28,7 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         locale={business.deskLocale}
         may={{
           see: mayDo(actor, 'see'),
+          customers: mayDo(actor, 'customers'),
           ask: !closed && mayDo(actor, 'ask'),
           records: !closed && mayDo(actor, 'records'),
           settings: mayDo(actor, 'settings'),

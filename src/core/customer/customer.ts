@@ -20,6 +20,8 @@ export type Customer = {
   readonly note: string;
   readonly due: DueChoice | null;
   readonly groups: readonly string[];
+  /** Whether what they order leaves before they have paid; null for as the business usually does. */
+  readonly shipsFirst: boolean | null;
 };
 
 const plain = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
@@ -130,5 +132,6 @@ export const newCustomer = (name: string, more: Partial<Omit<Customer, 'id' | 'n
   note: '',
   due: null,
   groups: [],
+  shipsFirst: null,
   ...more,
 });

@@ -146,6 +146,7 @@ export function importedRow(cells: readonly string[], mapping: Mapping, places: 
       note: note.filter(Boolean).join('\n'),
       due: null,
       groups: list('groups'),
+      shipsFirst: null,
     },
   };
 }
@@ -171,6 +172,7 @@ export function overlaid(onFile: Customer, row: Omit<Customer, 'id'>): Customer 
     billing: isNoAddress(row.billing) ? onFile.billing : row.billing,
     taxNumber: row.taxNumber || onFile.taxNumber,
     note: isNewNote ? [onFile.note, row.note].filter(Boolean).join('\n') : onFile.note,
+    shipsFirst: null,
     groups: [...new Set([...onFile.groups, ...row.groups])],
   };
 }

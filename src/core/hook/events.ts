@@ -20,6 +20,11 @@ export const HOOK_KINDS = {
   'dispute-opened': 'A payment is disputed',
   'dispute-answered': 'A dispute is answered',
   'dispute-decided': 'A dispute is decided',
+  'label-bought': 'A label is bought',
+  'label-voided': 'A label is given back',
+  'shipment-sent': 'A customer is told that a parcel left',
+  'shipment-moved': 'A parcel comes further, or arrives',
+  'shipment-trouble': 'A parcel is late, lost, damaged or comes back',
 } as const;
 
 export type HookKind = keyof typeof HOOK_KINDS;
@@ -46,6 +51,11 @@ const OF: Partial<Record<TimelineEvent['kind'], HookKind>> = {
   'dispute-answered': 'dispute-answered',
   'dispute-won': 'dispute-decided',
   'dispute-lost': 'dispute-decided',
+  'label-bought': 'label-bought',
+  'label-voided': 'label-voided',
+  'parcel-left': 'shipment-sent',
+  'parcel-moved': 'shipment-moved',
+  'parcel-trouble': 'shipment-trouble',
 };
 
 /** What another program is told of a line of a timeline; null for what concerns people alone. */

@@ -54,7 +54,8 @@ test('every kind comes from a line of a timeline, and what people tell each othe
   ];
   const more = ['charge-made', 'charge-not-made', 'plan-started', 'plan-paused', 'plan-resumed', 'plan-ended'];
   const disputes = ['disputed', 'dispute-answered', 'dispute-won', 'dispute-lost', 'debit-returned'];
-  const kinds = new Set([...lines, ...more, ...disputes].map((kind) => hookKindOf({ kind } as never)));
+  const parcels = ['label-bought', 'label-voided', 'parcel-left', 'parcel-moved', 'parcel-trouble'];
+  const kinds = new Set([...lines, ...more, ...disputes, ...parcels].map((kind) => hookKindOf({ kind } as never)));
   expect([...kinds].toSorted()).toEqual([...ALL_HOOK_KINDS].toSorted());
   for (const kind of ['question', 'answer', 'seen', 'mail-handed-over'])
     expect(hookKindOf({ kind } as never)).toBeNull();

@@ -1,7 +1,7 @@
 import { type ColumnsAs, cellOf, type RowRead } from '../import/columns';
 import { isCurrency } from '../money/currency';
 import { typedDecimal } from '../money/typed';
-import { type Item, UNITS, type Unit } from './item';
+import { GOES_AS_USUAL, type Item, UNITS, type Unit } from './item';
 
 /** What a column of a file of items can be. */
 export const ITEM_FIELDS = {
@@ -93,6 +93,7 @@ export function importedItem(
       onHand: onHand === '' ? null : onHand,
       lowAt: null,
       pictureId: null,
+      going: GOES_AS_USUAL,
       options: [],
     },
   };

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { type Item, type ItemOption, itemProblems, itemSearchText, priceIn, stockKey } from './item';
+import { GOES_AS_USUAL, type Item, type ItemOption, itemProblems, itemSearchText, priceIn, stockKey } from './item';
 import { isLow } from './stock';
 
 const option = (part: Partial<ItemOption> = {}): ItemOption => ({
@@ -24,6 +24,7 @@ const item = (part: Partial<Item> = {}): Item => ({
   onHand: null,
   lowAt: null,
   pictureId: null,
+  going: GOES_AS_USUAL,
   options: [],
   ...part,
 });

@@ -56,6 +56,7 @@ test('what is open is told with its number; vouchers owed hold up the business a
     recurring: 0,
     underWay: 0,
     disputes: 0,
+    parcels: 0,
     credit: 0,
     vouchersToSend: 0,
     vouchersOwed: 0,

@@ -11,6 +11,8 @@ export type OpenThings = {
   /** Paid, and the bank or the processor has not said so yet; or given back and not there yet. */
   readonly underWay: number;
   readonly disputes: number;
+  /** Sales that wait to be packed, and parcels that are not at the door. */
+  readonly parcels: number;
   /** Currencies in which money is left that belongs to a customer. */
   readonly credit: number;
   /** Gift vouchers that are still to be sent. */
@@ -52,6 +54,12 @@ const WORDS: Readonly<Record<OpenKind, Words>> = {
     how: 'Answer or accept them, and wait for the decision.',
     where: '/money/disputes',
   },
+  parcels: {
+    one: '1 parcel waits to be packed, or is not at the door',
+    many: 'parcels wait to be packed, or are not at the door',
+    how: 'Send them, or cancel what was sold; what is lost is claimed, or sent again.',
+    where: '/deliver/shipments',
+  },
   credit: {
     one: 'Money is left that belongs to a customer',
     many: 'currencies in which money is left that belongs to customers',
@@ -85,6 +93,7 @@ export const OF_CUSTOMER: readonly OpenKind[] = [
   'recurring',
   'underWay',
   'disputes',
+  'parcels',
   'credit',
   'vouchersToSend',
 ];

@@ -5,7 +5,8 @@ import type { Money } from '../money/money';
  * The books’ accounts: what customers owe, what we earned, tax owed on, money at the card processor, its fees, tips, money held,
  * what partners' shares cost us, what we owe the partners, what was paid out and has not arrived, what the
  * bank charges, what moved at the bank that is no customer's, of disputes what is undecided, lost, and their fees, what vouchers are still
- * worth, what of them nobody used in time, and what was owed already when invoices of elsewhere were brought in.
+ * worth, what of them nobody used in time, what was owed already when invoices of elsewhere were brought in, what the carrier holds of
+ * ours, and what labels cost.
  */
 export type Account =
   | 'receivable'
@@ -29,7 +30,9 @@ export type Account =
   | 'dispute-fees'
   | 'vouchers'
   | 'expired-vouchers'
-  | 'brought-in';
+  | 'brought-in'
+  | 'carrier-balance'
+  | 'postage';
 
 /** One side of a movement; a debit is positive, a credit negative. */
 export type Posting = { readonly account: Account; readonly amount: Money };

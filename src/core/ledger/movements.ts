@@ -312,3 +312,21 @@ export const voucherExpired = (on: CalendarDate, words: string, amount: Money): 
     { account: 'vouchers', amount },
     { account: 'expired-vouchers', amount: minus(amount) },
   ]);
+
+/** What money put on the balance at the carrier books: it moves at the bank for no customer; its line there, set aside as such, closes it. */
+export const carrierToppedUp = (on: CalendarDate, words: string, amount: Money): Entry =>
+  entry(on, words, [
+    { account: 'carrier-balance', amount },
+    { account: 'outside', amount: minus(amount) },
+  ]);
+
+/** What a label books: it is paid from the balance at the carrier. */
+export const labelBought = (on: CalendarDate, words: string, amount: Money): Entry =>
+  entry(on, words, [
+    { account: 'postage', amount },
+    { account: 'carrier-balance', amount: minus(amount) },
+  ]);
+
+/** What a label that is given back books: all of `labelBought`, the other way round. */
+export const labelVoided = (on: CalendarDate, words: string, amount: Money): Entry =>
+  labelBought(on, words, minus(amount));

@@ -15,6 +15,7 @@ export const NEWS_KINDS = {
   agreed: 'A customer approves a file, or agrees to a plan',
   seen: 'A customer opens an invoice',
   undelivered: 'A mail does not arrive',
+  parcel: 'A parcel is late, lost, damaged or comes back',
   ended: 'A plan pauses, ends, or its authorisation is withdrawn',
 } as const;
 export type NewsKind = keyof typeof NEWS_KINDS;
@@ -47,6 +48,7 @@ const OF: Partial<Record<TimelineEvent['kind'], NewsKind>> = {
   'plan-paused': 'ended',
   'plan-ended': 'ended',
   withdrawn: 'ended',
+  'parcel-trouble': 'parcel',
 };
 
 /** Which news a line of a timeline is; null where it is none. */

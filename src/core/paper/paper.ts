@@ -119,6 +119,8 @@ export type Paper = {
   readonly elsewhere: { readonly fileId: string; readonly name: string } | null;
   /** Whether sample lines stand beside it on the desk: they are no part of it, are not counted and never sent. */
   readonly sample: boolean;
+  /** Whether what it sells leaves before it is paid; null or none for as its customer, or the business, usually does. */
+  readonly shipsFirst?: boolean | null;
 };
 
 export const MOST_LINES = 500;

@@ -12,6 +12,7 @@ export const RIGHTS = [
   'take',
   'give-back',
   'records',
+  'pack',
   'settings',
   'people',
 ] as const;
@@ -27,6 +28,7 @@ export const RIGHT_WORDS: Readonly<Record<Right, string>> = {
   take: 'Take payments, charge cards, match the bank',
   'give-back': 'Refund and pay out',
   records: 'Change customers and items',
+  pack: 'Pack, buy labels, hand over to the carrier',
   settings: 'Change the business: profile, taxes, accounts, partners',
   people: 'Decide who may what, and read the log',
 };
@@ -54,15 +56,22 @@ const LOOKS: readonly Right[] = ['own', 'customers', 'sums', 'see'];
 const MAY: Readonly<Record<ActsAs, ReadonlySet<Right>>> = {
   owner: new Set(RIGHTS),
   bookkeeper: new Set([...LOOKS, 'take', 'give-back', 'records']),
-  clerk: new Set([...LOOKS, 'ask', 'take', 'records']),
+  clerk: new Set([...LOOKS, 'ask', 'take', 'records', 'pack']),
   // Who packs needs names and addresses, and no sums.
-  packer: new Set(['own', 'customers']),
+  packer: new Set(['own', 'customers', 'pack']),
   reader: new Set(LOOKS),
   program: new Set(),
 };
 
 /** Rights that can be given beyond a role. Who may what is decided by owners alone. */
-export const EXTRA_RIGHTS = ['ask', 'take', 'give-back', 'records', 'settings'] as const satisfies readonly Right[];
+export const EXTRA_RIGHTS = [
+  'ask',
+  'take',
+  'give-back',
+  'records',
+  'pack',
+  'settings',
+] as const satisfies readonly Right[];
 
 /** What can be hidden from who only looks on: kept beside the rights that go beyond a role. */
 export const HIDDEN = ['no-customers', 'no-sums'] as const;
@@ -81,9 +90,15 @@ export type Holds = { readonly role: Role; readonly extra: readonly ExtraRight[]
 /** As what somebody acts, and what they may beyond that. */
 export type Acting = { readonly role: ActsAs; readonly extra: readonly (Right | ExtraRight)[] };
 
-/** What somebody has to see for a right: all but these show customers and sums together. */
+/** What somebody has to see for a right: all but these show customers and sums together. Who packs needs no sums. */
 const sightsOf = (right: Right): readonly Sight[] =>
-  right === 'own' ? [] : right === 'customers' || right === 'sums' ? [right] : SIGHTS;
+  right === 'own'
+    ? []
+    : right === 'customers' || right === 'sums'
+      ? [right]
+      : right === 'pack'
+        ? ['customers']
+        : SIGHTS;
 
 const holds = ({ role, extra }: Acting, right: Right): boolean =>
   MAY[role].has(right) ||

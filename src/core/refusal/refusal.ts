@@ -128,6 +128,19 @@ export type RefusalCode =
   | 'keeping-wrong'
   | 'take-along-first'
   | 'name-differs'
+  | 'paper-full'
+  | 'address-not-whole'
+  | 'label-asked-for'
+  | 'more-than-there-is'
+  | 'nothing-left-in-it'
+  | 'label-kept'
+  | 'carrier-silent'
+  | 'balance-short'
+  | 'nothing-to-buy'
+  | 'told-already'
+  | 'amount-not-taken'
+  | 'profile-in-use'
+  | 'profiles-enough'
   | 'business-closed'
   | 'prove-again'
   | 'code-wrong'
@@ -302,6 +315,19 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'work-first': 'Many wrong passwords were tried. Your computer works something out first; try again.',
   'password-wrong': 'This is not your password. Write it again.',
   'too-slow': 'This took too long and was given up. Look whether it was done before you try again.',
+  'paper-full': 'A thousand parcels lie on the paper. Buy their labels, or take some off first.',
+  'address-not-whole': 'The address needs a name, a street, a city, and where the country has them a postal code.',
+  'label-asked-for': 'The label of this parcel is asked for, or bought. Give the label back first.',
+  'more-than-there-is': 'There is not as much of it in this parcel. Look at the numbers again.',
+  'nothing-left-in-it': 'Nothing would be left in this parcel. Take the whole parcel off the paper instead.',
+  'label-kept': 'This label cannot be given back any more: a day has passed, or the carrier has scanned it.',
+  'carrier-silent': 'The carrier does not answer just now. Nothing was changed; try again in a few minutes.',
+  'balance-short': 'The balance at the carrier is too small for these labels. Top it up first.',
+  'nothing-to-buy': 'No parcel on the paper is ready for its label. What each one lacks stands beside it.',
+  'amount-not-taken': 'Write a sum above 0, and not more than 20,000 at once.',
+  'told-already': 'The customer was told already. The day can be moved no more.',
+  'profiles-enough': 'There are sixty profiles already. Remove one that is not used any more.',
+  'profile-in-use': 'A rule chooses this profile. Change the rule first.',
   'link-over': 'This link has expired. Ask for a new one at the top of the page.',
   'no-card': 'There is no card on file that could be charged. Add one first.',
   'payment-under-way': 'A payment of this invoice is being checked. Wait for its outcome before you try again.',

@@ -7,6 +7,7 @@ import type { SendingWay } from '../invoice/send-with';
 import { MESSAGE_KINDS, type MessageKind } from '../message/kinds';
 import { type Money, money } from '../money/money';
 import { moneyText } from '../money/money-text';
+import { LOOK_WORDS, type Look, type ParcelState, STATE_WORDS } from '../parcel/shipment';
 import type { PaymentMethod } from '../payment/methods';
 import { METHOD_WORDS } from '../payment/methods';
 import { ACCOUNT_SCHEME, REFUSAL_BRIEF, type RefusalReason } from '../payment/outcome';
@@ -105,6 +106,12 @@ export type TimelineEvent =
       readonly card: string;
       readonly next: NextTold;
     }
+  | { readonly kind: 'label-bought' | 'label-voided'; readonly number: string }
+  | { readonly kind: 'parcel-left'; readonly number: string }
+  | { readonly kind: 'parcel-moved'; readonly state: ParcelState; readonly place: string }
+  | { readonly kind: 'parcel-trouble'; readonly why: Look }
+  | { readonly kind: 'mail-day-moved'; readonly from: CalendarDate; readonly to: CalendarDate }
+  | { readonly kind: 'notice-held' }
   | ToldInWords;
 
 /** What follows a refused charge, as told: a day instead of an instant. */
@@ -201,6 +208,24 @@ export function eventWords(
   const { currency, locale } = setting;
   const sum = (minor: number): string => moneyText(money(BigInt(minor), currency) satisfies Money, locale);
   switch (event.kind) {
+    case 'label-bought':
+      return { lead: 'Label bought', rest: `by ${byName}`, note: '' };
+    case 'label-voided':
+      return { lead: 'Label given back', rest: `by ${byName}`, note: '' };
+    case 'parcel-left':
+      return { lead: 'Told that it left', rest: byName === 'Dahlia' ? 'as planned' : `by ${byName}`, note: '' };
+    case 'parcel-moved':
+      return { lead: STATE_WORDS[event.state], rest: '', note: event.place };
+    case 'parcel-trouble':
+      return { lead: LOOK_WORDS[event.why], rest: '', note: '' };
+    case 'mail-day-moved':
+      return {
+        lead: 'Mailing date moved',
+        rest: `by ${byName}`,
+        note: `From ${dayText(event.from, locale)} to ${dayText(event.to, locale)}`,
+      };
+    case 'notice-held':
+      return { lead: 'Notice held back', rest: `by ${byName}`, note: '' };
     case 'made':
       return { lead: 'Begun', rest: event.by ? `by a ${event.by}` : `by ${byName}`, note: '' };
     case 'sent':

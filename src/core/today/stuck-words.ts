@@ -20,6 +20,14 @@ const TASKS: Readonly<Record<string, { readonly what: string; readonly advice: s
     what: 'A card that is not needed any more cannot be taken off at the processor',
     advice: 'Nothing is charged to it from here.',
   },
+  'buy-labels': {
+    what: 'Labels that were asked for are not bought',
+    advice: 'Trying again buys none twice. If it stays, look at your account at the carrier.',
+  },
+  'top-up-carrier': {
+    what: 'Money for the carrier is not confirmed',
+    advice: 'Trying again puts it there once. If it stays, look at your account at the carrier.',
+  },
   'run-batch': { what: 'Bulk invoices do not go on', advice: 'Open them under Ask, Bulk, and look which rows wait.' },
   'hand-over-message': {
     what: 'A message cannot be handed over',
@@ -41,6 +49,7 @@ const CONCERNS: Readonly<Record<string, { readonly what: string; readonly advice
   parts: { what: 'Parts of a balance are not asked for', advice: 'Remind by hand from the invoices.' },
   cards: { what: 'Customers are not asked for new cards', advice: 'Send them the link to their own page.' },
   vouchers: { what: 'Gift vouchers do not go out', advice: 'Send them by hand under Records, Vouchers.' },
+  parcels: { what: 'Parcels are not followed, and customers not told', advice: 'Look at Deliver, Shipments.' },
   news: { what: 'Nobody is mailed what they want to hear of', advice: 'Look at Today, and at the bell beside it.' },
   closing: { what: 'A day is not closed', advice: 'Open Money, Daily closing, and compare again.' },
   payouts: {

@@ -8,6 +8,7 @@ export const WORK_GROUPS = [
   'card',
   'remind',
   'resend',
+  'deliver',
   'payout',
   'match',
   'compare',

@@ -1,6 +1,7 @@
 import type { Words } from './en';
 import { keepingDe } from './keeping/de';
 import { offerDe } from './offer/de';
+import { parcelDe } from './parcel/de';
 import { planDe } from './plan/de';
 import { troubleDe } from './trouble/de';
 import { voucherDe } from './voucher/de';
@@ -250,6 +251,7 @@ export const de: Words = {
   },
   offer: offerDe,
   plan: planDe,
+  parcel: parcelDe,
   voucher: voucherDe,
   keeping: keepingDe,
   troubles: troubleDe,

@@ -2,6 +2,7 @@ import type { Unit } from '../item/item';
 import { REFUSAL_WORDS } from '../payment/outcome';
 import { keepingEn } from './keeping/en';
 import { offerEn } from './offer/en';
+import { parcelEn } from './parcel/en';
 import { planEn } from './plan/en';
 import { troubleEn } from './trouble/en';
 import { voucherEn } from './voucher/en';
@@ -225,6 +226,7 @@ export const en = {
   ageing: { notDue: 'Not due', d1to30: '1–30 days late', d31to60: '31–60', d61to90: '61–90', over90: 'Over 90' },
   offer: offerEn,
   plan: planEn,
+  parcel: parcelEn,
   voucher: voucherEn,
   keeping: keepingEn,
   troubles: troubleEn,

@@ -1,6 +1,7 @@
 import type { Words } from './en';
 import { keepingEs } from './keeping/es';
 import { offerEs } from './offer/es';
+import { parcelEs } from './parcel/es';
 import { planEs } from './plan/es';
 import { troubleEs } from './trouble/es';
 import { voucherEs } from './voucher/es';
@@ -238,6 +239,7 @@ export const es: Words = {
   },
   offer: offerEs,
   plan: planEs,
+  parcel: parcelEs,
   voucher: voucherEs,
   keeping: keepingEs,
   troubles: troubleEs,

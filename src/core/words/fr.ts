@@ -1,6 +1,7 @@
 import type { Words } from './en';
 import { keepingFr } from './keeping/fr';
 import { offerFr } from './offer/fr';
+import { parcelFr } from './parcel/fr';
 import { planFr } from './plan/fr';
 import { troubleFr } from './trouble/fr';
 import { voucherFr } from './voucher/fr';
@@ -243,6 +244,7 @@ export const fr: Words = {
   },
   offer: offerFr,
   plan: planFr,
+  parcel: parcelFr,
   voucher: voucherFr,
   keeping: keepingFr,
   troubles: troubleFr,

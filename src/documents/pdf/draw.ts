@@ -1,6 +1,8 @@
 import PDFDocument from 'pdfkit';
 import type { PaymentFilePaper } from '@/core/dispute/payment-file';
 import type { PrintedInvoice } from '@/core/invoice/printed';
+import type { PrintedLabel } from '@/core/parcel/label';
+import type { PackingSlip, PickingList } from '@/core/parcel/slip';
 import type { PayoutPaper } from '@/core/payout/paper';
 import type { AuthorisationPaper } from '@/core/plan/authorisation-paper';
 import type { PrintedReceipt } from '@/core/receipt/receipt';
@@ -13,6 +15,8 @@ import { authorisationPages } from './authorisation-pages';
 import type { FaceName } from './face-files';
 import { faceOf, featuresOf, lineOf, REORDERED } from './faces';
 import { creditPages, invoicePages } from './invoice-pages';
+import { labelPages } from './label-pages';
+import { pickingPages, slipPages } from './packing-pages';
 import { paymentFilePages } from './payment-file-pages';
 import { payoutPages } from './payout-pages';
 import { giftPages, receiptPages } from './receipt-pages';
@@ -92,6 +96,13 @@ function drawMark(
     root.add(pdf.struct('Figure', { alt: mark.says }, () => void draw()));
   } else if (mark.kind === 'code') {
     root.add(pdf.struct('Figure', { alt: mark.says }, () => void drawCode(pdf, mark)));
+  } else if (mark.kind === 'bars') {
+    if (mark.says) root.add(pdf.struct('Figure', { alt: mark.says }, () => void drawBars(pdf, mark)));
+    else {
+      pdf.markContent('Artifact');
+      drawBars(pdf, mark);
+      pdf.endMarkedContent();
+    }
   } else {
     pdf.markContent('Artifact');
     pdf
@@ -112,6 +123,12 @@ function drawCode(pdf: PDFKit.PDFDocument, mark: Extract<Mark, { kind: 'code' }>
       .rect(mark.x + x * module, mark.y + y * module, width * module, module)
       .fillColor(INK)
       .fill();
+}
+
+/** All bars as one shape, in pure black: a reader wants the most contrast that there is. */
+function drawBars(pdf: PDFKit.PDFDocument, { x, y, across, down, bars }: Extract<Mark, { kind: 'bars' }>): void {
+  for (const bar of bars) pdf.rect(x + bar.x * across, y + bar.y * down, bar.width * across, bar.height * down);
+  pdf.fillColor('#000000').fill();
 }
 
 /** Draws a line, run by run, on one baseline whatever faces they are in. */
@@ -197,6 +214,26 @@ export const statementPdf = (statement: Statement, pictures?: Pictures): Promise
 /** A payment's file as a PDF, without the papers that go along. */
 export const paymentFilePdf = (paper: PaymentFilePaper, pictures?: Pictures): Promise<Buffer> =>
   made(paper, paymentFilePages, pictures);
+
+/** Labels as one PDF, on their sheets. */
+export function labelsPdf(labels: readonly PrintedLabel[], on: Parameters<typeof labelPages>[1]): Promise<Buffer> {
+  const { pdf, measure } = opened();
+  return drawn(pdf, [labelPages(labels, on, measure)], {});
+}
+
+/** What goes along in parcels, each on a sheet of its own. */
+export function slipsPdf(slips: readonly PackingSlip[], pictures: Pictures = {}): Promise<Buffer> {
+  const { pdf, measure } = opened();
+  return drawn(
+    pdf,
+    slips.map((slip) => slipPages(slip, measure, slip.logoId ? pictures : {})),
+    pictures,
+  );
+}
+
+/** What is taken from the shelves, as a PDF. */
+export const pickingPdf = (list: PickingList): Promise<Buffer> =>
+  made(list, (of, measure) => pickingPages(of, measure));
 
 /** A payout, or a partner's month, as a PDF. */
 export const payoutPdf = (paper: PayoutPaper, pictures?: Pictures): Promise<Buffer> =>

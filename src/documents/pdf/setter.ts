@@ -39,6 +39,21 @@ export type Mark =
       readonly y: number;
       readonly width: number;
       readonly says: string;
+    }
+  | {
+      /** Dark rectangles in modules, each `across` wide and `down` high: a code, read out as `says`; empty for mere lines. */
+      readonly kind: 'bars';
+      readonly x: number;
+      readonly y: number;
+      readonly across: number;
+      readonly down: number;
+      readonly bars: readonly {
+        readonly x: number;
+        readonly y: number;
+        readonly width: number;
+        readonly height: number;
+      }[];
+      readonly says: string;
     };
 
 export type Page = readonly Mark[];

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { beforeEach, describe, expect, test } from 'vitest';
+import { GOES_AS_USUAL } from '@/core/item/item';
 import type { Choice } from '@/core/offer/choice';
 import { newOfferItem, type Offer, type Placement } from '@/core/offer/offer';
 import { keepCode } from '@/db/codes';
@@ -68,6 +69,7 @@ const stocked = (onHand: string) =>
     onHand,
     lowAt: null,
     pictureId: null,
+    going: GOES_AS_USUAL,
     options: [],
   });
 

@@ -9,6 +9,7 @@ import { makeDueRecurring } from '@/flows/invoice/recurring';
 import { remindDue } from '@/flows/invoice/remind';
 import { sendScheduled } from '@/flows/invoice/timed-sending';
 import { forgetWhatIsOver } from '@/flows/keeping/forget-over';
+import { followParcels } from '@/flows/parcel/follow-parcels';
 import { payOutDue } from '@/flows/payout/pay-out-due';
 import { askForCards } from '@/flows/plan/ask-for-cards';
 import { lapse } from '@/flows/plan/lapse';
@@ -36,6 +37,7 @@ const WORK: Readonly<Record<Concern, (ctx: Context) => Promise<unknown>>> = {
   },
   vouchers: lookAfterVouchers,
   news: mailNews,
+  parcels: followParcels,
   payouts: async (ctx) => {
     await payOutDue(ctx);
     await fetchStatements(ctx);

@@ -2,6 +2,7 @@ import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { byCurrency } from '@/core/money/by-currency';
 import { type Money, money } from '@/core/money/money';
+import { lookAt } from '@/core/parcel/shipment';
 import { isHoldersTurn } from '@/core/payment/outcome';
 import { payBy } from '@/core/plan/plan';
 import { DAYS_AHEAD, DAYS_BACK, type Horizon, horizon } from '@/core/today/horizon';
@@ -15,6 +16,7 @@ import { dueByDay, receivedByDay } from '@/db/day-sums';
 import { disputesToAnswer } from '@/db/disputes';
 import { invoiceRows, largestDue, lateInvoices } from '@/db/invoice-lists';
 import { failedMessages, lastAsked, lastReminded } from '@/db/messages';
+import { shipmentsToLookAt } from '@/db/parcels';
 import { cameBackLately, cameIn, type PaymentRow, pendingSince, refusedLately } from '@/db/payments';
 import { returnedPayouts } from '@/db/payouts';
 import { planById } from '@/db/plans';
@@ -151,6 +153,10 @@ async function everything(db: Db, today: CalendarDate): Promise<QueueItem[]> {
     ...(await differingBatches(db, MOST)).map((batch) => ({ kind: 'batch' as const, batch })),
     ...(await disputesToAnswer(db, MOST)).map((dispute) => ({ kind: 'dispute' as const, dispute })),
     ...(await returnedPayouts(db, MOST)).map((payout) => ({ kind: 'payout' as const, payout })),
+    ...(await shipmentsToLookAt(db, today, MOST)).flatMap((parcel) => {
+      const look = lookAt(parcel, today);
+      return look ? [{ kind: 'parcel' as const, parcel, look }] : [];
+    }),
     ...(await waitingLines(db)).map((waiting) => ({ kind: 'bank' as const, waiting })),
     ...(await openQuestions(db, MOST)).map((question) => ({ kind: 'question' as const, question })),
     ...late.map((invoice) => ({ kind: 'late' as const, invoice, asked: reminded.get(invoice.id) ?? null })),

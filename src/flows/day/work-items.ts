@@ -1,4 +1,5 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
+import type { Look } from '@/core/parcel/shipment';
 import type { WorkGroup, WorkItem } from '@/core/today/work';
 import type { waitingLines } from '@/db/bank-lines';
 import type { FailingCard } from '@/db/cards';
@@ -7,6 +8,7 @@ import type { differingBatches } from '@/db/day-batches';
 import type { DisputeRow } from '@/db/disputes';
 import type { InvoiceRow } from '@/db/invoice-lists';
 import type { FailedMessage } from '@/db/messages';
+import type { Parcel } from '@/db/parcels';
 import type { cameBackLately, PaymentRow } from '@/db/payments';
 import type { PayoutRow } from '@/db/payouts';
 import type { openQuestions } from '@/db/questions';
@@ -45,6 +47,7 @@ export type QueueItem =
   | { readonly kind: 'batch'; readonly batch: Awaited<ReturnType<typeof differingBatches>>[number] }
   | { readonly kind: 'payout'; readonly payout: PayoutRow }
   | { readonly kind: 'dispute'; readonly dispute: DisputeRow }
+  | { readonly kind: 'parcel'; readonly parcel: Parcel; readonly look: Look }
   | { readonly kind: 'bank'; readonly waiting: Awaited<ReturnType<typeof waitingLines>>[number] }
   | { readonly kind: 'question'; readonly question: Awaited<ReturnType<typeof openQuestions>>[number] }
   | { readonly kind: 'late'; readonly invoice: InvoiceRow; readonly asked: Date | null }
@@ -118,6 +121,8 @@ export function workItem(item: QueueItem, { since }: { readonly since: Date }): 
       return { group: 'match', who: null, things: [], of: item };
     case 'payout':
       return { group: 'payout', who: item.payout.partnerId, things: [`payout ${item.payout.id}`], of: item };
+    case 'parcel':
+      return { group: 'deliver', who: item.parcel.customerId, things: named('parcel', item.parcel.id), of: item };
     case 'draft':
       return { group: 'finish', who: item.invoice.customerId, things: named('invoice', item.invoice.id), of: item };
   }

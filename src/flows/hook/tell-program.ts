@@ -4,6 +4,7 @@ import { type Delivery, deliveryById, type Hook, hookById, keepBody, updateDeliv
 import { invoiceById } from '@/db/invoices';
 import { enqueueJobs } from '@/db/jobs';
 import { orderById } from '@/db/orders';
+import { parcelsByIds } from '@/db/parcels';
 import { ownersOf } from '@/db/people';
 import { planById } from '@/db/plans';
 import type { Db } from '@/db/pool';
@@ -14,7 +15,7 @@ import { postEvent, type Told } from '@/outside/hooks';
 import { hookSignature, openSecrets } from './secret';
 
 /** What something is about, as another program can find it again. */
-async function aboutOf(db: Db, { invoiceId, orderId, planId }: Delivery['about']): Promise<object> {
+async function aboutOf(db: Db, { invoiceId, orderId, planId, parcelId }: Delivery['about']): Promise<object> {
   if (invoiceId) {
     const invoice = await invoiceById(db, invoiceId);
     return { invoice: { id: invoiceId, number: invoice?.number ?? null }, currency: invoice?.currency ?? null };
@@ -22,6 +23,10 @@ async function aboutOf(db: Db, { invoiceId, orderId, planId }: Delivery['about']
   if (orderId) {
     const order = await orderById(db, orderId);
     return { order: { id: orderId }, currency: order?.currency ?? null };
+  }
+  if (parcelId) {
+    const [parcel] = await parcelsByIds(db, [parcelId]);
+    return { parcel: { id: parcelId, number: parcel?.number ?? null }, currency: parcel?.currency ?? null };
   }
   if (planId) return { plan: { id: planId }, currency: (await planById(db, planId))?.currency ?? null };
   return {};

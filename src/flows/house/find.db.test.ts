@@ -3,7 +3,7 @@ import { beforeAll, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { EVERYTHING } from '@/core/invoice/ask';
-import type { Item } from '@/core/item/item';
+import { GOES_AS_USUAL, type Item } from '@/core/item/item';
 import { newLine } from '@/core/paper/paper';
 import { startRecurring } from '@/flows/invoice/recurring';
 import { searchInvoices } from '@/flows/invoice/search-invoices';
@@ -36,6 +36,7 @@ const ROSIN: Omit<Item, 'id'> = {
   onHand: null,
   lowAt: null,
   pictureId: null,
+  going: GOES_AS_USUAL,
   options: [],
 };
 const SPRING = {

@@ -15,6 +15,7 @@ import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { sent } from '@/flows/invoice/sent-invoice';
+import { dropSale } from '@/flows/parcel/hand-over-sales';
 import { creditingOf } from './crediting';
 import { queueInvoice } from './invoice-message';
 
@@ -46,6 +47,7 @@ export const cancelInvoice = desk('ask').turn(async (tx, id: string, reason: str
   }
   await dropReminders(tx, [id]);
   await deletePromises(tx, [id]);
+  await dropSale(tx, id);
   await addToTimeline(tx, id, { kind: 'cancelled', reason: reason.trim() }, tx.name);
   if (tell && printed.payer.email) {
     const customer = await customerById(tx, invoice.customerId ?? '');

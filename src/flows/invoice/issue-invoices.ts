@@ -27,6 +27,7 @@ import { addLines } from '@/db/timeline';
 import type { Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { queueMessages } from '@/flows/message/queue-message';
+import { handOverInvoices } from '@/flows/parcel/hand-over-sales';
 import { approvalMessages } from './approvers';
 import { invoiceMessages } from './invoice-message';
 import { headingFor, settingFor } from './paper-setting';
@@ -203,6 +204,18 @@ async function writeIssued(tx: Tx, business: Business, issued: readonly Issued[]
   await insertPromises(
     tx,
     issued.flatMap(({ one, reading }) => promisedBy(one.id, reading)),
+  );
+  await handOverInvoices(
+    tx,
+    issued
+      .filter(({ one }) => !one.broughtIn)
+      .map(({ one: { id, paper, customer }, invoice: { printed, totalMinor } }) => ({
+        id,
+        paper,
+        customer,
+        printed,
+        totalMinor,
+      })),
   );
   await insertReminders(
     tx,

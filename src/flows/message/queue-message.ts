@@ -16,6 +16,7 @@ const NOTHING = {
   customerId: null,
   paymentId: null,
   planId: null,
+  parcelId: null,
   details: {},
 } as const;
 

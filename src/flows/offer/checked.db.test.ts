@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { beforeEach, expect, test } from 'vitest';
+import { GOES_AS_USUAL } from '@/core/item/item';
 import { newOfferItem } from '@/core/offer/offer';
 import { newBlock, PLACEHOLDER_TITLE } from '@/core/page/page';
 import { checkoutPage } from '@/flows/checkout/checkout-page';
@@ -180,6 +181,7 @@ test('what names an item is told before it goes off the list, and it can be put 
     onHand: '4',
     lowAt: null,
     pictureId: null,
+    going: GOES_AS_USUAL,
     options: [],
   });
   expect(await itemUses(house.owner, item.id)).toEqual({ offers: [], plans: 0, recurring: 0 });

@@ -34,6 +34,7 @@ import { updateRequest } from '@/db/requests';
 import { addToTimeline } from '@/db/timeline';
 import { found } from '@/flows/door/rights';
 import { queueMessage } from '@/flows/message/queue-message';
+import { handOverOrder } from '@/flows/parcel/hand-over-sales';
 import { beginPlanOfOrder } from '@/flows/plan/order-plan';
 import { issueVouchers } from '@/flows/voucher/issue-vouchers';
 import { spendVoucher } from '@/flows/voucher/spend-voucher';
@@ -150,6 +151,7 @@ export async function recordOrderPaid(
     await addCodeUse(tx, order.codeId, use);
   }
   await keepPromises(tx, [order.id]);
+  await handOverOrder(tx, business, order, customer);
   if (order.kept) await beginPlanOfOrder(tx, business, order, customer);
   if (order.requestId) await updateRequest(tx, order.requestId, 'paid');
   const words = wordsOf(printed.locale);

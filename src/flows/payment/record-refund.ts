@@ -23,6 +23,7 @@ import type { Writing } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
 import { creditNow } from '@/flows/invoice/credit-invoice';
 import { queueMessage } from '@/flows/message/queue-message';
+import { dropGivenBack } from '@/flows/parcel/hand-over-sales';
 import { cancelPlanNow } from '@/flows/plan/change-plan';
 import { putBackOnVoucher } from '@/flows/voucher/spend-voucher';
 import { creditingOfSubject, payerOf, type RefundSubject } from './refund-subject';
@@ -60,6 +61,7 @@ export async function recordRefund(tx: Writing, subject: RefundSubject, refund: 
   const credit = invoice ? await refundOfInvoice(tx, business, invoice, { refund, subject, took }) : null;
   if (order) await refundOfOrder(tx, business, order, { refund, subject, took });
   await putOnHand(tx, goodsOf(subject, refund));
+  await dropGivenBack(tx, payment.invoiceId ?? found(payment.orderId), givenBackOf(subject, refund));
   if (refund.wish.endPlan && payment.chargeId) {
     const [charge] = await chargesByIds(tx, [payment.chargeId], false);
     if (charge) await cancelPlanNow(tx, charge.planId, { afterPeriod: false, keepOwed: false });
@@ -160,6 +162,13 @@ const goodsOf = ({ printed }: RefundSubject, { wish }: Refund) =>
     const { itemId, optionId = null } = printed.lines[index] ?? {};
     return itemId ? [{ itemId, optionId, quantity }] : [];
   });
+
+/** What of the sale is not delivered any more: lines that are credited, or all of it where nothing paid is left. */
+function givenBackOf({ paid }: RefundSubject, { kind, step, amountMinor, tipMinor }: Refund) {
+  if (kind === 'void' || (step && 'all' in step) || refundableLeft(paid).amountMinor <= amountMinor - tipMinor)
+    return 'all';
+  return step && 'lines' in step ? step.lines : [];
+}
 
 async function tellPayer(
   tx: Writing,

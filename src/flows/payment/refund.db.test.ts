@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import fc from 'fast-check';
 import { beforeEach, expect, test } from 'vitest';
 
-import type { Item } from '@/core/item/item';
+import { GOES_AS_USUAL, type Item } from '@/core/item/item';
 import { newLine, type Paper } from '@/core/paper/paper';
 import { WHOLE_REGISTER } from '@/core/register/ask';
 import { creditsOf } from '@/db/credit-notes';
@@ -83,6 +83,7 @@ const ROSIN: Omit<Item, 'id'> = {
   onHand: '20',
   lowAt: null,
   pictureId: null,
+  going: GOES_AS_USUAL,
   options: [],
 };
 

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
+import { GOES_AS_USUAL } from '@/core/item/item';
 import { newLine, type Paper } from '@/core/paper/paper';
 import { accountBalances, ledgerTroubles } from '@/db/ledger';
 import { queuedMessages } from '@/db/messages';
@@ -63,6 +64,7 @@ test('all is as before: what is due, the ledger, the stock, the reminders; the c
     onHand: '7',
     lowAt: null,
     pictureId: null,
+    going: GOES_AS_USUAL,
     options: [],
   });
   const lines = [newLine(randomUUID(), 'piece', { what: 'Bow', price: '50', quantity: '2', itemId: item.id })];

@@ -23,6 +23,7 @@ import { promisedBy } from '@/flows/invoice/issue-invoices';
 import { readingOf } from '@/flows/invoice/paper-setting';
 import { sent } from '@/flows/invoice/sent-invoice';
 import { queueMessage } from '@/flows/message/queue-message';
+import { waitAgain } from '@/flows/parcel/hand-over-sales';
 import { followTakenBack } from '@/flows/plan/follow-money';
 
 /**
@@ -82,6 +83,7 @@ export async function takeBackNow(
     const customer = await customerById(tx, invoice.customerId ?? '');
     await promiseAgain(tx, promisedBy(invoiceId, await readingOf(tx, business, customer, invoice.paper)));
     await reviveReminders(tx, invoiceId, today);
+    await waitAgain(tx, invoiceId, invoice.paper.shipsFirst ?? customer?.shipsFirst ?? null);
   }
   await followTakenBack(tx, business, found(await invoiceById(tx, invoiceId)));
   const receipt = await receiptOfPayment(tx, paymentId);

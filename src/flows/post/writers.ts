@@ -18,6 +18,7 @@ import {
 } from './invoice-letters';
 import { ownNewsMail } from './news-letters';
 import { orderMail, requestMail, shortRequest } from './offer-letters';
+import { parcelMail } from './parcel-letters';
 import { partnerPageMail, partnerStatementMail, payoutReturnedMail } from './payout-letters';
 import {
   addressLinkMail,
@@ -111,6 +112,10 @@ export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
   'own-news': { mail: ownNewsMail },
   invitation: { mail: invitationMail },
   voucher: { mail: voucherMail },
+  'parcel-left': { mail: parcelMail('left') },
+  'parcel-door': { mail: parcelMail('door') },
+  'parcel-delivered': { mail: parcelMail('delivered') },
+  'parcel-late': { mail: parcelMail('late') },
   dispute: { mail: disputeMail },
   'payout-returned': { mail: payoutReturnedMail },
   'partner-statement': { mail: partnerStatementMail },

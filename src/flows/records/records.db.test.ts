@@ -3,7 +3,7 @@ import { deflateRawSync } from 'node:zlib';
 import sharp from 'sharp';
 import { describe, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
-import type { Item } from '@/core/item/item';
+import { GOES_AS_USUAL, type Item } from '@/core/item/item';
 import { newLine } from '@/core/paper/paper';
 import { NO_ADDRESS } from '@/core/place/address';
 import { deskFilePath, servedFile } from '@/flows/file/served-file';
@@ -158,6 +158,7 @@ const item = (more: Partial<Item> = {}): Omit<Item, 'id'> => ({
   onHand: '5',
   lowAt: null,
   pictureId: null,
+  going: GOES_AS_USUAL,
   options: [],
   ...more,
 });

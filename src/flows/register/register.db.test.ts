@@ -1,7 +1,9 @@
 /** The register: payments and refunds in one list, narrowed by whatever they hang on, summed, paged and taken along. */
+
 import { randomUUID } from 'node:crypto';
 import { beforeAll, expect, test } from 'vitest';
 import { newCustomer } from '@/core/customer/customer';
+import { GOES_AS_USUAL } from '@/core/item/item';
 import { newLine } from '@/core/paper/paper';
 import { type RegisterAsk, WHOLE_REGISTER } from '@/core/register/ask';
 import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
@@ -65,6 +67,7 @@ beforeAll(async () => {
       onHand: null,
       lowAt: null,
       pictureId: null,
+      going: GOES_AS_USUAL,
       options: [],
     })
   ).id;

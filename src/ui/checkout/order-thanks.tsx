@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { isCalendarDate } from '@/core/dates/calendar-date';
 import { longDate } from '@/core/dates/date-text';
 import type { PrintedOrder } from '@/core/offer/order';
@@ -26,6 +27,7 @@ export function OrderThanks({
   framed = false,
   sells = false,
   statement = '',
+  parcels = null,
 }: {
   order: PrintedOrder;
   thanks: string;
@@ -44,6 +46,8 @@ export function OrderThanks({
   statement?: string;
   /** What was given back, in words. */
   givenBack?: string;
+  /** Where what was ordered is; null where nothing of it is sent. */
+  parcels?: ReactNode;
 }) {
   const words = wordsOf(order.locale);
   const soldVoucher = sells ? soldText(order) : '';
@@ -58,6 +62,7 @@ export function OrderThanks({
           <p className="mt-3 bg-wash px-3.5 py-2.5 text-[15px]/[22px]">{laterText(order.later, order)}</p>
         ) : null}
         {soldVoucher ? <p className="mt-3 bg-wash px-3.5 py-2.5 text-[15px]/[22px]">{soldVoucher}</p> : null}
+        {parcels}
         {givenBack ? <p className="mt-2 border border-ochre px-3 py-2 text-[15px]">{givenBack}</p> : null}
         <p className="mt-4 text-[15px]/[22px] text-soft">
           {[

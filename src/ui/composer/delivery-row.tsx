@@ -7,6 +7,7 @@ import { Button } from '../kit/button';
 import { FieldError } from '../kit/field';
 import { Leader } from '../kit/leader';
 import { NumberInput } from '../kit/number-input';
+import { Select } from '../kit/select';
 import { SMALL_BLANK, Without } from './without';
 
 type Delivery = NonNullable<Paper['delivery']>;
@@ -18,6 +19,8 @@ export function DeliveryRow({
   currency,
   locale,
   trouble,
+  shipsFirst,
+  onShipsFirst,
   onChange,
 }: {
   delivery: Delivery;
@@ -26,6 +29,9 @@ export function DeliveryRow({
   currency: string;
   locale: string;
   trouble: string | undefined;
+  /** Whether it leaves before it is paid; null for as the customer or the business usually does. */
+  shipsFirst: boolean | null;
+  onShipsFirst: (shipsFirst: boolean | null) => void;
   onChange: (delivery: Delivery | null) => void;
 }) {
   const set = (part: Partial<Delivery>) => onChange({ ...delivery, ...part });
@@ -83,6 +89,19 @@ export function DeliveryRow({
           <span>Only seen here</span>
         )}
       </div>
+      <label className="small flex items-baseline gap-1.5 pb-1 font-sans text-soft">
+        Leaves
+        <Select
+          look="blank"
+          className="!text-[13.5px]/[18px]"
+          value={shipsFirst === null ? '' : shipsFirst ? 'first' : 'paid'}
+          onChange={({ target: { value } }) => onShipsFirst(value === '' ? null : value === 'first')}
+        >
+          <option value="">as usual with this customer</option>
+          <option value="first">before it is paid</option>
+          <option value="paid">once it is paid</option>
+        </Select>
+      </label>
       {doubled ? (
         <p className="small pb-1 font-sans font-medium text-ochre">
           Two rates of one tax would be on delivery.{' '}

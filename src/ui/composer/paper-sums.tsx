@@ -91,6 +91,8 @@ export function PaperSums({
           currency={currency}
           locale={locale}
           trouble={problems.of('delivery')}
+          shipsFirst={paper.shipsFirst ?? null}
+          onShipsFirst={(shipsFirst) => onChange({ shipsFirst })}
           onChange={(changed) => onChange({ delivery: changed })}
         />
       ) : null}

@@ -1,7 +1,7 @@
 'use client';
 import type { useRouter } from 'next/navigation';
 import { useCallback, useRef } from 'react';
-import type { Item } from '@/core/item/item';
+import { GOES_AS_USUAL, type Item } from '@/core/item/item';
 import { typedDecimal } from '@/core/money/typed';
 import type { PaperLine } from '@/core/paper/paper';
 import { send, troubleOf } from '../kit/send';
@@ -30,7 +30,7 @@ export function useSentPaper(id: string, draft: ReturnType<typeof useDraft>, cur
       const line = latest.current.lines.find((one) => one.id === lineId);
       if (!line) return;
       const price = typedDecimal(line.price);
-      const answer = await send<Item>('POST', '/api/items', {
+      const kept: Omit<Item, 'id'> = {
         code: '',
         name: line.what.trim().slice(0, 160),
         description: '',
@@ -42,8 +42,10 @@ export function useSentPaper(id: string, draft: ReturnType<typeof useDraft>, cur
         onHand: null,
         lowAt: null,
         pictureId: null,
+        going: GOES_AS_USUAL,
         options: [],
-      });
+      };
+      const answer = await send<Item>('POST', '/api/items', kept);
       if (!answer.ok) return sayTrouble(troubleOf(answer));
       changeLine(lineId, { itemId: answer.value.id });
       say('Saved as an item', { label: 'See it', onClick: () => window.open(`/records/items/${answer.value.id}`) });

@@ -116,6 +116,15 @@ export function CustomerMore({ of, home }: { of: Typed<CustomerTyped>; home: str
           onChange={(event) => set({ taxNumber: event.target.value })}
         />
       </div>
+      <SelectField
+        label="Parcels on account"
+        value={values.shipsFirst === null ? '' : values.shipsFirst ? 'first' : 'paid'}
+        onChange={({ target: { value } }) => set({ shipsFirst: value === '' ? null : value === 'first' })}
+      >
+        <option value="">As the business usually does</option>
+        <option value="first">Leave before they have paid</option>
+        <option value="paid">Leave once they have paid</option>
+      </SelectField>
       <Field
         label="Groups"
         value={values.groups}

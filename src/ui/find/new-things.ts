@@ -75,6 +75,7 @@ export const FURTHER_PLACES: readonly { readonly words: string; readonly path: s
   { words: 'Bank', path: '/money/bank', also: 'statements' },
   { words: 'Items from a file', path: '/records/items/import', also: 'import bring in csv' },
   { words: 'Open invoices from a file', path: '/ask/invoices/import', also: 'import bring in csv' },
+  { words: 'Parcel profiles', path: '/deliver/profiles', also: 'boxes rules carrier balance labels' },
   { words: 'Items', path: '/records/items' },
   { words: 'Tax rules', path: '/records/taxes', also: 'taxes' },
   { words: 'Discount codes', path: '/records/codes' },

@@ -3,6 +3,7 @@ import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Item } from '@/core/item/item';
+import type { Measures } from '@/core/parcel/measure';
 import { FileDrop } from '../import/file-drop';
 import { Button } from '../kit/button';
 import { Form, type Typed, useTyped } from '../kit/form';
@@ -11,6 +12,7 @@ import { send } from '../kit/send';
 import { upload } from '../kit/send-file';
 import { say, sayTrouble } from '../kit/toasts';
 import { ItemBasics } from './item-basics';
+import { ItemGoingFields } from './item-going';
 import { ItemOptions } from './item-options';
 import { ItemPrices } from './item-prices';
 import { ItemStock } from './item-stock';
@@ -58,12 +60,14 @@ export function ItemForm({
   item,
   currency,
   classes,
+  measures,
   promised,
   mayAsk,
 }: {
   item: Item | null;
   currency: string;
   classes: readonly string[];
+  measures: Measures;
   promised: Readonly<Record<string, string>>;
   mayAsk: boolean;
 }) {
@@ -145,7 +149,8 @@ export function ItemForm({
         <ItemBasics of={form} currency={currency} classes={classes} />
         <ItemPrices label="Price" prices={values.prices} currency={currency} onChange={(prices) => set({ prices })} />
         {values.options.length === 0 ? <ItemStock of={form} item={item} promised={promised} /> : null}
-        <ItemOptions of={form} item={item} currency={currency} promised={promised} />
+        <ItemOptions of={form} item={item} currency={currency} measures={measures} promised={promised} />
+        {values.kind === 'service' ? null : <ItemGoingFields of={form} measures={measures} />}
         <ItemPicture of={form} mayAsk={mayAsk} />
       </Form>
     </article>

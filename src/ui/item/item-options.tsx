@@ -1,14 +1,16 @@
 'use client';
 import { type Item, type ItemOption, stockKey } from '@/core/item/item';
 import { isLow } from '@/core/item/stock';
+import type { Measures } from '@/core/parcel/measure';
 import { Button } from '../kit/button';
 import { Field } from '../kit/field';
 import type { Typed } from '../kit/form';
 import { NumberField } from '../kit/number-input';
+import { WeightField } from '../pack/weight-field';
 import type { ItemTyped } from './item-typed';
 import { isReadable, stockWords } from './stock-words';
 
-type Shown = { item: Item | null; currency: string; promised: Readonly<Record<string, string>> };
+type Shown = { item: Item | null; currency: string; measures: Measures; promised: Readonly<Record<string, string>> };
 
 function OptionRow({
   option,
@@ -16,6 +18,7 @@ function OptionRow({
   usualPrice = '',
   item,
   currency,
+  measures,
   promised,
   trouble,
   set,
@@ -60,6 +63,19 @@ function OptionRow({
       <Button look="link" className="pb-2" onClick={onRemove}>
         Remove
       </Button>
+      <WeightField
+        label="Weighs"
+        className="sm:col-span-2"
+        measures={measures}
+        value={option.grams ?? 0}
+        onChange={(grams) => set({ grams })}
+      />
+      <Field
+        label="Shelf"
+        value={option.shelf ?? ''}
+        maxLength={40}
+        onChange={(event) => set({ shelf: event.target.value })}
+      />
       {item && stockWords(option.onHand, promised[stockKey(item.id, option.id)]) ? (
         <p className="small text-soft sm:col-span-6">
           {stockWords(option.onHand, promised[stockKey(item.id, option.id)])}

@@ -1,4 +1,4 @@
-import type { Item } from '@/core/item/item';
+import { GOES_AS_USUAL, type Item } from '@/core/item/item';
 
 /** An item while it is written. */
 export type ItemTyped = Omit<Item, 'id'>;
@@ -15,6 +15,7 @@ export const BLANK_ITEM: ItemTyped = {
   onHand: null,
   lowAt: null,
   pictureId: null,
+  going: GOES_AS_USUAL,
   options: [],
 };
 

@@ -1,6 +1,7 @@
 'use client';
 import type { Route } from 'next';
 import Link from 'next/link';
+import type { ReactNode } from 'react';
 import { Amount, Figure } from '../kit/amount';
 import { Rosette } from '../rosette';
 import type { RosetteState } from '../rosette-geometry';
@@ -22,8 +23,16 @@ export type ListRow = {
   readonly group: string;
 };
 
-/** The open row becomes the sheet: it reaches over the sheet's edge, in the sheet's colour. */
-export function ListRowLink({ row, open, locale }: { row: ListRow; open: boolean; locale: string }) {
+/** A row of a list beside its sheet. The open one becomes the sheet: it reaches over the sheet's edge, in the sheet's colour. */
+export function RowFrame({
+  row,
+  open,
+  children,
+}: {
+  row: { readonly id: string; readonly href: string };
+  open: boolean;
+  children: ReactNode;
+}) {
   return (
     <li className={open ? 'relative z-10 -ml-3 mr-0 xl:-mr-[21px]' : ''}>
       <Link
@@ -37,24 +46,39 @@ export function ListRowLink({ row, open, locale }: { row: ListRow; open: boolean
             : 'border-rule hover:bg-[color-mix(in_srgb,var(--rule)_55%,transparent)]'
         }`}
       >
-        <Rosette state={row.state} share={row.share} />
-        <span className="min-w-0 pr-3">
-          <span className="name private block truncate">{row.name}</span>
-          <span className="block truncate text-[12.5px]/[17px] text-soft">{row.under}</span>
-        </span>
-        <span className="text-right">
-          <span className="name block">
-            {row.foreign ? (
-              <Amount minor={row.minor} currency={row.currency} locale={locale} />
-            ) : (
-              <Figure minor={row.minor} currency={row.currency} locale={locale} />
-            )}
-          </span>
-          <span className={`block text-[12.5px]/[17px] ${row.late ? 'font-medium text-brick' : 'text-soft'}`}>
-            {row.when}
-          </span>
-        </span>
+        {children}
       </Link>
     </li>
+  );
+}
+
+/** What a row is called and what stands under it, between its mark and its right side. */
+export function RowName({ row }: { row: { readonly name: string; readonly under: string } }) {
+  return (
+    <span className="min-w-0 pr-3">
+      <span className="name private block truncate">{row.name}</span>
+      <span className="block truncate text-[12.5px]/[17px] text-soft">{row.under}</span>
+    </span>
+  );
+}
+
+export function ListRowLink({ row, open, locale }: { row: ListRow; open: boolean; locale: string }) {
+  return (
+    <RowFrame row={row} open={open}>
+      <Rosette state={row.state} share={row.share} />
+      <RowName row={row} />
+      <span className="text-right">
+        <span className="name block">
+          {row.foreign ? (
+            <Amount minor={row.minor} currency={row.currency} locale={locale} />
+          ) : (
+            <Figure minor={row.minor} currency={row.currency} locale={locale} />
+          )}
+        </span>
+        <span className={`block text-[12.5px]/[17px] ${row.late ? 'font-medium text-brick' : 'text-soft'}`}>
+          {row.when}
+        </span>
+      </span>
+    </RowFrame>
   );
 }

@@ -1,4 +1,5 @@
 import { FileText } from 'lucide-react';
+import type { ReactNode } from 'react';
 import { longDate } from '@/core/dates/date-text';
 import { eInvoiceOf } from '@/core/einvoice/of-invoice';
 import { eInvoiceProblems } from '@/core/einvoice/rules';
@@ -158,6 +159,7 @@ export function PayerInvoice({
   logo,
   code,
   pay,
+  parcels = null,
 }: {
   /** In the reader's language: its locale may be another than the one it was sent in. */
   invoice: PrintedInvoice;
@@ -187,6 +189,8 @@ export function PayerInvoice({
   /** Where the code for a banking app is fetched; null for none. */
   code: string | null;
   pay: Pay;
+  /** Where what it sells is; null where nothing of it is sent. */
+  parcels?: ReactNode;
 }) {
   const { seller, payer, locale, currency } = invoice;
   const { paidMinor, creditedMinor, refundedMinor, dueMinor } = balance;
@@ -244,6 +248,7 @@ export function PayerInvoice({
             {invoice.note ? (
               <p className="mt-6 whitespace-pre-line font-serif text-[16px]/[23px] italic">{invoice.note}</p>
             ) : null}
+            {parcels}
             <Files files={files} token={token} approver={approver} words={words} />
             {token ? (
               <p className="mt-6 flex flex-wrap gap-x-6 gap-y-2">

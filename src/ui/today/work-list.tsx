@@ -1,5 +1,5 @@
 'use client';
-import { CircleHelp, CreditCard, Hourglass, MailX, MessageCircleQuestion, PenLine, Scale } from 'lucide-react';
+import { CircleHelp, CreditCard, Hourglass, MailX, MessageCircleQuestion, Package, PenLine, Scale } from 'lucide-react';
 import type { Route } from 'next';
 import Link from 'next/link';
 import { useState } from 'react';
@@ -23,6 +23,7 @@ const ICONS = {
   question: MessageCircleQuestion,
   pen: PenLine,
   scale: Scale,
+  parcel: Package,
 } as const;
 
 function Mark({ mark }: { mark: WorkMark }) {

@@ -6,6 +6,8 @@ import { sharePaid } from '@/core/invoice/state';
 import { MESSAGE_KINDS } from '@/core/message/kinds';
 import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
+import { contentWords } from '@/core/parcel/lot';
+import { LOOK_WORDS } from '@/core/parcel/shipment';
 import { cardText, REFUSAL_BRIEF } from '@/core/payment/outcome';
 import { returnWords } from '@/core/payout/return-reasons';
 import { type Acting, mayDo } from '@/core/person/rights';
@@ -245,6 +247,22 @@ function told(item: QueueItem, { business, today }: TodayView): Told {
         about: `${payout.partner ? `Payout ${payout.number} came` : 'Came'} back${on}: ${returnWords(payout.reason)}.`,
         href,
         sum: sum(payout.amountMinor, payout.currency),
+        act: { do: 'open', href, words: 'See to it' },
+      };
+    }
+    case 'parcel': {
+      const { parcel, look } = item;
+      const href = `/deliver/shipments/${parcel.id}`;
+      const promised = parcel.promisedOn
+        ? `, promised for ${shortDate(parcel.promisedOn, locale, { weekday: true })}`
+        : '';
+      return {
+        key: `parcel ${parcel.id}`,
+        mark: { icon: 'parcel' },
+        who: parcel.recipient.name,
+        about: `${LOOK_WORDS[look]}${promised}: ${contentWords(parcel.lines)}.`,
+        href,
+        sum: null,
         act: { do: 'open', href, words: 'See to it' },
       };
     }

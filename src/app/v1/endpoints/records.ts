@@ -1,5 +1,5 @@
 import type { Customer } from '@/core/customer/customer';
-import { type Item, UNITS } from '@/core/item/item';
+import { HANDED, type Item, UNITS } from '@/core/item/item';
 import { addCustomer, changeCustomer, customerSheet, customersPage } from '@/flows/records/customers';
 import { itemSheet, itemsPage, keepItem } from '@/flows/records/items';
 import { CustomersAsked, CustomerWritten, ItemsAsked, ItemWritten, NothingWritten } from '@/input/program-input';
@@ -24,6 +24,7 @@ const CUSTOMER = object({
   note: TEXT,
   due: orNull(DUE),
   groups: list(TEXT),
+  shipsFirst: orNull(YES_NO),
   erased: YES_NO,
 });
 
@@ -44,8 +45,27 @@ const ITEM = object({
   onHand: orNull(TEXT),
   lowAt: orNull(TEXT),
   pictureId: orNull(ID),
+  going: object({
+    handed: oneOfWords(['', ...HANDED]),
+    grams: WHOLE,
+    lengthMm: WHOLE,
+    widthMm: WHOLE,
+    heightMm: WHOLE,
+    shelf: TEXT,
+    origin: TEXT,
+    hsCode: TEXT,
+  }),
   options: list(
-    object({ id: ID, name: TEXT, code: TEXT, prices: TEXTS_BY_WORD, onHand: orNull(TEXT), lowAt: orNull(TEXT) }),
+    object({
+      id: ID,
+      name: TEXT,
+      code: TEXT,
+      prices: TEXTS_BY_WORD,
+      onHand: orNull(TEXT),
+      lowAt: orNull(TEXT),
+      grams: WHOLE,
+      shelf: TEXT,
+    }),
   ),
 });
 
@@ -62,6 +82,7 @@ const shownItem = ({ id, code, name, description, kind, unit, prices, cost, taxC
   onHand: item.onHand,
   lowAt: item.lowAt,
   pictureId: item.pictureId,
+  going: item.going,
   options: item.options.map((option) => ({
     id: option.id,
     name: option.name,
@@ -69,6 +90,8 @@ const shownItem = ({ id, code, name, description, kind, unit, prices, cost, taxC
     prices: option.prices,
     onHand: option.onHand,
     lowAt: option.lowAt,
+    grams: option.grams ?? 0,
+    shelf: option.shelf ?? '',
   })),
 });
 

@@ -11,7 +11,9 @@ import { transferCode } from '@/core/words/invoice-wording';
 import { accountText, isLanguage, localeFor, wordsOf } from '@/core/words/words';
 import { approverOf } from '@/flows/invoice/approvers';
 import { cardFieldsUrl, partAskedNow, payableNow, viewByLink } from '@/flows/invoice/payer-page';
+import { parcelsByInvoice } from '@/flows/parcel/parcel-page';
 import { waysOpen } from '@/flows/payment/pay-by-voucher';
+import { ParcelsPart } from '@/ui/payer/parcels-part';
 import { PayerInvoice } from '@/ui/payer/payer-invoice';
 
 const view = cache(viewByLink);
@@ -74,6 +76,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
   const { processor, voucher, statementName } = await waysOpen(token);
   const byCard = found.receipts.some(({ method }) => method === 'card');
   const takes = takenBy(printed.ways, processor);
+  const sent = await parcelsByInvoice(token);
   return (
     <PayerInvoice
       invoice={printed}
@@ -103,6 +106,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
       token={token}
       {...(approver ? { approver: { name: approver.name, sign } } : {})}
       logo={printed.logoId ? `/i/${token}/files/${printed.logoId}` : null}
+      parcels={<ParcelsPart {...sent} locale={locale} />}
       code={transferCode(printed, jsonMinor(dueMinor)) ? `/i/${token}/pay-code` : null}
       pay={
         open

@@ -5,10 +5,12 @@ import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { wordsOf } from '@/core/words/words';
 import { orderPage } from '@/flows/checkout/order-page';
+import { parcelsByOrder } from '@/flows/parcel/parcel-page';
 import { CheckoutFrame } from '@/ui/checkout/checkout-frame';
 import { LeadOn } from '@/ui/checkout/lead-on';
 import { OrderThanks } from '@/ui/checkout/order-thanks';
 import { TellAbove } from '@/ui/checkout/tell-above';
+import { ParcelsPart } from '@/ui/payer/parcels-part';
 
 type Props = { params: Promise<{ token: string }>; searchParams: Promise<{ framed?: string | string[] }> };
 
@@ -82,6 +84,7 @@ export default async function OrderPage({ params, searchParams }: Props) {
         onTo={order.onTo}
         statement={order.statement}
         framed={framed}
+        parcels={<ParcelsPart {...(await parcelsByOrder(token))} locale={printed.locale} />}
         {...(order.refundedMinor > 0n
           ? { givenBack: words.givenBack(moneyText(money(order.refundedMinor, printed.currency), printed.locale)) }
           : {})}

@@ -4,6 +4,7 @@ import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { mayDo } from '@/core/person/rights';
 import { invoiceSheet } from '@/flows/invoice/invoice-sheet';
+import { SaleParcels } from '../../../deliver/sale-parcels';
 import { InvoiceSheetView } from './sheet-view';
 
 type Props = { params: Promise<{ id: string }> };
@@ -22,5 +23,6 @@ export default async function InvoicePage({ params }: Props) {
   const { id } = await params;
   const sheet = await orNotFound(id, invoiceSheet(actor, id));
   if (sheet.invoice.stage === 'draft') redirect(`/ask/compose/${id}` as Route);
-  return <InvoiceSheetView sheet={sheet} mayAsk={mayDo(actor, 'ask')} />;
+  const parcels = <SaleParcels actor={actor} saleId={id} locale={sheet.business.deskLocale} />;
+  return <InvoiceSheetView sheet={sheet} mayAsk={mayDo(actor, 'ask')} parcels={parcels} />;
 }

@@ -1,6 +1,7 @@
 import { FileText } from 'lucide-react';
 import type { Route } from 'next';
 import Link from 'next/link';
+import type { ReactNode } from 'react';
 import { daysBetween } from '@/core/dates/calendar-date';
 import { fromToday, longDate, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
@@ -187,7 +188,16 @@ function Reminders({ sheet }: { sheet: InvoiceSheet }) {
 }
 
 /** A sent invoice: heading with rosette and amount due, next step, what the customer got, timeline. */
-export function InvoiceSheetView({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAsk: boolean }) {
+export function InvoiceSheetView({
+  sheet,
+  mayAsk,
+  parcels,
+}: {
+  sheet: InvoiceSheet;
+  mayAsk: boolean;
+  /** The parcels that it sends. */
+  parcels: ReactNode;
+}) {
   const { invoice, business, payments } = sheet;
   const { deskLocale: locale, zone } = business;
   const state = invoiceState(invoice, sheet.today);
@@ -321,6 +331,7 @@ export function InvoiceSheetView({ sheet, mayAsk }: { sheet: InvoiceSheet; mayAs
             </Link>
           </div>
         </div>
+        {parcels}
       </article>
       <div>
         {sheet.ways.map((way) => (

@@ -15,6 +15,7 @@ import { WayToBank } from '@/ui/payment/way-to-bank';
 import { PaymentBody } from '@/ui/refund/payment-body';
 import { Rosette } from '@/ui/rosette';
 import { Timeline } from '@/ui/timeline';
+import { SaleParcels } from '../../../deliver/sale-parcels';
 import { CHANNEL_WORDS, paymentState, subjectPath } from '../json-payment';
 import { jsonSheet } from '../json-sheet';
 import { OrderDetails } from '../order-details';
@@ -122,6 +123,7 @@ export default async function PaymentPage({ params }: { params: Promise<{ id: st
           </PaymentBody>
           {subject.order ? <OrderDetails reference={row.orderReference ?? ''} order={subject.order.printed} /> : null}
         </div>
+        {subject.order ? <SaleParcels actor={actor} saleId={subject.order.id} locale={locale} /> : null}
       </article>
       <div>
         <WayToBank steps={stepsOf(sheet, business)} />

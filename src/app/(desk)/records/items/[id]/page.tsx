@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { orGone } from '@/app/found';
 import { pageActor } from '@/app/session';
+import { measuresOf } from '@/core/parcel/measure';
 import { mayDo } from '@/core/person/rights';
 import { taxClasses } from '@/core/tax/business-tax';
 import { businessToday } from '@/flows/payment/payment-list';
@@ -22,6 +23,7 @@ export default async function ItemPage({ params }: { params: Promise<{ id: strin
       item={item}
       currency={business.currency}
       classes={classes}
+      measures={measuresOf(business.country)}
       promised={promised}
       mayAsk={mayDo(actor, 'records')}
     />

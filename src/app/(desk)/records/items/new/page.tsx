@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
+import { measuresOf } from '@/core/parcel/measure';
 import { mayDo } from '@/core/person/rights';
 import { taxClasses } from '@/core/tax/business-tax';
 import { businessToday } from '@/flows/payment/payment-list';
@@ -17,6 +18,7 @@ export default async function NewItemPage() {
       item={null}
       currency={business.currency}
       classes={classes}
+      measures={measuresOf(business.country)}
       promised={{}}
       mayAsk={mayDo(actor, 'records')}
     />

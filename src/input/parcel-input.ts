@@ -1,0 +1,238 @@
+import 'reflect-metadata';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  ArrayUnique,
+  IsArray,
+  IsBoolean,
+  IsDefined,
+  IsEmail,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  MinLength,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
+import type { CalendarDate } from '@/core/dates/calendar-date';
+import type { Recipient } from '@/core/parcel/handover';
+import { MOST_GRAMS, MOST_MM } from '@/core/parcel/measure';
+import type { DeliverSettings } from '@/core/parcel/notice';
+import {
+  type Insuring,
+  LABEL_SHEETS,
+  type LabelSheet,
+  MOST_RULES,
+  type ParcelProfile,
+  type ParcelRule,
+} from '@/core/parcel/profile';
+import { AddressInput } from './customer-input';
+import { Day } from './day';
+import { trimmed } from './trimmed';
+
+const MOST_AT_ONCE = 1000;
+const COUNT = /^\d{1,9}(\.\d{1,4})?$/;
+const SUM = { min: 0, max: 100_000_000 };
+
+/** Parcels or sales, by id; none said for all that lie on the paper. */
+export class SomeInput {
+  @IsOptional() @IsArray() @ArrayMaxSize(MOST_AT_ONCE) @IsUUID('all', { each: true }) ids?: string[];
+}
+
+export class PutOnInput {
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(MOST_AT_ONCE) @IsUUID('all', { each: true }) ids!: string[];
+}
+
+export class MailDayInput extends SomeInput {
+  @Day() mailOn!: CalendarDate;
+}
+
+export class ProfilesInput extends SomeInput {
+  @IsOptional() @IsUUID() profileId!: string | null;
+}
+
+export class BuyInput extends SomeInput {
+  /** What the screen said goes to the carrier, in minor units; none for who sees no sums. */
+  @IsOptional() @IsInt() @Min(0) @Max(SUM.max) expectedMinor?: number | null;
+}
+
+export class PackPageInput {
+  @IsOptional() @IsIn(['yes', 'no']) blocked?: 'yes' | 'no';
+  @IsOptional() @IsString() @MaxLength(120) words?: string;
+  /** The moment of the last one, in ISO 8601. */
+  @IsOptional() @Matches(/^\d{4}-\d\d-\d\dT[\d:.]{8,15}Z$/) key?: string;
+  @IsOptional() @IsUUID() id?: string;
+}
+
+export class ShipmentPageInput extends PackPageInput {
+  @IsOptional() @IsIn(['all', 'under-way', 'ended']) under?: 'all' | 'under-way' | 'ended';
+}
+
+export class ScanInput {
+  @IsString() @trimmed @MinLength(1, { message: 'Scan or type a number.' }) @MaxLength(60) text!: string;
+}
+
+export class RecipientInput implements Recipient {
+  @IsString() @trimmed @MinLength(1, { message: 'Write whom it is for.' }) @MaxLength(160) name!: string;
+  @IsDefined() @IsObject() @ValidateNested() @Type(() => AddressInput) address!: AddressInput;
+  @ValidateIf(({ email }) => email !== '')
+  @trimmed
+  @MaxLength(254)
+  @IsEmail({ allow_display_name: false }, { message: 'Write the whole address, such as name@place.example' })
+  email!: string;
+  @IsString() @trimmed @MaxLength(40) phone!: string;
+  @IsString() @Matches(/^[A-Za-z0-9-]{2,35}$/) locale!: string;
+}
+
+export class ParcelInput {
+  /** Null gives the choice to the rules. */
+  @IsOptional() @IsUUID() profileId?: string | null;
+  @IsOptional() @IsInt() @Min(1) @Max(MOST_GRAMS, { message: 'No parcel is heavier than 100 kg.' }) grams?:
+    | number
+    | null;
+  @IsOptional() @IsString() @Matches(/^[a-z0-9-]{0,40}$/) service?: string;
+  @IsOptional() @IsIn(['on-day', 'first-scan', 'held']) notice?: 'on-day' | 'first-scan' | 'held';
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => RecipientInput) recipient?: RecipientInput;
+}
+
+class PartInput {
+  @IsInt() @Min(0) @Max(1000) place!: number;
+  @Matches(COUNT, { message: 'Write how many as a number.' }) quantity!: string;
+}
+
+export class LeaveOutInput {
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(500)
+  @ValidateNested({ each: true })
+  @Type(() => PartInput)
+  out!: PartInput[];
+  @IsBoolean() apart!: boolean;
+}
+
+class FreeLineInput {
+  @IsString() @trimmed @MinLength(1, { message: 'Write what is in it.' }) @MaxLength(200) what!: string;
+  @IsOptional() @IsUUID() itemId!: string | null;
+  @IsOptional() @IsUUID() optionId!: string | null;
+  @Matches(COUNT, { message: 'Write how many as a number.' }) quantity!: string;
+  @IsInt() @Min(0) @Max(SUM.max) valueMinor!: number;
+}
+
+export class FreeParcelInput {
+  @IsOptional() @IsUUID() customerId!: string | null;
+  @IsDefined() @IsObject() @ValidateNested() @Type(() => RecipientInput) recipient!: RecipientInput;
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(40)
+  @ValidateNested({ each: true })
+  @Type(() => FreeLineInput)
+  lines!: FreeLineInput[];
+}
+
+export class NoticesInput {
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(MOST_AT_ONCE) @IsUUID('all', { each: true }) ids!: string[];
+  @IsIn(['move', 'hold', 'send', 'first-scan']) deed!: 'move' | 'hold' | 'send' | 'first-scan';
+  @ValidateIf(({ deed }) => deed === 'move') @Day() mailOn?: CalendarDate;
+}
+
+/** Ids with commas between them, and how their labels are printed. */
+export class LabelsInput {
+  @IsString() @MaxLength(200 * 37) @Matches(/^[0-9a-f-]{36}(,[0-9a-f-]{36}){0,199}$/) ids!: string;
+  @IsOptional() @IsIn(['pdf', 'zpl']) as?: 'pdf' | 'zpl';
+  @IsOptional() @IsIn(LABEL_SHEETS) sheet?: LabelSheet;
+  @IsOptional() @Matches(/^[0-3]$/) begin?: string;
+}
+
+export class TopUpInput {
+  @IsUUID() requestKey!: string;
+  @IsInt()
+  @Min(1, { message: 'Write a sum above 0.' })
+  @Max(2_000_000, { message: 'At most 20,000 at once.' })
+  minor!: number;
+}
+
+const LENGTH = { message: 'Write the outer side as a length, up to 3 m.' };
+
+class InsuringInput {
+  @IsIn(['never', 'always', 'from']) kind!: Insuring['kind'];
+  @ValidateIf(({ kind }) => kind === 'from') @IsInt() @Min(0) @Max(SUM.max) minor!: number;
+}
+
+export class ParcelProfileInput implements Omit<ParcelProfile, 'id' | 'insuring'> {
+  @IsString() @trimmed @MinLength(1, { message: 'Name this profile.' }) @MaxLength(60) name!: string;
+  @IsInt(LENGTH) @Min(1, LENGTH) @Max(MOST_MM, LENGTH) lengthMm!: number;
+  @IsInt(LENGTH) @Min(1, LENGTH) @Max(MOST_MM, LENGTH) widthMm!: number;
+  @IsInt(LENGTH) @Min(1, LENGTH) @Max(MOST_MM, LENGTH) heightMm!: number;
+  @IsInt() @Min(0) @Max(MOST_GRAMS) ownGrams!: number;
+  @IsInt() @Min(0) @Max(MOST_GRAMS) mostGrams!: number;
+  @IsInt() @Min(0) @Max(SUM.max) packagingMinor!: number;
+  @IsString() @Matches(/^[a-z0-9-]{0,40}$/) service!: string;
+  @IsDefined() @IsObject() @ValidateNested() @Type(() => InsuringInput) insuring!: InsuringInput;
+  @IsBoolean() signature!: boolean;
+}
+
+class ParcelRuleInput implements ParcelRule {
+  @IsUUID() id!: string;
+  @IsUUID() profileId!: string;
+  @IsArray() @ArrayMaxSize(60) @ArrayUnique() @Matches(/^[A-Z]{2}$/, { each: true }) countries!: string[];
+  @IsBoolean() abroad!: boolean;
+  @IsInt() @Min(0) @Max(MOST_GRAMS) fromGrams!: number;
+  @IsInt() @Min(0) @Max(MOST_GRAMS) toGrams!: number;
+  @IsInt() @Min(0) @Max(SUM.max) fromMinor!: number;
+  @IsInt() @Min(0) @Max(SUM.max) toMinor!: number;
+  @IsArray() @ArrayMaxSize(60) @IsUUID('all', { each: true }) itemIds!: string[];
+  @IsString() @trimmed @MaxLength(80) wish!: string;
+}
+
+export class ParcelRulesInput {
+  @IsArray()
+  @ArrayMaxSize(MOST_RULES)
+  @ValidateNested({ each: true })
+  @Type(() => ParcelRuleInput)
+  rules!: ParcelRuleInput[];
+}
+
+export class TryRulesInput extends ParcelRulesInput {
+  @IsString() @Matches(/^[A-Z]{2}$/, { message: 'Choose a country.' }) country!: string;
+  @IsString() @trimmed @MaxLength(20) postalCode!: string;
+  @IsInt() @Min(0) @Max(MOST_GRAMS) grams!: number;
+  @IsInt() @Min(0) @Max(SUM.max) valueMinor!: number;
+  @IsArray() @ArrayMaxSize(20) @IsUUID('all', { each: true }) itemIds!: string[];
+  @IsString() @trimmed @MaxLength(200) wish!: string;
+}
+
+class TellInput {
+  @IsBoolean() left!: boolean;
+  @IsBoolean() door!: boolean;
+  @IsBoolean() delivered!: boolean;
+  @IsBoolean() late!: boolean;
+}
+
+class OwnLabelInput {
+  @IsInt() @Min(60, { message: 'A label is at least 60 mm wide.' }) @Max(300) widthMm!: number;
+  @IsInt() @Min(100, { message: 'A label is at least 100 mm high.' }) @Max(400) heightMm!: number;
+}
+
+export class DeliveringInput implements DeliverSettings {
+  @Matches(/^([01]\d|2[0-3]):[0-5]\d$/, { message: 'Write the hour as 08:00.' }) tellAt!: string;
+  @IsDefined() @IsObject() @ValidateNested() @Type(() => TellInput) tell!: TellInput;
+  @IsIn(['on-day', 'first-scan', 'held']) usual!: 'on-day' | 'first-scan' | 'held';
+  @IsArray()
+  @ArrayMaxSize(7)
+  @ArrayUnique()
+  @IsInt({ each: true })
+  @Min(1, { each: true })
+  @Max(7, { each: true })
+  mailDays!: number[];
+  @IsDefined() @IsObject() @ValidateNested() @Type(() => OwnLabelInput) ownLabel!: OwnLabelInput;
+  @IsIn(LABEL_SHEETS) labelSheet!: LabelSheet;
+  @IsBoolean() shipsFirst!: boolean;
+}
