@@ -222,3 +222,41 @@ export const handoverByNumber = async (db: Db, number: string): Promise<Handover
           and lower(h.number) = ${number.toLowerCase()} order by h.state = 'open' desc, h.made_at desc limit 1`,
     ),
   )[0] ?? null;
+
+/** A line of an open sale that is still to be packed, of an item. */
+export type OpenWish = {
+  readonly id: string;
+  readonly block: Block;
+  readonly itemId: string;
+  readonly optionId: string | null;
+  readonly quantity: string;
+};
+
+/** All that open sales still want to have packed which want any of these items, in the order in which they became ready. */
+export const openWishes = (db: Db, itemIds: readonly string[]): Promise<OpenWish[]> =>
+  many(
+    db,
+    sql`select h.id, h.block, l.item_id as "itemId", l.option_id as "optionId", trim_scale(l.quantity - l.packed - l.dropped)::text as quantity
+        from handovers h join handover_lines l on l.business_id = h.business_id and l.handover_id = h.id
+        where h.business_id = ${db.businessId} and h.state = 'open' and l.handed = 'posted' and l.item_id is not null
+          and l.quantity > l.packed + l.dropped
+          and h.id in (select handover_id from handover_lines x where x.business_id = ${db.businessId} and x.item_id = any(${[...itemIds]}::uuid[]))
+        order by h.ready_at, h.id, l.line`,
+  );
+
+/** The items that sales hand over. @param ids of the invoices or the orders */
+export const goodsOfSales = (db: Db, ids: readonly string[]): Promise<{ itemId: string; optionId: string | null }[]> =>
+  many(
+    db,
+    sql`select distinct l.item_id as "itemId", l.option_id as "optionId"
+        from handovers h join handover_lines l on l.business_id = h.business_id and l.handover_id = h.id
+        where h.business_id = ${db.businessId} and l.item_id is not null
+          and (h.invoice_id = any(${[...ids]}::uuid[]) or h.order_id = any(${[...ids]}::uuid[]))`,
+  );
+
+/** What keeps sales from going. */
+export const updateBlocks = (tx: Tx, ids: readonly string[], block: Block): Promise<number> =>
+  run(
+    tx,
+    sql`update handovers set block = ${block} where business_id = ${tx.businessId} and id = any(${[...ids]}::uuid[])`,
+  );

@@ -55,13 +55,14 @@ export async function itemsKnownAs(db: Db, codes: readonly string[], names: read
 
 const json = (value: unknown): string => JSON.stringify(value);
 
+/** Adds an item; what is on hand comes by its stock alone. */
 export const insertItem = (tx: Tx, item: Item): Promise<number> =>
   run(
     tx,
-    sql`insert into items (id, business_id, code, name, description, kind, unit, prices, cost, tax_class, on_hand, low_at,
+    sql`insert into items (id, business_id, code, name, description, kind, unit, prices, cost, tax_class, low_at,
           picture_id, going, search, created_at, changed_at)
         values (${item.id}, ${tx.businessId}, ${item.code}, ${item.name}, ${item.description}, ${item.kind}, ${item.unit},
-          ${json(item.prices)}, ${item.cost}, ${item.taxClass}, ${item.onHand}, ${item.lowAt}, ${item.pictureId},
+          ${json(item.prices)}, ${item.cost}, ${item.taxClass}, ${item.lowAt}, ${item.pictureId},
           ${json(item.going)}, ${itemSearchText(item)}, ${tx.now}, ${tx.now})`,
   );
 
@@ -70,7 +71,7 @@ export const updateItem = (tx: Tx, item: Item): Promise<number> =>
     tx,
     sql`update items set code = ${item.code}, name = ${item.name}, description = ${item.description}, kind = ${item.kind},
           unit = ${item.unit}, prices = ${json(item.prices)}, cost = ${item.cost}, tax_class = ${item.taxClass},
-          on_hand = ${item.onHand}, low_at = ${item.lowAt}, picture_id = ${item.pictureId}, going = ${json(item.going)},
+          low_at = ${item.lowAt}, picture_id = ${item.pictureId}, going = ${json(item.going)},
           search = ${itemSearchText(item)}, changed_at = ${tx.now}
         where business_id = ${tx.businessId} and id = ${item.id} and not archived`,
   );
@@ -85,11 +86,11 @@ export async function replaceOptions(tx: Tx, itemId: string, options: readonly I
   for (const [position, option] of options.entries()) {
     await run(
       tx,
-      sql`insert into item_options (id, business_id, item_id, position, name, code, prices, on_hand, low_at, grams, shelf)
+      sql`insert into item_options (id, business_id, item_id, position, name, code, prices, low_at, grams, shelf)
           values (${option.id}, ${tx.businessId}, ${itemId}, ${position}, ${option.name}, ${option.code}, ${json(option.prices)},
-            ${option.onHand}, ${option.lowAt}, ${option.grams ?? 0}, ${option.shelf ?? ''})
+            ${option.lowAt}, ${option.grams ?? 0}, ${option.shelf ?? ''})
           on conflict (business_id, id) do update set position = excluded.position, name = excluded.name, code = excluded.code,
-            prices = excluded.prices, on_hand = excluded.on_hand, low_at = excluded.low_at, grams = excluded.grams, shelf = excluded.shelf, archived = false
+            prices = excluded.prices, low_at = excluded.low_at, grams = excluded.grams, shelf = excluded.shelf, archived = false
           where item_options.business_id = ${tx.businessId} and item_options.item_id = ${itemId}`,
     );
   }
@@ -135,8 +136,8 @@ export async function promisedOf(db: Db, itemIds: readonly string[]): Promise<Pr
 
 /** What an invoice or an order promises of the stock. */
 export type StockPromise = {
-  readonly invoiceId?: string;
-  readonly orderId?: string;
+  readonly invoiceId?: string | null;
+  readonly orderId?: string | null;
   readonly itemId: string;
   readonly optionId: string | null;
   readonly quantity: string;
@@ -153,89 +154,17 @@ export async function insertPromises(tx: Tx, promises: readonly StockPromise[]):
   );
 }
 
-/** Goods that come back to the stock, in units. */
+/** Goods of the stock, in units. */
 export type Goods = Pick<StockPromise, 'itemId' | 'optionId' | 'quantity'>;
 
-/** What had left the stock is there again; what has no stock kept of it stays without. */
-export async function putOnHand(tx: Tx, goods: readonly Goods[]): Promise<void> {
-  if (goods.length === 0) return;
-  const given = sql`jsonb_to_recordset(${records(goods)}::jsonb) as given ("itemId" uuid, "optionId" uuid, quantity numeric)`;
-  await run(
-    tx,
-    sql`update items set on_hand = on_hand + back.quantity
-        from (select "itemId", sum(quantity) as quantity from ${given} where "optionId" is null group by "itemId") as back
-        where business_id = ${tx.businessId} and id = back."itemId" and on_hand is not null`,
-  );
-  await run(
-    tx,
-    sql`update item_options set on_hand = on_hand + back.quantity
-        from (select "optionId", sum(quantity) as quantity from ${given} where "optionId" is not null group by "optionId") as back
-        where business_id = ${tx.businessId} and id = back."optionId" and on_hand is not null`,
-  );
-}
-
-/** What had left the stock is there again, and promised. */
-export async function promiseAgain(tx: Tx, promises: readonly StockPromise[]): Promise<void> {
-  await putOnHand(tx, promises);
-  await insertPromises(tx, promises);
-}
-
-/** Frees what invoices or orders promised. @param ids of the ones or the others */
-export const deletePromises = (tx: Tx, ids: readonly string[]): Promise<number> =>
-  run(
+/** What invoices or orders promised is promised no more; what that was. @param ids of the ones or the others */
+export const takePromises = (tx: Tx, ids: readonly string[]): Promise<StockPromise[]> =>
+  many(
     tx,
     sql`delete from stock_promises
-        where business_id = ${tx.businessId} and (invoice_id = any(${[...ids]}) or order_id = any(${[...ids]}))`,
-  );
-
-/** What invoices or orders promised leaves the stock. @param ids of the ones or the others */
-export async function keepPromises(tx: Tx, ids: readonly string[]): Promise<void> {
-  const promised = await many<{ itemId: string }>(
-    tx,
-    sql`select item_id as "itemId" from stock_promises
-        where business_id = ${tx.businessId} and (invoice_id = any(${[...ids]}) or order_id = any(${[...ids]})) limit 1`,
-  );
-  if (promised.length === 0) return;
-  await run(
-    tx,
-    sql`update items set on_hand = on_hand - gone.quantity
-        from (select item_id, sum(quantity) as quantity from stock_promises
-          where business_id = ${tx.businessId} and (invoice_id = any(${[...ids]}) or order_id = any(${[...ids]}))
-            and option_id is null group by item_id) as gone
-        where business_id = ${tx.businessId} and id = gone.item_id and on_hand is not null`,
-  );
-  await run(
-    tx,
-    sql`update item_options set on_hand = on_hand - gone.quantity
-        from (select option_id, sum(quantity) as quantity from stock_promises
-          where business_id = ${tx.businessId} and (invoice_id = any(${[...ids]}) or order_id = any(${[...ids]}))
-            and option_id is not null group by option_id) as gone
-        where business_id = ${tx.businessId} and id = gone.option_id and on_hand is not null`,
-  );
-  await deletePromises(tx, ids);
-}
-
-/** An item, or one option of it, of which as few are left as its owner wants to be told of; in units. */
-export type LowStock = {
-  readonly itemId: string;
-  readonly name: string;
-  readonly option: string;
-  readonly onHand: string;
-  readonly lowAt: string;
-};
-
-/** What runs out, the emptiest first. */
-export const lowStock = (db: Db, limit: number): Promise<LowStock[]> =>
-  many(
-    db,
-    sql`select * from (
-          select id as "itemId", name, '' as option, trim_scale(on_hand)::text as "onHand", trim_scale(low_at)::text as "lowAt", on_hand
-          from items where business_id = ${db.businessId} and not archived and on_hand <= low_at
-          union all
-          select items.id, items.name, o.name, trim_scale(o.on_hand)::text, trim_scale(o.low_at)::text, o.on_hand
-          from item_options o join items on items.business_id = o.business_id and items.id = o.item_id
-          where o.business_id = ${db.businessId} and not items.archived and not o.archived and o.on_hand <= o.low_at
-        ) as low order by on_hand, lower(name), "itemId", option limit ${limit}`,
+        where business_id = ${tx.businessId} and (invoice_id = any(${[...ids]}) or order_id = any(${[...ids]}))
+        returning invoice_id as "invoiceId", order_id as "orderId", item_id as "itemId", option_id as "optionId",
+          trim_scale(quantity)::text as quantity`,
   );
 
 /** The items that were added last, newest first. */

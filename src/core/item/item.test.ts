@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
+import { isLow } from '../stock/available';
 import { GOES_AS_USUAL, type Item, type ItemOption, itemProblems, itemSearchText, priceIn, stockKey } from './item';
-import { isLow } from './stock';
 
 const option = (part: Partial<ItemOption> = {}): ItemOption => ({
   id: 'o',

@@ -61,3 +61,7 @@ export function decimalReadings(words: string): string[] {
 /** A kept number as its reader writes it, without thousands; what is no plain decimal stays as it is. */
 export const spokenDecimal = (kept: string, sign: '.' | ','): string =>
   sign === ',' && /^\d+\.\d+%?$/.test(kept) ? kept.replace('.', ',') : kept;
+
+/** A kept count as its reader sees it: with a true minus where it is below nothing. */
+export const spokenCount = (kept: string, sign: '.' | ','): string =>
+  kept.startsWith('-') ? `−${spokenDecimal(kept.slice(1), sign)}` : spokenDecimal(kept, sign);

@@ -77,7 +77,16 @@ export function wantedBy(lines: readonly Pick<PrintedLine, 'on'>[], serviceTo: s
 }
 
 /** Why something cannot go yet; empty where nothing keeps it. */
-export const BLOCKS = ['', 'no-address', 'no-street', 'no-number', 'no-city', 'no-code', 'no-country'] as const;
+export const BLOCKS = [
+  '',
+  'no-address',
+  'no-street',
+  'no-number',
+  'no-city',
+  'no-code',
+  'no-country',
+  'no-stock',
+] as const;
 export type Block = (typeof BLOCKS)[number];
 
 export const BLOCK_WORDS: Readonly<Record<Exclude<Block, ''>, string>> = {
@@ -87,6 +96,7 @@ export const BLOCK_WORDS: Readonly<Record<Exclude<Block, ''>, string>> = {
   'no-city': 'The address has no city',
   'no-code': 'The address has no postal code',
   'no-country': 'The address has no country',
+  'no-stock': 'Waits for stock',
 };
 
 /** Countries in which houses are commonly without a number; there a name does. */

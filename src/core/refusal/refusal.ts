@@ -141,6 +141,8 @@ export type RefusalCode =
   | 'amount-not-taken'
   | 'profile-in-use'
   | 'profiles-enough'
+  | 'no-stock-kept'
+  | 'nothing-to-book'
   | 'business-closed'
   | 'prove-again'
   | 'code-wrong'
@@ -326,6 +328,9 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'nothing-to-buy': 'No parcel on the paper is ready for its label. What each one lacks stands beside it.',
   'amount-not-taken': 'Write a sum above 0, and not more than 20,000 at once.',
   'told-already': 'The customer was told already. The day can be moved no more.',
+  'no-stock-kept':
+    'Of one of these no stock is kept any more. Take it off the list, or let its stock be counted under Records, Items.',
+  'nothing-to-book': 'Write how many there are of at least one of them.',
   'profiles-enough': 'There are sixty profiles already. Remove one that is not used any more.',
   'profile-in-use': 'A rule chooses this profile. Change the rule first.',
   'link-over': 'This link has expired. Ask for a new one at the top of the page.',

@@ -12,6 +12,7 @@ export const WORK_GROUPS = [
   'payout',
   'match',
   'compare',
+  'order',
   'finish',
 ] as const;
 export type WorkGroup = (typeof WORK_GROUPS)[number];

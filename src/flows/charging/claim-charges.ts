@@ -16,6 +16,7 @@ import { peopleByIds } from '@/db/people';
 import { type Plan, plansByIds } from '@/db/plans';
 import type { Tx } from '@/db/pool';
 import { addLines } from '@/db/timeline';
+import type { Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { issueInvoices } from '@/flows/invoice/issue-invoices';
@@ -46,7 +47,7 @@ const byId = <One extends { readonly id: string }>(all: readonly One[]): Map<str
  *
  * @returns how many were taken, and the sales that are to be sent now
  */
-export async function claimDue(tx: Tx, limit: number): Promise<{ claimed: number; sales: Sale[] }> {
+export async function claimDue(tx: Writing, limit: number): Promise<{ claimed: number; sales: Sale[] }> {
   const timely = await claimCharges(tx, limit);
   if (timely.length === 0) return { claimed: 0, sales: [] };
   const business = await businessById(tx);
@@ -101,7 +102,7 @@ async function loaded(tx: Tx, claimed: readonly Charge[]): Promise<Due[]> {
 type InvoiceFacts = { id: string; totalMinor: bigint; leftMinor: bigint } | { problem: string };
 
 /** The invoices that charges are paid into, by charge: the plan's over the whole balance, or one of its own that is issued now. */
-async function invoicesOf(tx: Tx, business: Business, due: readonly Due[]): Promise<Map<string, InvoiceFacts>> {
+async function invoicesOf(tx: Writing, business: Business, due: readonly Due[]): Promise<Map<string, InvoiceFacts>> {
   const running = due.filter(({ plan }) => plan.state === 'active');
   const knownId = ({ charge, plan }: Due) => charge.invoiceId ?? plan.invoiceId;
   const ids = [...new Set(running.flatMap((one) => knownId(one) ?? []))];

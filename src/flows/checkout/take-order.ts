@@ -11,19 +11,19 @@ import { problemText } from '@/core/words/offer-wording';
 import { wordsOf } from '@/core/words/words';
 import { businessById } from '@/db/businesses';
 import { fileById } from '@/db/files';
-import { insertPromises } from '@/db/items';
 import { countAttempt } from '@/db/limits';
 import { newToken } from '@/db/link-tokens';
 import { offerById } from '@/db/offers';
 import { insertOrder, lockedOrder, noteKept, type Order, orderByCheckout, orderById, takenOrders } from '@/db/orders';
 import { insertPayments, type NewPayment, orderPayments, type Payment, paymentById } from '@/db/payments';
-import type { Db, Tx } from '@/db/pool';
+import type { Db } from '@/db/pool';
 import { requestById } from '@/db/requests';
+import { holdStock } from '@/db/stock';
 import { termsById } from '@/db/terms';
 import { addToTimeline } from '@/db/timeline';
 import type { Voucher } from '@/db/vouchers';
 import { OFFER_NAME } from '@/flows/door/links';
-import { byLink, type Context } from '@/flows/door/operation';
+import { byLink, type Context, type Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { isFreshWork, type Work } from '@/flows/door/work';
@@ -37,6 +37,7 @@ import { afterSale, recordOutcome } from '@/flows/payment/record-outcome';
 import { askAbout } from '@/flows/payment/settle-payment';
 import { type PaymentStatus, saleKey, statusOf } from '@/flows/payment/take-payment';
 import { claimCard, keepClaimed, settleClaim } from '@/flows/plan/claim-card';
+import { promise } from '@/flows/stock/move-stock';
 import { services } from '@/outside/services';
 import { orderOf, quoted, quoteTerms } from './quote-order';
 
@@ -185,7 +186,7 @@ async function attemptBefore(
 
 type Claim = { mine: true; payment: Payment; order: Order } | { mine: false; payment: Payment; order: Order };
 
-async function claimOrder(tx: Tx, offerId: string, attempt: OrderAttempt): Promise<Claim> {
+async function claimOrder(tx: Writing, offerId: string, attempt: OrderAttempt): Promise<Claim> {
   const before = await attemptBefore(tx, offerId, attempt);
   if (before) return { mine: false, ...before };
   const placed = found(await offerById(tx, offerId, true));
@@ -203,6 +204,11 @@ async function claimOrder(tx: Tx, offerId: string, attempt: OrderAttempt): Promi
 
   const terms = await quoteTerms(tx, business, placed, attempt.quote);
   const choice = request?.locked ? lockedChoice(attempt.choice, request.filled) : attempt.choice;
+  // Who takes the last one has it: others who want it, by this offer or another, wait here and then see that it is gone.
+  await holdStock(
+    tx,
+    terms.offer.items.flatMap(({ itemId }) => (itemId ? [{ itemId, optionId: null }] : [])),
+  );
   const { quote, code, voucher } = await quoted(tx, business, terms, choice);
   if (quote.problems.length > 0) {
     const fields = quote.problems.map((problem) => ({
@@ -251,9 +257,12 @@ async function claimOrder(tx: Tx, offerId: string, attempt: OrderAttempt): Promi
     revision: terms.revision,
     kept: null,
   });
-  for (const { itemId, optionId, quantity } of quote.lines) {
-    if (itemId) await insertPromises(tx, [{ orderId: id, itemId, optionId, quantity }]);
-  }
+  await promise(
+    tx,
+    quote.lines.flatMap(({ itemId, optionId, quantity }) =>
+      itemId ? [{ orderId: id, itemId, optionId, quantity }] : [],
+    ),
+  );
   await requireFreshAttempt(tx, attempt.attemptKey);
   const paymentId = randomUUID();
   await insertPayments(tx, partsOf(paymentId, { orderId: id, channel: placed.placement, quote, voucher, attempt }));

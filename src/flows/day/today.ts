@@ -27,6 +27,7 @@ import { desk } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
 import { recurringAhead } from '@/flows/invoice/recurring-ahead';
 import { daysBeyond } from '@/flows/plan/beyond';
+import { stockToOrder } from '@/flows/stock/stock-desk';
 import { TOLD_FROM } from './stuck-work';
 import { type LateParts, type QueueItem, workItem } from './work-items';
 
@@ -158,12 +159,19 @@ async function everything(db: Db, today: CalendarDate): Promise<QueueItem[]> {
       return look ? [{ kind: 'parcel' as const, parcel, look }] : [];
     }),
     ...(await waitingLines(db)).map((waiting) => ({ kind: 'bank' as const, waiting })),
+    ...(await lowNow(db)),
     ...(await openQuestions(db, MOST)).map((question) => ({ kind: 'question' as const, question })),
     ...late.map((invoice) => ({ kind: 'late' as const, invoice, asked: reminded.get(invoice.id) ?? null })),
     ...(await invoiceRows(db, 'drafts', MOST))
       .filter((invoice) => invoice.totalMinor > 0n)
       .map((invoice) => ({ kind: 'draft' as const, invoice })),
   ];
+}
+
+/** What runs low, as one thing to do: it is ordered in one go. */
+async function lowNow(db: Db): Promise<QueueItem[]> {
+  const low = await stockToOrder(db, MOST);
+  return low.length > 0 ? [{ kind: 'stock', low }] : [];
 }
 
 /** Parts of balances that were to be paid before today, those of a plan together, oldest first. */

@@ -24,7 +24,7 @@ import { enqueueJobs } from '@/db/jobs';
 import { newToken } from '@/db/link-tokens';
 import { personById } from '@/db/people';
 import type { Db, Tx } from '@/db/pool';
-import { desk, worker } from '@/flows/door/operation';
+import { desk, type Writing, worker } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { issueInvoices, type ToIssue } from './issue-invoices';
@@ -151,7 +151,7 @@ export const runBulk = worker().run(async (ctx, bulkId: string): Promise<void> =
 });
 
 /** Sends the next rows; whether there may be more. */
-async function sendRows(tx: Tx, bulkId: string): Promise<boolean> {
+async function sendRows(tx: Writing, bulkId: string): Promise<boolean> {
   const bulk = found(await bulkById(tx, bulkId, true));
   if (bulk.state !== 'sending') return false;
   const rows = await claimBulkRows(tx, bulkId, AT_ONCE);

@@ -6,7 +6,6 @@ import { money } from '@/core/money/money';
 import { businessById } from '@/db/businesses';
 import { customerById } from '@/db/customers';
 import { lockedInvoice, updateCancelled } from '@/db/invoices';
-import { deletePromises } from '@/db/items';
 import { insertEntry } from '@/db/ledger';
 import { heldByPending } from '@/db/payments';
 import { dropReminders } from '@/db/reminders';
@@ -16,6 +15,7 @@ import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { sent } from '@/flows/invoice/sent-invoice';
 import { dropSale } from '@/flows/parcel/hand-over-sales';
+import { freePromised } from '@/flows/stock/move-stock';
 import { creditingOf } from './crediting';
 import { queueInvoice } from './invoice-message';
 
@@ -46,7 +46,7 @@ export const cancelInvoice = desk('ask').turn(async (tx, id: string, reason: str
     );
   }
   await dropReminders(tx, [id]);
-  await deletePromises(tx, [id]);
+  await freePromised(tx, [id]);
   await dropSale(tx, id);
   await addToTimeline(tx, id, { kind: 'cancelled', reason: reason.trim() }, tx.name);
   if (tell && printed.payer.email) {

@@ -17,7 +17,7 @@ import type { Paper } from '@/core/paper/paper';
 import { numberSeries, takeNumbers } from '@/db/businesses';
 import { customerById } from '@/db/customers';
 import { type Invoice, type IssuedInvoice, insertSent, type NewDraft, numbersTaken, updateSent } from '@/db/invoices';
-import { insertPromises, type StockPromise } from '@/db/items';
+import type { StockPromise } from '@/db/items';
 import { insertEntries } from '@/db/ledger';
 import type { Tx } from '@/db/pool';
 import { insertReminders } from '@/db/reminders';
@@ -28,6 +28,7 @@ import type { Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { queueMessages } from '@/flows/message/queue-message';
 import { handOverInvoices } from '@/flows/parcel/hand-over-sales';
+import { promise } from '@/flows/stock/move-stock';
 import { approvalMessages } from './approvers';
 import { invoiceMessages } from './invoice-message';
 import { headingFor, settingFor } from './paper-setting';
@@ -57,7 +58,7 @@ type Ready = { readonly one: ToIssue; readonly reading: PaperReading };
  * @returns for each, in the same order, what it is now, or why it was not issued
  */
 export async function issueInvoices(
-  tx: Tx,
+  tx: Writing,
   business: Business,
   items: readonly ToIssue[],
 ): Promise<(IssuedInvoice | Refusal)[]> {
@@ -183,7 +184,7 @@ async function numbersFor(tx: Tx, business: Business, ready: readonly Ready[], t
 type Issued = Ready & { readonly invoice: IssuedInvoice };
 
 /** Writes down all that follows from being issued. */
-async function writeIssued(tx: Tx, business: Business, issued: readonly Issued[]): Promise<void> {
+async function writeIssued(tx: Writing, business: Business, issued: readonly Issued[]): Promise<void> {
   if (issued.length === 0) return;
   const fresh = issued.flatMap(({ one, invoice }) =>
     one.fresh ? [{ ...invoice, paper: one.paper, linkToken: one.fresh.linkToken, origin: one.fresh.origin }] : [],
@@ -201,7 +202,7 @@ async function writeIssued(tx: Tx, business: Business, issued: readonly Issued[]
       booking: { id: randomUUID(), cause: `invoice-sent:${id}`, invoiceId: id, paymentId: null },
     })),
   );
-  await insertPromises(
+  await promise(
     tx,
     issued.flatMap(({ one, reading }) => promisedBy(one.id, reading)),
   );

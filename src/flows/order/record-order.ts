@@ -15,7 +15,6 @@ import { wordsOf } from '@/core/words/words';
 import { type Business, businessById, takeNumber } from '@/db/businesses';
 import { addCodeUse } from '@/db/codes';
 import { customerByEmail, insertCustomer } from '@/db/customers';
-import { deletePromises, keepPromises } from '@/db/items';
 import { insertEntry } from '@/db/ledger';
 import { addToOfferSums, offerById } from '@/db/offers';
 import { type Order, updateOrderPaid, updateOrderRefused } from '@/db/orders';
@@ -32,10 +31,12 @@ import type { Tx } from '@/db/pool';
 import { insertReceipts } from '@/db/receipts';
 import { updateRequest } from '@/db/requests';
 import { addToTimeline } from '@/db/timeline';
+import type { Writing } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
 import { queueMessage } from '@/flows/message/queue-message';
 import { handOverOrder } from '@/flows/parcel/hand-over-sales';
 import { beginPlanOfOrder } from '@/flows/plan/order-plan';
+import { freePromised, sellPromised } from '@/flows/stock/move-stock';
 import { issueVouchers } from '@/flows/voucher/issue-vouchers';
 import { spendVoucher } from '@/flows/voucher/spend-voucher';
 import { sharesToKeep } from './repeated';
@@ -111,7 +112,7 @@ async function spendVouchers(tx: Tx, payments: readonly Payment[], customerId: s
  * @param sale null where a code made it free, or a voucher pays all of it
  */
 export async function recordOrderPaid(
-  tx: Tx,
+  tx: Writing,
   order: Order,
   payment: Payment,
   sale: Extract<SaleOutcome, { kind: 'accepted' }> | null,
@@ -150,7 +151,7 @@ export async function recordOrderPaid(
     };
     await addCodeUse(tx, order.codeId, use);
   }
-  await keepPromises(tx, [order.id]);
+  await sellPromised(tx, [order.id]);
   await handOverOrder(tx, business, order, customer);
   if (order.kept) await beginPlanOfOrder(tx, business, order, customer);
   if (order.requestId) await updateRequest(tx, order.requestId, 'paid');
@@ -220,8 +221,8 @@ export const queueReceipt = (
   });
 
 /** An order's card was refused: what it held of stock, codes, vouchers and places is free again. */
-export async function recordOrderRefused(tx: Tx, order: Order, paymentId: string): Promise<void> {
+export async function recordOrderRefused(tx: Writing, order: Order, paymentId: string): Promise<void> {
   await updateBesideRefused(tx, paymentId);
   await updateOrderRefused(tx, order.id);
-  await deletePromises(tx, [order.id]);
+  await freePromised(tx, [order.id]);
 }

@@ -10,6 +10,7 @@ import { blockOf, handedOf, handedOver, type Recipient, wantedBy } from '@/core/
 import { isNoAddress, NO_ADDRESS } from '@/core/place/address';
 import {
   addDropped,
+  goodsOfSales,
   type Handover,
   handoversOfSales,
   insertHandovers,
@@ -21,7 +22,9 @@ import { itemsById } from '@/db/items';
 import type { Order } from '@/db/orders';
 import { deliverSettings } from '@/db/parcel-profiles';
 import type { Tx } from '@/db/pool';
+import { holdStock } from '@/db/stock';
 import { takeOff, unpackedQuantity } from './unpack';
+import { reviseSales } from './wait-for-stock';
 
 /** An invoice as it is issued. */
 export type IssuedSale = {
@@ -111,6 +114,10 @@ export async function handOverInvoices(tx: Tx, sales: readonly IssuedSale[]): Pr
     tx,
     made.map((one) => (shipsFirst && one.invoiceId && undecided.has(one.invoiceId) ? { ...one, state: 'open' } : one)),
   );
+  await reviseSales(
+    tx,
+    made.flatMap(({ invoiceId }) => invoiceId ?? []),
+  );
 }
 
 /** Notes what an order hands over, as it is paid. */
@@ -151,16 +158,20 @@ export async function handOverOrder(tx: Tx, business: Business, order: Order, cu
       lines,
     },
   ]);
+  await reviseSales(tx, [order.id]);
 }
 
-/** Invoices that are paid can be packed. */
-export const handOverPaid = (tx: Tx, invoiceIds: readonly string[]): Promise<number> => updateReady(tx, invoiceIds);
+/** Invoices that are paid can be packed, if what they want is there. */
+export async function handOverPaid(tx: Tx, invoiceIds: readonly string[]): Promise<void> {
+  if ((await updateReady(tx, invoiceIds)) > 0) await reviseSales(tx, invoiceIds);
+}
 
 const isLeft = ({ lines }: Handover): boolean =>
   lines.some((line) => line.handed === 'posted' && unpackedQuantity(line) > 0n);
 
 /** A sale is cancelled: what of it is not on its way is not packed any more. */
 export async function dropSale(tx: Tx, saleId: string): Promise<void> {
+  await holdStock(tx, await goodsOfSales(tx, [saleId]));
   const own = await handoversOfSales(tx, [saleId]);
   await takeOff(tx, own);
   await updateHandoverState(
@@ -168,6 +179,7 @@ export async function dropSale(tx: Tx, saleId: string): Promise<void> {
     own.filter(({ state }) => state !== 'dropped').map(({ id }) => id),
     'dropped',
   );
+  await reviseSales(tx, [saleId]);
 }
 
 /** An invoice is not paid after all: what of it is not on its way waits again, unless it ships first. */
@@ -181,6 +193,7 @@ export async function waitAgain(tx: Tx, invoiceId: string, shipsFirst: boolean |
     left.map(({ id }) => id),
     'waits',
   );
+  await reviseSales(tx, [invoiceId]);
 }
 
 /** What was given back of a sale before it left is not packed: whole, or by lines. */
@@ -190,6 +203,7 @@ export async function dropGivenBack(
   what: 'all' | readonly { readonly index: number; readonly quantity: string }[],
 ): Promise<void> {
   if (what === 'all') return dropSale(tx, saleId);
+  await holdStock(tx, await goodsOfSales(tx, [saleId]));
   const own = await handoversOfSales(tx, [saleId]);
   if (own.length === 0 || what.length === 0) return;
   await takeOff(tx, own);
@@ -207,4 +221,5 @@ export async function dropGivenBack(
     after.filter((one) => one.state === 'open' && !isLeft(one)).map(({ id }) => id),
     'done',
   );
+  await reviseSales(tx, [saleId]);
 }

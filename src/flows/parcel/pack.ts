@@ -32,12 +32,14 @@ import {
   updatePacking,
 } from '@/db/parcels';
 import type { Tx } from '@/db/pool';
+import { holdStock } from '@/db/stock';
 import { desk, type Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { askRates } from './ask-rates';
 import { inOwnCurrency, packingTable, profileByRule } from './packing-setting';
 import { takeParcelsOff, unpackedQuantity } from './unpack';
+import { reviseWaiting } from './wait-for-stock';
 
 const SCALE = 4;
 const scaled = (text: string): bigint => scaledDecimal(text, SCALE, 'bad_quantity', 'quantity');
@@ -384,11 +386,17 @@ export const leaveOut = desk('pack').run(
 /** Puts right where a sale goes that cannot go yet, or says that it goes as it is. @throws Refusal `address-not-whole`, `not-found` */
 export const correctRecipient = desk('pack').turn(
   async (tx, handoverId: string, recipient: Recipient): Promise<void> => {
-    found((await handoversByIds(tx, [handoverId], true))[0]);
+    const { lines } = found((await handoversByIds(tx, [handoverId]))[0]);
+    const items = [...new Set(lines.flatMap(({ itemId }) => itemId ?? []))];
+    await holdStock(
+      tx,
+      items.map((itemId) => ({ itemId, optionId: null })),
+    );
     const block = blockOf(recipient);
     // Some houses have no number: whoever knows the house says so by saving it as it is.
     if (block !== '' && block !== 'no-number') throw new Refusal('address-not-whole');
     await updateRecipient(tx, handoverId, recipient, '');
+    await reviseWaiting(tx, items);
   },
 );
 

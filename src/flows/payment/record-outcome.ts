@@ -21,7 +21,7 @@ import {
 } from '@/db/payments';
 import type { Tx } from '@/db/pool';
 import { addLines } from '@/db/timeline';
-import type { Context } from '@/flows/door/operation';
+import type { Context, Writing } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
 import { settle } from '@/flows/invoice/settled';
 import { recordOrderPaid, recordOrderRefused } from '@/flows/order/record-order';
@@ -121,7 +121,7 @@ export async function noteChecking(tx: Tx, payments: readonly Payment[]): Promis
   );
 }
 
-async function recordRefused(tx: Tx, refused: readonly Said<Refused>[]): Promise<void> {
+async function recordRefused(tx: Writing, refused: readonly Said<Refused>[]): Promise<void> {
   if (refused.length === 0) return;
   await updatePaymentsRefused(
     tx,
@@ -139,7 +139,7 @@ async function recordRefused(tx: Tx, refused: readonly Said<Refused>[]): Promise
 }
 
 async function recordApproval(
-  tx: Tx,
+  tx: Writing,
   payment: Payment,
   outcome: Extract<SaleOutcome, { kind: 'approval' }>,
 ): Promise<void> {
@@ -155,7 +155,7 @@ async function recordApproval(
 
 /** A bank debit is under way; a day that the processor moves is noted, and not told again. */
 async function recordCollecting(
-  tx: Tx,
+  tx: Writing,
   business: Business,
   payment: Payment,
   outcome: Extract<SaleOutcome, { kind: 'collecting' }>,
@@ -174,7 +174,7 @@ async function recordCollecting(
 
 /** Writes down card payments of invoices. Returns the invoices as they are then. */
 async function recordPaid(
-  tx: Tx,
+  tx: Writing,
   business: Business,
   paid: readonly Said<Accepted>[],
   invoices: ReadonlyMap<string, Invoice>,

@@ -10,7 +10,6 @@ import type { TimelineEvent } from '@/core/timeline/timeline';
 import { businessById } from '@/db/businesses';
 import { chargesByIds } from '@/db/charges';
 import { type Invoice, updateInvoiceRefunded } from '@/db/invoices';
-import { putOnHand } from '@/db/items';
 import { insertEntry } from '@/db/ledger';
 import { addRefundedToOffer } from '@/db/offers';
 import { type Order, ordersBehindInvoices } from '@/db/orders';
@@ -25,6 +24,7 @@ import { creditNow } from '@/flows/invoice/credit-invoice';
 import { queueMessage } from '@/flows/message/queue-message';
 import { dropGivenBack } from '@/flows/parcel/hand-over-sales';
 import { cancelPlanNow } from '@/flows/plan/change-plan';
+import { bringBack } from '@/flows/stock/move-stock';
 import { putBackOnVoucher } from '@/flows/voucher/spend-voucher';
 import { creditingOfSubject, payerOf, type RefundSubject } from './refund-subject';
 
@@ -60,7 +60,7 @@ export async function recordRefund(tx: Writing, subject: RefundSubject, refund: 
   const took = { partners, feeBackMinor: takes.feeBackMinor - refund.feeMinor };
   const credit = invoice ? await refundOfInvoice(tx, business, invoice, { refund, subject, took }) : null;
   if (order) await refundOfOrder(tx, business, order, { refund, subject, took });
-  await putOnHand(tx, goodsOf(subject, refund));
+  await bringBack(tx, goodsOf(subject, refund), { why: refund.reason, invoiceId: invoice?.id, orderId: order?.id });
   await dropGivenBack(tx, payment.invoiceId ?? found(payment.orderId), givenBackOf(subject, refund));
   if (refund.wish.endPlan && payment.chargeId) {
     const [charge] = await chargesByIds(tx, [payment.chargeId], false);

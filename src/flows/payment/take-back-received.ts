@@ -7,7 +7,6 @@ import { statementDayOf } from '@/db/bank-lines';
 import { businessById } from '@/db/businesses';
 import { customerById } from '@/db/customers';
 import { invoiceById, lockedInvoice, updateTakenBack } from '@/db/invoices';
-import { promiseAgain } from '@/db/items';
 import { insertEntry } from '@/db/ledger';
 import { addToOfferSums } from '@/db/offers';
 import { ordersBehindInvoices } from '@/db/orders';
@@ -25,6 +24,7 @@ import { sent } from '@/flows/invoice/sent-invoice';
 import { queueMessage } from '@/flows/message/queue-message';
 import { waitAgain } from '@/flows/parcel/hand-over-sales';
 import { followTakenBack } from '@/flows/plan/follow-money';
+import { promiseAgain } from '@/flows/stock/move-stock';
 
 /**
  * Takes back money that was written down by mistake: the invoice owes it again, the ledger is posted the other way round, its

@@ -9,6 +9,7 @@ import { insertItem, itemsKnownAs } from '@/db/items';
 import type { Db } from '@/db/pool';
 import { taxesOf } from '@/db/taxes';
 import { desk } from '@/flows/door/operation';
+import { keepStock } from '@/flows/stock/keep-stock';
 
 type Rows = readonly (readonly string[])[];
 
@@ -60,6 +61,7 @@ export const importItems = desk('records').turn(
   async (tx, rows: Rows, mapping: ColumnsAs<ItemField>): Promise<ImportResult> => {
     const { fresh, refused } = await checked(tx, rows, mapping);
     for (const item of fresh) await insertItem(tx, item);
+    await keepStock(tx, fresh);
     return { written: fresh.length, updated: 0, refused };
   },
 );

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { type Item, itemProblems, stockKey } from '@/core/item/item';
-import { available } from '@/core/item/stock';
+import { available } from '@/core/stock/available';
 import {
   archiveItem,
   type ItemCursor,
@@ -9,8 +9,6 @@ import {
   itemRows,
   itemsByClass,
   itemsById,
-  type LowStock,
-  lowStock,
   newestItems,
   promisedOf,
   replaceOptions,
@@ -23,6 +21,8 @@ import { isTaken } from '@/db/sql';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
+import { keepStock } from '@/flows/stock/keep-stock';
+import { type StockLine, stockToOrder } from '@/flows/stock/stock-desk';
 
 export type { Item };
 
@@ -73,24 +73,32 @@ export const availableStock = desk('see').read(async (db, ids: readonly string[]
   return availableOf(db, ids);
 });
 
-/** Keeps an item, new or changed, with its options. @throws Refusal `paper-not-ready` with the places, `code-taken`, `not-found` */
-export const keepItem = desk('records').run(async (ctx, id: string | null, fields: Omit<Item, 'id'>): Promise<Item> => {
-  const item: Item = { id: id ?? randomUUID(), ...fields };
-  const problems = itemProblems(item);
-  if (problems.length > 0) throw new Refusal('paper-not-ready', problems);
-  try {
-    await ctx.write(async (tx) => {
-      if (id === null) await insertItem(tx, item);
-      else if ((await updateItem(tx, item)) === 0) throw new Refusal('not-found');
-      await replaceOptions(tx, item.id, item.options);
-    });
-  } catch (error) {
-    if (isTaken(error, 'items'))
-      throw new Refusal('code-taken', [{ field: 'code', words: 'Another item has this code.' }]);
-    throw error;
-  }
-  return item;
-});
+/**
+ * Keeps an item, new or changed, with its options.
+ *
+ * @param why where the stock that is typed is what there is now, and not only whether it is kept
+ * @throws Refusal `paper-not-ready` with the places, `code-taken`, `not-found`
+ */
+export const keepItem = desk('records').run(
+  async (ctx, id: string | null, fields: Omit<Item, 'id'>, why?: string): Promise<Item> => {
+    const item: Item = { id: id ?? randomUUID(), ...fields };
+    const problems = itemProblems(item);
+    if (problems.length > 0) throw new Refusal('paper-not-ready', problems);
+    try {
+      await ctx.write(async (tx) => {
+        if (id === null) await insertItem(tx, item);
+        else if ((await updateItem(tx, item)) === 0) throw new Refusal('not-found');
+        await replaceOptions(tx, item.id, item.options);
+        await keepStock(tx, [item], why);
+      });
+    } catch (error) {
+      if (isTaken(error, 'items'))
+        throw new Refusal('code-taken', [{ field: 'code', words: 'Another item has this code.' }]);
+      throw error;
+    }
+    return found((await ctx.read((db) => itemsById(db, [item.id])))[0]);
+  },
+);
 
 /** What names an item that is taken off the list: it goes on as it is, and no stock is kept for it any more. */
 export const itemUses = desk('see').read((db, id: string): Promise<ItemUses> => usesOfItem(db, id));
@@ -113,8 +121,8 @@ export const removeItem = desk('records').write(async (tx, id: string): Promise<
 
 /** What helps while no item is chosen: what runs out, and what was added last. */
 export const itemOverview = desk('see').read(
-  async (db): Promise<{ low: LowStock[]; newest: Awaited<ReturnType<typeof newestItems>> }> => ({
-    low: await lowStock(db, 12),
+  async (db): Promise<{ low: StockLine[]; newest: Awaited<ReturnType<typeof newestItems>> }> => ({
+    low: await stockToOrder(db, 12),
     newest: await newestItems(db, 8),
   }),
 );

@@ -164,6 +164,7 @@ export const RECORDS: readonly Endpoint[] = [
       const { id: _, ...fields } = shownItem((await itemSheet(actor, id)).item) as Item;
       return fields;
     },
-    run: async (actor, { input, ids: [id = ''] }) => shownItem(await keepItem(actor, id, { ...input })),
+    run: async (actor, { input, ids: [id = ''] }) =>
+      shownItem(await keepItem(actor, id, { ...input }, 'Said by a program')),
   }),
 ];
