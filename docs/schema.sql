@@ -2533,6 +2533,31 @@ CREATE TABLE public.sign_in_steps (
     CONSTRAINT sign_in_steps_time_whole CHECK (((time_key IS NULL) = (time_since IS NULL)))
 );
 
+CREATE TABLE public.stock_movements (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    item_id uuid NOT NULL,
+    option_id uuid,
+    n integer NOT NULL,
+    at timestamp with time zone NOT NULL,
+    kind text NOT NULL,
+    on_hand_by numeric(14,4) NOT NULL,
+    promised_by numeric(14,4) NOT NULL,
+    on_hand_after numeric(14,4),
+    promised_after numeric(14,4) NOT NULL,
+    cost numeric(18,6),
+    average_after numeric(18,6),
+    by_name text DEFAULT ''::text NOT NULL,
+    why text DEFAULT ''::text NOT NULL,
+    supplier text DEFAULT ''::text NOT NULL,
+    paper text DEFAULT ''::text NOT NULL,
+    file_id uuid,
+    invoice_id uuid,
+    order_id uuid,
+    CONSTRAINT stock_movements_kind_known CHECK ((kind = ANY (ARRAY['opened'::text, 'received'::text, 'counted'::text, 'promised'::text, 'freed'::text, 'sold'::text, 'unsold'::text, 'returned'::text, 'thrown-away'::text, 'closed'::text]))),
+    CONSTRAINT stock_movements_n_positive CHECK ((n > 0))
+);
+
 CREATE TABLE public.stock_promises (
     business_id uuid NOT NULL,
     invoice_id uuid,
@@ -2974,6 +2999,9 @@ ALTER TABLE ONLY public.sign_in_names
 ALTER TABLE ONLY public.sign_in_steps
     ADD CONSTRAINT sign_in_steps_pkey PRIMARY KEY (email_key);
 
+ALTER TABLE ONLY public.stock_movements
+    ADD CONSTRAINT stock_movements_pkey PRIMARY KEY (business_id, id);
+
 ALTER TABLE ONLY public.stock_promises
     ADD CONSTRAINT stock_promises_pkey PRIMARY KEY (business_id, id);
 
@@ -3125,6 +3153,8 @@ CREATE INDEX disputes_undecided ON public.disputes USING btree (business_id, boo
 CREATE INDEX disputes_won_by_time ON public.disputes USING btree (business_id, settled_at) WHERE (state = 'won'::text);
 
 CREATE INDEX files_by_time ON public.files USING btree (business_id, created_at, id);
+
+CREATE INDEX handover_lines_of_item ON public.handover_lines USING btree (business_id, item_id) WHERE (item_id IS NOT NULL);
 
 CREATE INDEX handovers_kept ON public.handovers USING btree (business_id, ready_at, id) WHERE ((state = 'open'::text) AND (block <> ''::text));
 
@@ -3421,6 +3451,18 @@ CREATE INDEX requests_of_offer ON public.requests USING btree (business_id, offe
 CREATE UNIQUE INDEX saved_lists_name_unique ON public.saved_lists USING btree (business_id, list, lower(name));
 
 CREATE INDEX sessions_of_person ON public.sessions USING btree (business_id, person_id);
+
+CREATE UNIQUE INDEX stock_movements_in_order ON public.stock_movements USING btree (business_id, item_id, option_id, n) NULLS NOT DISTINCT;
+
+CREATE INDEX stock_movements_of_invoice ON public.stock_movements USING btree (business_id, invoice_id) WHERE (invoice_id IS NOT NULL);
+
+CREATE INDEX stock_movements_of_option ON public.stock_movements USING btree (business_id, option_id) WHERE (option_id IS NOT NULL);
+
+CREATE INDEX stock_movements_of_order ON public.stock_movements USING btree (business_id, order_id) WHERE (order_id IS NOT NULL);
+
+CREATE INDEX stock_movements_out ON public.stock_movements USING btree (business_id, at) WHERE (kind = ANY (ARRAY['sold'::text, 'unsold'::text]));
+
+CREATE INDEX stock_movements_with_file ON public.stock_movements USING btree (business_id, file_id) WHERE (file_id IS NOT NULL);
 
 CREATE INDEX stock_promises_of_invoice ON public.stock_promises USING btree (business_id, invoice_id);
 
@@ -4022,6 +4064,24 @@ ALTER TABLE ONLY public.sessions
 ALTER TABLE ONLY public.sessions
     ADD CONSTRAINT sessions_person_id_fkey FOREIGN KEY (business_id, person_id) REFERENCES public.people(business_id, id) ON DELETE CASCADE;
 
+ALTER TABLE ONLY public.stock_movements
+    ADD CONSTRAINT stock_movements_business_id_file_id_fkey FOREIGN KEY (business_id, file_id) REFERENCES public.files(business_id, id);
+
+ALTER TABLE ONLY public.stock_movements
+    ADD CONSTRAINT stock_movements_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.stock_movements
+    ADD CONSTRAINT stock_movements_business_id_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
+
+ALTER TABLE ONLY public.stock_movements
+    ADD CONSTRAINT stock_movements_business_id_item_id_fkey FOREIGN KEY (business_id, item_id) REFERENCES public.items(business_id, id);
+
+ALTER TABLE ONLY public.stock_movements
+    ADD CONSTRAINT stock_movements_business_id_option_id_fkey FOREIGN KEY (business_id, option_id) REFERENCES public.item_options(business_id, id);
+
+ALTER TABLE ONLY public.stock_movements
+    ADD CONSTRAINT stock_movements_business_id_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
+
 ALTER TABLE ONLY public.stock_promises
     ADD CONSTRAINT stock_promises_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
@@ -4372,6 +4432,8 @@ CREATE POLICY own_business ON public.sessions TO dahlia_app USING ((business_id 
 
 CREATE POLICY own_business ON public.sign_in_names TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
+CREATE POLICY own_business ON public.stock_movements TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
 CREATE POLICY own_business ON public.stock_promises TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.stuck_jobs TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
@@ -4449,6 +4511,8 @@ ALTER TABLE public.saved_lists ENABLE ROW LEVEL SECURITY;
 ALTER TABLE public.sessions ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.sign_in_names ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.stock_movements ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.stock_promises ENABLE ROW LEVEL SECURITY;
 
@@ -4840,6 +4904,8 @@ GRANT UPDATE(used_at) ON TABLE public.sessions TO dahlia_app;
 GRANT UPDATE(proved_at) ON TABLE public.sessions TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.sign_in_names TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.stock_movements TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE ON TABLE public.stock_promises TO dahlia_app;
 

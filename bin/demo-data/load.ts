@@ -48,6 +48,7 @@ import { playParcels } from './parcels';
 import { playPayouts } from './payouts';
 import { planPlans } from './plans';
 import { refundPlans } from './refunds';
+import { stockWork } from './stock';
 import { BUSINESS, CUSTOMERS, ITEMS, JOBS, PASSWORD, PEOPLE, TAXES, TERMS } from './thistlewood';
 
 const DAY_MS = 86_400_000;
@@ -237,6 +238,7 @@ const later: { daysAgo: number; hour: number; work: () => Promise<void> }[] = []
 async function records(): Promise<void> {
   present = new Date(begun.getTime() - 200 * DAY_MS);
   for (const one of ITEMS) items.push(await keepItem(ada as Actor, null, one));
+  later.push(...stockWork(ada as Actor, items).filter(({ daysAgo }) => daysAgo > 30));
   termsId = await keepTerms(ada as Actor, null, TERMS.name, TERMS.text);
   await keepAsTemplate(
     ada as Actor,
@@ -432,6 +434,8 @@ async function lately(): Promise<void> {
       })),
   ]);
   plans.push(...billing.filter(([daysAgo]) => daysAgo <= 43));
+  for (const { daysAgo, hour, work } of stockWork(ada as Actor, items))
+    if (daysAgo <= 30) plans.push([daysAgo, hour, work]);
   plans.push(...refundPlans({ actor: ada as Actor, send: (plan) => send(ada as Actor, plan) }));
   plans.push(...debitPlans({ send: (plan) => send(ada as Actor, plan), pay, giveBack, look: lookAtDebits }));
   plans.push(...offerPlans({ actor: ada as Actor, token: cardToken, website: STANDINS, mail, now: () => present }));

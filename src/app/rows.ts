@@ -1,5 +1,5 @@
 /** Records as the rows of their lists. */
-import { isLow } from '@/core/item/stock';
+import { isLow } from '@/core/stock/available';
 import type { Customer } from '@/flows/records/customers';
 import type { Item } from '@/flows/records/items';
 import type { RecordRow } from '@/ui/records/use-record-pages';

@@ -1,8 +1,8 @@
 'use client';
 import { useEffect, useMemo, useState } from 'react';
 import { stockKey } from '@/core/item/item';
-import { shortages } from '@/core/item/stock';
 import type { PaperLine } from '@/core/paper/paper';
+import { shortages } from '@/core/stock/available';
 import { send } from '../kit/send';
 
 const NONE: ReadonlyMap<string, string> = new Map();

@@ -10,6 +10,7 @@ import { Segment } from '../kit/segment';
 import { Select } from '../kit/select';
 import { send } from '../kit/send';
 import { FileDrop } from './file-drop';
+import { readTable } from './read-table';
 import type { BrokenRow, Table } from './table';
 
 type Refused = { readonly at: number; readonly reasons: readonly string[] };
@@ -40,16 +41,6 @@ const NONE: Outcome = { written: 0, updated: 0, refused: [] };
 const PART = 1000;
 const SAMPLES = 3;
 const SHOWN = 100;
-
-/** Reads a file in a worker. */
-function readTable(file: File): Promise<Table> {
-  const worker = new Worker(new URL('./read-table.worker.ts', import.meta.url), { type: 'module' });
-  return new Promise<Table>((resolve, reject) => {
-    worker.onmessage = (event: MessageEvent<Table>) => resolve(event.data);
-    worker.onerror = () => reject(new Error('The file could not be read'));
-    worker.postMessage({ file });
-  }).finally(() => worker.terminate());
-}
 
 const cell = (text: string): string => {
   const safe = /^[=+\-@\t\r]/.test(text) ? `'${text}` : text;

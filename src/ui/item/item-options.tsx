@@ -1,13 +1,14 @@
 'use client';
 import { type Item, type ItemOption, stockKey } from '@/core/item/item';
-import { isLow } from '@/core/item/stock';
 import type { Measures } from '@/core/parcel/measure';
+import { isLow } from '@/core/stock/available';
 import { Button } from '../kit/button';
 import { Field } from '../kit/field';
 import type { Typed } from '../kit/form';
 import { NumberField } from '../kit/number-input';
 import { WeightField } from '../pack/weight-field';
 import type { ItemTyped } from './item-typed';
+import { KeptOnHand } from './kept-on-hand';
 import { isReadable, stockWords } from './stock-words';
 
 type Shown = { item: Item | null; currency: string; measures: Measures; promised: Readonly<Record<string, string>> };
@@ -31,6 +32,7 @@ function OptionRow({
   set: (part: Partial<ItemOption>) => void;
   onRemove: () => void;
 }) {
+  const kept = item?.options.find(({ id }) => id === option.id)?.onHand ?? null;
   return (
     <div className="grid items-end gap-3 border-b border-rule py-2.5 sm:grid-cols-[1.4fr_1fr_100px_84px_84px_auto]">
       <Field
@@ -49,12 +51,16 @@ function OptionRow({
         error={trouble(`options.${place}.prices`)}
         onChange={(event) => set({ prices: { ...option.prices, [currency]: event.target.value } })}
       />
-      <Field
-        label="On hand"
-        value={option.onHand ?? ''}
-        placeholder="not kept"
-        onChange={(event) => set({ onHand: event.target.value || null })}
-      />
+      {item && kept !== null && option.onHand !== null ? (
+        <KeptOnHand itemId={item.id} optionId={option.id} onHand={kept} onEnd={() => set({ onHand: null })} />
+      ) : (
+        <Field
+          label="On hand"
+          value={option.onHand ?? ''}
+          placeholder="not kept"
+          onChange={(event) => set({ onHand: event.target.value || null })}
+        />
+      )}
       <Field
         label="Low at"
         value={option.lowAt ?? ''}

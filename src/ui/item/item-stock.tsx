@@ -1,10 +1,11 @@
 'use client';
 import { type Item, stockKey } from '@/core/item/item';
-import { isLow } from '@/core/item/stock';
+import { isLow } from '@/core/stock/available';
 import { TickField } from '../kit/check';
 import { Field } from '../kit/field';
 import type { Typed } from '../kit/form';
 import type { ItemTyped } from './item-typed';
+import { KeptOnHand } from './kept-on-hand';
 import { stockWords } from './stock-words';
 
 /** The stock of an item without options. */
@@ -26,13 +27,17 @@ export function ItemStock({
       />
       {values.onHand === null ? null : (
         <>
-          <Field
-            label="On hand"
-            className="w-[110px]"
-            value={values.onHand}
-            error={at('onHand')}
-            onChange={(event) => set({ onHand: event.target.value })}
-          />
+          {item && item.onHand !== null ? (
+            <KeptOnHand itemId={item.id} optionId={null} onHand={item.onHand} />
+          ) : (
+            <Field
+              label="On hand"
+              className="w-[110px]"
+              value={values.onHand}
+              error={at('onHand')}
+              onChange={(event) => set({ onHand: event.target.value })}
+            />
+          )}
           <Field
             label="Low at"
             className="w-[110px]"

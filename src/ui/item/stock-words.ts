@@ -1,5 +1,5 @@
 import type { ItemOption } from '@/core/item/item';
-import { available } from '@/core/item/stock';
+import { available } from '@/core/stock/available';
 
 const COUNT = /^-?\d+(\.\d{1,4})?$/;
 

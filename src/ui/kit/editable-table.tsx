@@ -26,8 +26,9 @@ export function EditableTable<Row extends { readonly id: string }>({
   columns: readonly Column<Row>[];
   /** How wide the table is at least, as a class; below that it is moved sideways. */
   least?: string;
-  addWords: string;
-  fresh: () => Row;
+  /** How a row is added below; without them rows come from elsewhere. */
+  addWords?: string;
+  fresh?: () => Row;
   /** Rows that stand out just now. */
   isMarked?: (row: Row) => boolean;
   onChange: (rows: readonly Row[]) => void;
@@ -69,9 +70,11 @@ export function EditableTable<Row extends { readonly id: string }>({
           ))}
         </tbody>
       </table>
-      <Button look="link" opens className="mt-3" onClick={() => onChange([...rows, fresh()])}>
-        {addWords}
-      </Button>
+      {addWords && fresh ? (
+        <Button look="link" opens className="mt-3" onClick={() => onChange([...rows, fresh()])}>
+          {addWords}
+        </Button>
+      ) : null}
     </div>
   );
 }

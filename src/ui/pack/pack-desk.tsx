@@ -71,6 +71,8 @@ function waitsWords({ ready, blocked }: PackShown['count']): string {
   return ready >= MANY || blocked >= MANY ? `More than ${MANY} paid sales wait` : `${all} paid sales wait`;
 }
 
+const TO_ORDER = '/deliver/stock?low=yes' as Route;
+
 /** To pack: what waits at the left, and the paper on which lies what goes out together. */
 export function PackDesk({ shown }: { shown: PackShown }) {
   const router = useRouter();
@@ -99,7 +101,10 @@ export function PackDesk({ shown }: { shown: PackShown }) {
     if (thing.kind === 'unknown') return setScanSays(`${typed.trim()}: no sale and no label has this number.`);
     if (thing.state === 'done') return setScanSays(`${typed.trim()} lies on the paper, or has gone already.`);
     if (thing.state !== 'open') return setScanSays(`${typed.trim()} is not paid yet.`);
-    if (thing.block) return setScanSays(`${typed.trim()} cannot go yet: look at its address.`);
+    if (thing.block)
+      return setScanSays(
+        `${typed.trim()} cannot go yet: ${thing.block === 'no-stock' ? 'it waits for stock' : 'look at its address'}.`,
+      );
     setScanSays('');
     putOn([thing.id]);
     say(`${typed.trim()} lies on the paper`);
@@ -181,7 +186,7 @@ export function PackDesk({ shown }: { shown: PackShown }) {
           onMove={(row) => putOn([row.id])}
           onMoveAll={(rows) => putOn(rows.map(({ id }) => id))}
           onTakeAllOff={() => void pressed('/api/pack/off', {})}
-          onOpen={setAddress}
+          onOpen={(row) => (row.block === 'no-stock' ? router.push(TO_ORDER) : setAddress(row))}
         />
       </aside>
       <section className="min-w-0 pb-10 md:pt-2.5">

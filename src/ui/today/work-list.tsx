@@ -1,5 +1,15 @@
 'use client';
-import { CircleHelp, CreditCard, Hourglass, MailX, MessageCircleQuestion, Package, PenLine, Scale } from 'lucide-react';
+import {
+  CircleHelp,
+  CreditCard,
+  Hourglass,
+  MailX,
+  MessageCircleQuestion,
+  Package,
+  PackageOpen,
+  PenLine,
+  Scale,
+} from 'lucide-react';
 import type { Route } from 'next';
 import Link from 'next/link';
 import { useState } from 'react';
@@ -24,6 +34,7 @@ const ICONS = {
   pen: PenLine,
   scale: Scale,
   parcel: Package,
+  shelf: PackageOpen,
 } as const;
 
 function Mark({ mark }: { mark: WorkMark }) {

@@ -27,7 +27,7 @@ export type WorkAct =
 
 export type WorkMark =
   | { readonly rosette: RosetteState; readonly share: number }
-  | { readonly icon: 'card' | 'help' | 'hourglass' | 'mail' | 'question' | 'pen' | 'scale' | 'parcel' };
+  | { readonly icon: 'card' | 'help' | 'hourglass' | 'mail' | 'question' | 'pen' | 'scale' | 'parcel' | 'shelf' };
 
 /** Something of a row beside its first thing: a sentence, where it stands, and its own action, unless the row's serves it. */
 export type WorkLine = {
@@ -62,6 +62,7 @@ export const GROUP_WORDS: Readonly<Record<WorkGroup | 'waits', string>> = {
   payout: 'Give another account for what came back',
   match: 'Match with the bank',
   compare: 'Compare with the card processor',
+  order: 'Order what runs low',
   finish: 'Finish and send',
   waits: 'Under way by itself',
 };

@@ -20,7 +20,7 @@ export const jsonToPack = ({ readyAt, block, ...row }: ToPack): PackRowShown => 
   ...row,
   readyAt: readyAt.toISOString(),
   block,
-  kept: block === '' ? '' : BLOCK_WORDS[block],
+  kept: block === '' ? '' : block === 'no-stock' ? `${BLOCK_WORDS[block]}: ${row.what}` : BLOCK_WORDS[block],
 });
 
 const FAULT_WORDS: Readonly<Record<Exclude<PackingFault, 'refused'>, string>> = {

@@ -177,6 +177,24 @@ function told(item: QueueItem, { business, today }: TodayView): Told {
         act: { do: 'open', href, words: 'Compare' },
       };
     }
+    case 'stock': {
+      const href = '/deliver/stock?low=yes';
+      const { low } = item;
+      const [first] = low;
+      const named = low.slice(0, 3).map(({ name, option, available, order }) => {
+        const called = option ? `${name}, ${option}` : name;
+        return `${called}: ${available} free, order ${order}`;
+      });
+      return {
+        key: 'stock',
+        mark: { icon: 'shelf' },
+        who: low.length === 1 ? `${first?.name} runs low` : `${low.length} things run low`,
+        about: `${named.join(' · ')}${low.length > 3 ? ' · …' : ''}`,
+        href,
+        sum: null,
+        act: { do: 'open', href, words: 'Look' },
+      };
+    }
     case 'question': {
       const { question } = item;
       return {

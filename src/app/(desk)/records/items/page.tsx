@@ -7,6 +7,7 @@ import { mayDo } from '@/core/person/rights';
 import { businessToday } from '@/flows/payment/payment-list';
 import { itemOverview } from '@/flows/records/items';
 import { Overview, OverviewPart, OverviewRow } from '@/ui/kit/overview';
+import { stockHref } from '@/ui/stock/shown';
 
 export const metadata: Metadata = { title: 'Items' };
 
@@ -20,18 +21,18 @@ export default async function NoItemOpen() {
       <OverviewPart name="Running out">
         {low.length === 0 ? (
           <p className="py-3 text-soft">
-            Nothing. What has as few left as its item says stands here, the emptiest first.
+            Nothing. Of what has as few left as its item says, it stands here how many to order.
           </p>
         ) : (
           <ul>
-            {low.map(({ itemId, name, option, onHand, lowAt }) => (
+            {low.map(({ itemId, optionId, name, option, available, order }) => (
               <OverviewRow
                 key={`${itemId} ${option}`}
-                href={`/records/items/${itemId}`}
+                href={stockHref({ itemId, optionId })}
                 name={name}
                 isPrivate={false}
-                about={[option, `to be told at ${lowAt}`].filter(Boolean).join(', ')}
-                figure={<span className={Number(onHand) <= 0 ? 'text-brick' : 'text-ochre'}>{onHand} left</span>}
+                about={[option, `order ${order}`].filter(Boolean).join(', ')}
+                figure={<span className={Number(available) <= 0 ? 'text-brick' : 'text-ochre'}>{available} left</span>}
               />
             ))}
           </ul>

@@ -1,0 +1,13 @@
+import { jsonStock } from '@/app/(desk)/deliver/json-stock';
+import { desk } from '@/app/answer';
+import { stockPage, stockSetting } from '@/flows/stock/stock-desk';
+import { WordsInput } from '@/input/people-input';
+
+const FOUND = 12;
+
+/** Things of which stock is kept, found as one types. */
+export const GET = desk(WordsInput, async (actor, { input: { words } }) => {
+  const { rows } = await stockPage(actor, { words }, null);
+  const business = await stockSetting(actor);
+  return rows.slice(0, FOUND).map((row) => jsonStock(row, null, business));
+});
