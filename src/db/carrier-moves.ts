@@ -5,7 +5,7 @@ import { many, one, records, run, sql } from './sql';
 export type CarrierMove = {
   readonly id: string;
   readonly key: string;
-  readonly kind: 'top-up' | 'label' | 'void';
+  readonly kind: 'top-up' | 'label' | 'void' | 'claim';
   readonly state: 'asked' | 'done' | 'refused';
   readonly parcelId: string | null;
   readonly currency: string;

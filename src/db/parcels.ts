@@ -3,7 +3,7 @@ import type { Recipient } from '@/core/parcel/handover';
 import type { Notice } from '@/core/parcel/notice';
 import type { BoughtLabel, KeptCheck, KeptRates } from '@/core/parcel/packed';
 import type { DeliveryProof } from '@/core/parcel/proof';
-import type { ParcelState, ScanLine } from '@/core/parcel/shipment';
+import type { ParcelState, ScanLine, Settled } from '@/core/parcel/shipment';
 import { SHIPPED } from '@/core/parcel/shipment';
 import type { Db, Tx } from './pool';
 import { likePattern, many, most, NONE, one, oneOf, records, run, type Statement, sql } from './sql';
@@ -53,6 +53,7 @@ export type Parcel = {
   readonly lateAt: Date | null;
   readonly endedAt: Date | null;
   readonly proof: DeliveryProof | null;
+  readonly settled: Settled;
   readonly madeAt: Date;
   readonly lines: readonly ParcelLine[];
 };
@@ -61,7 +62,7 @@ const COLUMNS = sql`p.id, p.customer_id as "customerId", p.state, p.recipient, p
   p.service, p.mail_on as "mailOn", p.notice, p.told_at as "toldAt", p.rates, p.checked, p.trouble, p.tries, p.label, p.number, p.currency,
   p.rate_minor as "rateMinor", p.insurance_minor as "insuranceMinor", p.packaging_minor as "packagingMinor", p.paid_minor as "paidMinor",
   p.bought_at as "boughtAt", p.by_name as "byName", p.promised_on as "promisedOn", p.act_at as "actAt", p.look_at as "lookAt",
-  p.scanned_at as "scannedAt", p.late_at as "lateAt", p.ended_at as "endedAt", p.proof, p.made_at as "madeAt",
+  p.scanned_at as "scannedAt", p.late_at as "lateAt", p.ended_at as "endedAt", p.proof, p.settled, p.made_at as "madeAt",
   coalesce((select jsonb_agg(jsonb_build_object('place', l.place, 'handoverId', l.handover_id, 'line', l.line, 'what', l.what,
       'itemId', l.item_id, 'optionId', l.option_id, 'quantity', trim_scale(l.quantity)::text, 'valueMinor', l.value_minor::text) order by l.place)
     from parcel_lines l where l.business_id = p.business_id and l.parcel_id = p.id), '[]') as lines`;
@@ -284,6 +285,14 @@ export const updateNotice = (
         where business_id = ${tx.businessId} and id = ${id}`,
   );
 
+/** Notes what was done about a parcel that needed a look, once. */
+export const updateSettled = (tx: Tx, id: string, settled: Settled): Promise<number> =>
+  run(
+    tx,
+    sql`update parcels set settled = ${settled}, settled_at = ${tx.now}
+        where business_id = ${tx.businessId} and id = ${id} and settled = ''`,
+  );
+
 /** Notes that labels were printed. */
 export const updatePrinted = (tx: Tx, ids: readonly string[]): Promise<number> =>
   run(
@@ -395,7 +404,7 @@ export const shipmentsToLookAt = async (db: Db, today: CalendarDate, limit: numb
   whole(
     await many<Row>(
       db,
-      sql`select ${COLUMNS} from parcels p where p.business_id = ${db.businessId} and p.state in ${oneOf(UNDER_WAY)}
+      sql`select ${COLUMNS} from parcels p where p.business_id = ${db.businessId} and p.state in ${oneOf(UNDER_WAY)} and p.settled = ''
             and (p.state in ('lost', 'damaged', 'back', 'returned', 'waiting') or p.promised_on < ${today}
               or p.state = 'bought' and p.mail_on < ${today})
           order by p.promised_on, p.id limit ${most(limit)}`,
@@ -448,6 +457,19 @@ export const salesOfParcels = (db: Db, parcelIds: readonly string[]): Promise<Pa
         where l.business_id = ${db.businessId} and l.parcel_id = any(${[...parcelIds]}::uuid[])
         order by l.parcel_id, h.id`,
   );
+
+/** The payment of the first sale in a parcel, of those that can be given back; null where there is none. */
+export const paymentOfParcel = async (db: Db, parcelId: string): Promise<string | null> =>
+  (
+    await many<{ id: string }>(
+      db,
+      sql`select y.id from parcel_lines l join handovers h on h.business_id = l.business_id and h.id = l.handover_id
+            join payments y on y.business_id = h.business_id and (y.invoice_id = h.invoice_id or y.order_id = h.order_id)
+          where l.business_id = ${db.businessId} and l.parcel_id = ${parcelId} and y.state = 'paid'
+            and y.refunded_minor < y.amount_minor + y.tip_minor
+          order by l.place, y.settled_at desc, y.id limit 1`,
+    )
+  )[0]?.id ?? null;
 
 /** How many shipments are not at the door yet. */
 export const underWayCount = async (db: Db): Promise<number> =>

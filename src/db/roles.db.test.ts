@@ -174,6 +174,7 @@ test('the accounts that the database takes are those that the core knows', async
     'expired-vouchers': true,
     'brought-in': true,
     'carrier-balance': true,
+    'carrier-claims': true,
     postage: true,
   };
   const [row] = await admin<{ text: string }>(

@@ -151,6 +151,16 @@ export class LabelsInput {
   @IsOptional() @Matches(/^[0-3]$/) begin?: string;
 }
 
+/** What is done about a parcel that went wrong. */
+export class ParcelDeedInput {
+  @IsIn(['send-again', 'take-into-stock', 'leave']) deed!: 'send-again' | 'take-into-stock' | 'leave';
+}
+
+/** What the carrier is asked to pay, in minor units. */
+export class ClaimInput {
+  @IsInt() @Min(1, { message: 'Write a sum above 0.' }) @Max(100_000_000) minor!: number;
+}
+
 export class TopUpInput {
   @IsUUID() requestKey!: string;
   @IsInt()

@@ -1,5 +1,6 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { isCalendarDate } from '@/core/dates/calendar-date';
+import type { ClaimWhy } from '@/core/parcel/claim';
 import type { ParcelSpec } from '@/core/parcel/packed';
 import type { DeliveryProof } from '@/core/parcel/proof';
 import { isServiceRefusal, type RateAnswer, type ServiceRate, type ServiceRefusal } from '@/core/parcel/service';
@@ -30,6 +31,19 @@ export type Tracked = {
   readonly proof: DeliveryProof | null;
 };
 
+export type WantedClaim = {
+  readonly key: string;
+  readonly number: string;
+  readonly why: ClaimWhy;
+  readonly minor: number;
+};
+
+/** What became of a claim; `minor` is what was paid onto the balance. */
+export type ClaimAnswer =
+  | { readonly outcome: 'open'; readonly words: string }
+  | { readonly outcome: 'refused'; readonly words: string }
+  | { readonly outcome: 'paid'; readonly minor: number; readonly words: string };
+
 export type AddressCheck =
   | { readonly says: 'known' | 'unknown' }
   | { readonly says: 'proposal'; readonly address: Address };
@@ -50,6 +64,8 @@ export interface Carrier {
   /** Puts money on an account, once for a key. Answers the balance in minor units. */
   topUp(account: string, key: string, currency: string, minor: number): Promise<{ readonly minor: number } | null>;
   balance(account: string): Promise<{ readonly minor: number; readonly currency: string } | null>;
+  /** Asks to be paid for a parcel, once for a key, and what became of that under the same key. */
+  claim(account: string, claim: WantedClaim): Promise<ClaimAnswer | null>;
   /** Where parcels are, by their numbers; null for one that the carrier does not know. */
   scans(account: string, numbers: readonly string[]): Promise<readonly (Tracked | null)[] | null>;
 }
@@ -209,6 +225,13 @@ export function httpCarrier(url: string, apiKey: string): Carrier {
       const answer = await ask(`balance/${encodeURIComponent(account)}`);
       const held = Number(answer?.minor);
       return answer && Number.isSafeInteger(held) ? { minor: held, currency: text(answer.currency, 3) } : null;
+    },
+    claim: async (account, claim) => {
+      const answer = await ask('claims', { account, ...claim });
+      const words = text(answer?.words);
+      if (answer?.outcome === 'open' || answer?.outcome === 'refused') return { outcome: answer.outcome, words };
+      const minor = whole(answer?.minor);
+      return answer?.outcome === 'paid' && minor !== null ? { outcome: 'paid', minor, words } : null;
     },
     scans: async (account, numbers) => {
       const answer = await ask('scans', { account, numbers });

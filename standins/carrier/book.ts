@@ -1,4 +1,5 @@
 import type { CalendarDate } from '../../src/core/dates/calendar-date';
+import type { ClaimWhy } from '../../src/core/parcel/claim';
 import { checkFigure } from '../../src/core/parcel/number';
 import type { ServiceRefusal } from '../../src/core/parcel/service';
 import { rateTotal } from '../../src/core/parcel/service';
@@ -20,6 +21,22 @@ export type CarrierEvent =
     }
   | { readonly kind: 'label'; readonly label: Label }
   | { readonly kind: 'refused'; readonly account: string; readonly key: string; readonly why: ServiceRefusal }
+  | {
+      readonly kind: 'claim';
+      readonly account: string;
+      readonly key: string;
+      readonly number: string;
+      readonly why: ClaimWhy;
+      readonly minor: number;
+      readonly at: string;
+    }
+  | {
+      readonly kind: 'claim-paid';
+      readonly account: string;
+      readonly key: string;
+      readonly minor: number;
+      readonly at: string;
+    }
   | { readonly kind: 'void'; readonly number: string; readonly at: string }
   | {
       readonly kind: 'dated';
@@ -38,7 +55,14 @@ export type Wanted = { readonly key: string; readonly service: string; readonly 
 /** One line of what moved on an account; minor units, what leaves it is below 0. */
 export type Move = { readonly at: string; readonly what: string; readonly number: string; readonly minor: number };
 
+type ClaimEvent = Extract<CarrierEvent, { kind: 'claim' }>;
+export type ClaimOutcome =
+  | { readonly outcome: 'open' | 'refused'; readonly words: string }
+  | { readonly outcome: 'paid'; readonly minor: number; readonly words: string };
+
 const DAY_MS = 86_400_000;
+/** So long a claim is looked at. */
+const CLAIM_DAYS = 2;
 
 /** The carrier's accounts, labels and what they cost. The same key is the same label, whatever happens between. */
 export class CarrierBook {
@@ -47,6 +71,7 @@ export class CarrierBook {
   private readonly balances = new Map<string, { currency: string; minor: number }>();
   private readonly topUps = new Map<string, number>();
   private readonly moves = new Map<string, Move[]>();
+  private readonly claims = new Map<string, { event: ClaimEvent; paid: number | null }>();
   private count = 0;
 
   constructor(
@@ -70,7 +95,19 @@ export class CarrierBook {
       const minor = -(label.rateMinor + label.insuranceMinor);
       this.move(label.account, label.currency, { at: label.boughtAt, what: 'label', number: label.number, minor });
     } else if (event.kind === 'refused') this.byKey.set(`${event.account} ${event.key}`, { refused: event.why });
-    else if (event.kind === 'goes') {
+    else if (event.kind === 'claim') this.claims.set(`${event.account} ${event.key}`, { event, paid: null });
+    else if (event.kind === 'claim-paid') {
+      const claim = this.claims.get(`${event.account} ${event.key}`);
+      if (!claim) return;
+      claim.paid = event.minor;
+      const { currency } = this.balanceOf(event.account);
+      this.move(event.account, currency, {
+        at: event.at,
+        what: 'claim',
+        number: claim.event.number,
+        minor: event.minor,
+      });
+    } else if (event.kind === 'goes') {
       const kept = this.byNumber.get(event.number);
       if (kept) kept.label = { ...kept.label, goes: event.goes };
     } else if (event.kind === 'dated') {
@@ -210,6 +247,38 @@ export class CarrierBook {
     if (!rate) return undefined;
     this.keep([{ kind: 'dated', number, mailOn, promisedOn: rate.promisedOn }]);
     return rate.promisedOn;
+  }
+
+  /**
+   * Looks at what is asked for a parcel, once for a key: two days long, then it pays what was insured, or the postage, where its own scans
+   * say that it was lost, damaged or late. A recipient called “contested” gets nothing. Undefined for what is no label of the account's.
+   */
+  claim(wanted: Omit<ClaimEvent, 'kind' | 'at'>): ClaimOutcome | undefined {
+    const kept = this.byNumber.get(wanted.number);
+    if (kept?.label.account !== wanted.account) return undefined;
+    const key = `${wanted.account} ${wanted.key}`;
+    const now = this.now();
+    if (!this.claims.has(key)) this.keep([{ ...wanted, kind: 'claim', at: new Date(now).toISOString() }]);
+    const claim = this.claims.get(key);
+    if (!claim || now < Date.parse(claim.event.at) + CLAIM_DAYS * DAY_MS)
+      return { outcome: 'open', words: 'We look for it; an answer comes within two days' };
+    if (claim.paid !== null) return { outcome: 'paid', minor: claim.paid, words: 'Paid onto your balance' };
+    const { label } = kept;
+    const scans = wayAhead(label, this.seeded).scans.filter(({ at }) => Date.parse(at) <= now);
+    const was = (scan: string) => scans.some((one) => one.scan === scan);
+    const arrived = scans.find(({ scan }) => scan === 'delivered');
+    const isTrue =
+      claim.event.why === 'late'
+        ? !arrived || arrived.at.slice(0, 10) > label.promisedOn
+        : was(claim.event.why) && !(claim.event.why === 'lost' && arrived);
+    if (/\bcontested\b/i.test(label.asked.name)) return { outcome: 'refused', words: 'It was not packed well enough' };
+    if (!isTrue) return { outcome: 'refused', words: 'Our scans say otherwise' };
+    const covered =
+      claim.event.why !== 'late' && label.asked.insuredMinor > 0 ? label.asked.insuredMinor : label.rateMinor;
+    const minor = Math.min(claim.event.minor, covered);
+    const { account, key: own } = claim.event;
+    this.keep([{ kind: 'claim-paid', account, key: own, minor, at: new Date(now).toISOString() }]);
+    return { outcome: 'paid', minor, words: 'Paid onto your balance' };
   }
 
   /** From now on it goes so, by hand. */

@@ -3,6 +3,7 @@ import { type Context, Hono } from 'hono';
 import { html } from 'hono/html';
 import { isCalendarDate } from '../../src/core/dates/calendar-date';
 import { isCurrency } from '../../src/core/money/currency';
+import { CLAIM_WHYS } from '../../src/core/parcel/claim';
 import { page } from '../pages/layout';
 import { type AddressAnswer, lookUp } from './addresses';
 import type { CarrierBook, Outcome, Wanted } from './book';
@@ -167,6 +168,16 @@ export function carrierRoutes(
     return promisedOn ? c.json({ promisedOn }) : c.json({ words: 'cannot be dated any more' }, 409);
   });
 
+  api.post('/claims', async (c) => {
+    const { account, key, number, why, minor } = await bodyOf(c);
+    const asked = CLAIM_WHYS.find((one) => one === why);
+    if (!account || !key || !asked || !(whole(minor) > 0)) return c.json({ words: 'not whole' }, 422);
+    const outcome = book.claim({
+      ...{ account: text(account, 60), key: text(key, 200), number: text(number, 40), why: asked, minor: whole(minor) },
+    });
+    return outcome ? c.json(outcome) : c.json({ words: 'no such label' }, 404);
+  });
+
   api.post('/top-ups', async (c) => {
     const { account, key, currency, minor } = await bodyOf(c);
     if (!account || !key || !isCurrency(text(currency, 3)) || !(whole(minor) > 0))
@@ -205,7 +216,7 @@ export function carrierRoutes(
           <p class="soft">
             Nothing is carried: parcels move as the clock moves on, from their mailing date. A recipient’s name with one of these words in it
             goes so: ${BY_NAME.join(', ')}; “unknown” is refused a label, “silent” gets one whose answer is lost, “sluggish” is answered
-            late. “Nowhere” is an address that does not exist.
+            late. “contested” is paid nothing when it is lost or damaged. “Nowhere” is an address that does not exist.
           </p>
           ${book
             .accounts()

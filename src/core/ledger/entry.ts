@@ -32,7 +32,8 @@ export type Account =
   | 'expired-vouchers'
   | 'brought-in'
   | 'carrier-balance'
-  | 'postage';
+  | 'postage'
+  | 'carrier-claims';
 
 /** One side of a movement; a debit is positive, a credit negative. */
 export type Posting = { readonly account: Account; readonly amount: Money };

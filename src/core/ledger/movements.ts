@@ -330,3 +330,10 @@ export const labelBought = (on: CalendarDate, words: string, amount: Money): Ent
 /** What a label that is given back books: all of `labelBought`, the other way round. */
 export const labelVoided = (on: CalendarDate, words: string, amount: Money): Entry =>
   labelBought(on, words, minus(amount));
+
+/** What the carrier pays for a parcel that was lost, damaged or late: onto the balance that labels are bought from. */
+export const claimPaid = (on: CalendarDate, words: string, amount: Money): Entry =>
+  entry(on, words, [
+    { account: 'carrier-balance', amount },
+    { account: 'carrier-claims', amount: minus(amount) },
+  ]);

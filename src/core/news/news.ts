@@ -49,6 +49,8 @@ const OF: Partial<Record<TimelineEvent['kind'], NewsKind>> = {
   'plan-ended': 'ended',
   withdrawn: 'ended',
   'parcel-trouble': 'parcel',
+  'claim-paid': 'parcel',
+  'claim-refused': 'parcel',
 };
 
 /** Which news a line of a timeline is; null where it is none. */

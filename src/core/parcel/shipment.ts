@@ -114,6 +114,15 @@ export const isLate = (
 /** What lies still: on its way without a scan for so many days. */
 export const STILL_DAYS = 4;
 
+/** What was done about a parcel that needed a look; empty while nothing was. */
+export type Settled = '' | 'sent-again' | 'taken-back' | 'left';
+
+export const SETTLED_WORDS: Readonly<Record<Exclude<Settled, ''>, string>> = {
+  'sent-again': 'It is sent again.',
+  'taken-back': 'What was in it lies in stock again.',
+  left: 'Nothing more is done about it.',
+};
+
 /** What needs a look, and why; null where nothing does. */
 export type Look = 'late' | 'lost' | 'damaged' | 'back' | 'returned' | 'waiting' | 'not-handed-over';
 
@@ -123,10 +132,16 @@ export type Look = 'late' | 'lost' | 'damaged' | 'back' | 'returned' | 'waiting'
  * @param handedOver days since its mailing date without a first scan are counted from it
  */
 export function lookAt(
-  parcel: { readonly state: ParcelState; readonly promisedOn: CalendarDate | null; readonly mailOn: CalendarDate },
+  parcel: {
+    readonly state: ParcelState;
+    readonly promisedOn: CalendarDate | null;
+    readonly mailOn: CalendarDate;
+    readonly settled?: Settled;
+  },
   today: CalendarDate,
 ): Look | null {
   const { state } = parcel;
+  if (parcel.settled) return null;
   if (state === 'lost' || state === 'damaged' || state === 'back' || state === 'returned' || state === 'waiting')
     return state;
   if (isLate(parcel, today)) return 'late';

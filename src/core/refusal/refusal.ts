@@ -143,6 +143,11 @@ export type RefusalCode =
   | 'profiles-enough'
   | 'no-stock-kept'
   | 'nothing-to-book'
+  | 'nothing-to-claim'
+  | 'claimed-already'
+  | 'nothing-to-settle'
+  | 'settled-already'
+  | 'sale-dropped'
   | 'business-closed'
   | 'prove-again'
   | 'code-wrong'
@@ -331,6 +336,11 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'no-stock-kept':
     'Of one of these no stock is kept any more. Take it off the list, or let its stock be counted under Records, Items.',
   'nothing-to-book': 'Write how many there are of at least one of them.',
+  'nothing-to-claim': 'The carrier pays for what is lost, damaged or late, and this parcel is none of these.',
+  'claimed-already': 'The carrier was asked already. What it says stands at the parcel.',
+  'nothing-to-settle': 'By what the carrier says, this cannot be done with this parcel.',
+  'settled-already': 'Something was done about this parcel already. Reload to see what.',
+  'sale-dropped': 'The sale was given back or cancelled. Send what you like as a parcel without a sale.',
   'profiles-enough': 'There are sixty profiles already. Remove one that is not used any more.',
   'profile-in-use': 'A rule chooses this profile. Change the rule first.',
   'link-over': 'This link has expired. Ask for a new one at the top of the page.',

@@ -7,7 +7,8 @@ import type { SendingWay } from '../invoice/send-with';
 import { MESSAGE_KINDS, type MessageKind } from '../message/kinds';
 import { type Money, money } from '../money/money';
 import { moneyText } from '../money/money-text';
-import { LOOK_WORDS, type Look, type ParcelState, STATE_WORDS } from '../parcel/shipment';
+import type { ClaimWhy } from '../parcel/claim';
+import { LOOK_WORDS, type Look, type ParcelState, SETTLED_WORDS, type Settled, STATE_WORDS } from '../parcel/shipment';
 import type { PaymentMethod } from '../payment/methods';
 import { METHOD_WORDS } from '../payment/methods';
 import { ACCOUNT_SCHEME, REFUSAL_BRIEF, type RefusalReason } from '../payment/outcome';
@@ -112,6 +113,10 @@ export type TimelineEvent =
   | { readonly kind: 'parcel-trouble'; readonly why: Look }
   | { readonly kind: 'mail-day-moved'; readonly from: CalendarDate; readonly to: CalendarDate }
   | { readonly kind: 'notice-held' }
+  | { readonly kind: 'claim-asked'; readonly why: ClaimWhy; readonly amount: number }
+  | { readonly kind: 'claim-paid'; readonly amount: number }
+  | { readonly kind: 'claim-refused'; readonly words: string }
+  | { readonly kind: 'parcel-settled'; readonly how: Exclude<Settled, ''> }
   | ToldInWords;
 
 /** What follows a refused charge, as told: a day instead of an instant. */
@@ -224,6 +229,14 @@ export function eventWords(
         rest: `by ${byName}`,
         note: `From ${dayText(event.from, locale)} to ${dayText(event.to, locale)}`,
       };
+    case 'claim-asked':
+      return { lead: 'Carrier asked to pay', rest: sum(event.amount), note: `by ${byName}` };
+    case 'claim-paid':
+      return { lead: 'The carrier paid', rest: sum(event.amount), note: '' };
+    case 'claim-refused':
+      return { lead: 'The carrier pays nothing', rest: '', note: event.words };
+    case 'parcel-settled':
+      return { lead: SETTLED_WORDS[event.how].replace(/\.$/, ''), rest: `by ${byName}`, note: '' };
     case 'notice-held':
       return { lead: 'Notice held back', rest: `by ${byName}`, note: '' };
     case 'made':

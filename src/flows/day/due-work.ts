@@ -9,6 +9,7 @@ import { makeDueRecurring } from '@/flows/invoice/recurring';
 import { remindDue } from '@/flows/invoice/remind';
 import { sendScheduled } from '@/flows/invoice/timed-sending';
 import { forgetWhatIsOver } from '@/flows/keeping/forget-over';
+import { followClaims } from '@/flows/parcel/claims';
 import { followParcels } from '@/flows/parcel/follow-parcels';
 import { payOutDue } from '@/flows/payout/pay-out-due';
 import { askForCards } from '@/flows/plan/ask-for-cards';
@@ -37,7 +38,10 @@ const WORK: Readonly<Record<Concern, (ctx: Context) => Promise<unknown>>> = {
   },
   vouchers: lookAfterVouchers,
   news: mailNews,
-  parcels: followParcels,
+  parcels: async (ctx) => {
+    await followParcels(ctx);
+    await followClaims(ctx);
+  },
   payouts: async (ctx) => {
     await payOutDue(ctx);
     await fetchStatements(ctx);

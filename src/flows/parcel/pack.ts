@@ -182,33 +182,41 @@ export type FreeParcel = {
   }[];
 };
 
+/** The same of goods that are sent without a sale, or once more. Returns the parcel's id. @throws Refusal `not-found` */
+export async function putFree(tx: Writing, free: FreeParcel): Promise<string> {
+  const id = randomUUID();
+  const business = await businessById(tx);
+  const settings = await deliverSettings(tx);
+  if (free.customerId) found(await customerById(tx, free.customerId));
+  const paper = await onThePaper(tx);
+  const lines = free.lines.map(({ what, itemId, optionId, quantity, valueMinor }, place) => ({
+    ...{ what, itemId, optionId, quantity, valueMinor, place },
+    handoverId: null,
+    line: null,
+  }));
+  const parcel: NewParcel = {
+    id,
+    customerId: free.customerId,
+    recipient: free.recipient,
+    profileId: null,
+    byRule: true,
+    service: '',
+    mailOn: mailDay(paper, dateInZone(tx.now, business.zone), settings.mailDays),
+    notice: settings.usual,
+    currency: business.currency,
+    paidMinor: 0n,
+    lines,
+    search: searchOf(free.recipient, [], lines),
+  };
+  const table = await packingTable(tx, business, [parcel]);
+  await insertParcels(tx, [{ ...parcel, profileId: profileByRule(table, parcel, '') }]);
+  return id;
+}
+
 /** Puts a parcel without any sale on the paper. @throws Refusal `address-not-whole`, `not-found` */
 export const putFreeParcel = desk('pack').run(async (ctx, free: FreeParcel): Promise<string> => {
   if (blockOf(free.recipient) !== '') throw new Refusal('address-not-whole');
-  const id = randomUUID();
-  await ctx.turn(async (tx) => {
-    const business = await businessById(tx);
-    const settings = await deliverSettings(tx);
-    if (free.customerId) found(await customerById(tx, free.customerId));
-    const paper = await onThePaper(tx);
-    const lines = free.lines.map((line, place) => ({ ...line, place, handoverId: null, line: null }));
-    const parcel: NewParcel = {
-      id,
-      customerId: free.customerId,
-      recipient: free.recipient,
-      profileId: null,
-      byRule: true,
-      service: '',
-      mailOn: mailDay(paper, dateInZone(tx.now, business.zone), settings.mailDays),
-      notice: settings.usual,
-      currency: business.currency,
-      paidMinor: 0n,
-      lines,
-      search: searchOf(free.recipient, [], lines),
-    };
-    const table = await packingTable(tx, business, [parcel]);
-    await insertParcels(tx, [{ ...parcel, profileId: profileByRule(table, parcel, '') }]);
-  });
+  const id = await ctx.turn((tx) => putFree(tx, free));
   await askRates(await ctx.later());
   return id;
 });

@@ -5,6 +5,7 @@ import type { CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { labelVoided } from '@/core/ledger/movements';
 import { money } from '@/core/money/money';
+import { mostClaimed } from '@/core/parcel/claim';
 import { type ParcelCost, totalCost } from '@/core/parcel/cost';
 import { noticeAt } from '@/core/parcel/notice';
 import { type Look, lookAt, type ScanLine, type WayPlace, wayOf } from '@/core/parcel/shipment';
@@ -13,12 +14,14 @@ import { businessById } from '@/db/businesses';
 import { insertMoves } from '@/db/carrier-moves';
 import { addPacked, updateChargedOn, updateHandoverState } from '@/db/handovers';
 import { insertEntry } from '@/db/ledger';
+import { claimOf, type ParcelClaim } from '@/db/parcel-claims';
 import { deliverSettings } from '@/db/parcel-profiles';
 import {
   mailsOfParcel,
   type Parcel,
   type ParcelSale,
   parcelsByIds,
+  paymentOfParcel,
   type ShipmentCursor,
   type ShipmentsAsked,
   salesOfParcels,
@@ -90,6 +93,8 @@ export type ShipmentSheet = {
   /** When the notice goes out; null where it waits for something else, or is out. */
   readonly tellAt: Date | null;
   readonly canGiveBack: boolean;
+  /** The payment by which the first sale in it was paid, which can be given back; null where there is none. */
+  readonly paymentId: string | null;
 };
 
 const DAY_MS = 86_400_000;
@@ -121,9 +126,21 @@ export const shipmentSheet = desk('customers').run(
         lines: await parcelTimeline(db, id),
         tellAt: parcel.state === 'voided' ? null : noticeAt(parcel, settings, business.zone),
         canGiveBack: canGiveBack(parcel, ctx.now),
+        paymentId: await paymentOfParcel(db, id),
       };
     }),
 );
+
+/** What is asked of the carrier for a shipment, and the most that can be; minor units of the parcel's currency. */
+export type ShipmentClaim = { readonly claim: ParcelClaim | null; readonly mostMinor: bigint | null };
+
+export const shipmentClaim = desk('see').read(async (db, id: string): Promise<ShipmentClaim> => {
+  const parcel = found((await parcelsByIds(db, [id]))[0]);
+  const { zone } = await businessById(db);
+  const look = lookAt({ ...parcel, settled: '' }, dateInZone(db.now, zone));
+  const insuredMinor = BigInt(parcel.label?.spec.insuredMinor ?? 0);
+  return { claim: await claimOf(db, id), mostMinor: mostClaimed({ look, insuredMinor, rateMinor: parcel.rateMinor }) };
+});
 
 /** What a shipment cost and what was paid for it. */
 export const shipmentCosts = desk('see').read(

@@ -12,7 +12,7 @@ import { DeliverTabs } from '../deliver-tabs';
 
 export const metadata: Metadata = { title: 'Parcel profiles' };
 
-const WHAT = { 'top-up': 'Topped up', label: 'Label', void: 'Label given back' } as const;
+const WHAT = { 'top-up': 'Topped up', label: 'Label', void: 'Label given back', claim: 'Paid for a parcel' } as const;
 
 export default async function ProfilesPage() {
   const actor = await pageActor();

@@ -3,7 +3,7 @@ import { orNotFound } from '@/app/found';
 import { pageActor } from '@/app/session';
 import { mayDo } from '@/core/person/rights';
 import { labelSetting } from '@/flows/parcel/parcel-papers';
-import { shipmentCosts, shipmentSheet } from '@/flows/parcel/shipments';
+import { shipmentClaim, shipmentCosts, shipmentSheet } from '@/flows/parcel/shipments';
 import { ShipmentView } from './shipment-view';
 
 export const metadata: Metadata = { title: 'Shipment' };
@@ -17,8 +17,11 @@ export default async function ShipmentPage({ params }: { params: Promise<{ id: s
     <ShipmentView
       sheet={sheet}
       costs={costs}
+      claim={mayDo(actor, 'see') ? await shipmentClaim(actor, id) : null}
       setting={await labelSetting(actor)}
       mayPack={!actor.closed && mayDo(actor, 'pack')}
+      mayClaim={!actor.closed && mayDo(actor, 'take')}
+      mayGiveBack={!actor.closed && mayDo(actor, 'give-back')}
       sees={mayDo(actor, 'see')}
     />
   );

@@ -5,18 +5,20 @@ import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { MESSAGE_KINDS, type MessageKind } from '@/core/message/kinds';
 import { jsonMinor } from '@/core/money/money';
+import { CLAIM_WORDS } from '@/core/parcel/claim';
 import { numberWord } from '@/core/parcel/lot';
 import { measuresOf, sizeText, weightText } from '@/core/parcel/measure';
 import { spacedNumber } from '@/core/parcel/number';
 import type { LabelSheet } from '@/core/parcel/profile';
-import { LOOK_WORDS, STATE_WORDS } from '@/core/parcel/shipment';
+import { LOOK_WORDS, SETTLED_WORDS, STATE_WORDS } from '@/core/parcel/shipment';
 import { wayPicture } from '@/core/parcel/way';
-import type { ShipmentSheet, shipmentCosts } from '@/flows/parcel/shipments';
+import type { ShipmentClaim, ShipmentSheet, shipmentCosts } from '@/flows/parcel/shipments';
 import { Amount, Figure } from '@/ui/kit/amount';
 import { Leader } from '@/ui/kit/leader';
 import { NoticeActions } from '@/ui/shipment/notice-actions';
 import { ShipmentActions } from '@/ui/shipment/shipment-actions';
 import { Stairs } from '@/ui/shipment/stairs';
+import { TroubleActions } from '@/ui/shipment/trouble-actions';
 import { Way } from '@/ui/shipment/way';
 import { Timeline } from '@/ui/timeline';
 
@@ -122,18 +124,40 @@ function Told({ sheet, mayPack }: { sheet: ShipmentSheet; mayPack: boolean }) {
   );
 }
 
+/** Whether the carrier can be asked to pay: it was not yet, or said no. */
+const canClaim = ({ claim }: ShipmentClaim): boolean => claim === null || claim.state === 'refused';
+
+/** What the carrier was asked for, and what it said. */
+function Claimed({ claim, locale }: { claim: NonNullable<ShipmentClaim['claim']>; locale: string }) {
+  const { state, words, currency, askedMinor, paidMinor } = claim;
+  return (
+    <div className="document mb-3">
+      <Leader label={`Asked of the carrier. ${CLAIM_WORDS[state]}`}>
+        <Amount minor={jsonMinor(paidMinor ?? askedMinor)} currency={currency} locale={locale} />
+      </Leader>
+      {words && state !== 'paid' ? <p className="small text-soft">{words}.</p> : null}
+    </div>
+  );
+}
+
 /** A shipment: where it is, what is done about it, what is in it, what it cost, who was told. */
 export function ShipmentView({
   sheet,
   costs,
+  claim,
   setting,
   mayPack,
+  mayClaim,
+  mayGiveBack,
   sees,
 }: {
   sheet: ShipmentSheet;
   costs: Costs | null;
+  claim: ShipmentClaim | null;
   setting: { sheet: LabelSheet; own: { widthMm: number; heightMm: number } };
   mayPack: boolean;
+  mayClaim: boolean;
+  mayGiveBack: boolean;
   sees: boolean;
 }) {
   const { parcel, look, business, today, sales, way, scans, lines } = sheet;
@@ -176,6 +200,18 @@ export function ShipmentView({
         </div>
         {look ? (
           <p className={`document mb-3 px-3.5 py-2.5 ${bad ? 'bg-brick-tint' : 'bg-ochre-tint'}`}>{ADVICE[look]}</p>
+        ) : null}
+        {parcel.settled ? <p className="document mb-3 bg-wash px-3.5 py-2.5">{SETTLED_WORDS[parcel.settled]}</p> : null}
+        {claim?.claim ? <Claimed claim={claim.claim} locale={locale} /> : null}
+        {look || (claim && claim.mostMinor !== null && canClaim(claim)) ? (
+          <TroubleActions
+            id={parcel.id}
+            look={look}
+            claimMost={claim && canClaim(claim) && claim.mostMinor !== null ? jsonMinor(claim.mostMinor) : null}
+            currency={parcel.currency}
+            paymentId={sheet.paymentId}
+            may={{ pack: mayPack, claim: mayClaim, giveBack: mayGiveBack }}
+          />
         ) : null}
         {parcel.state === 'voided' ? (
           <p className="document py-2 text-soft">
