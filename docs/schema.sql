@@ -473,6 +473,10 @@ begin
   update parcels p set rates = null, checked = null, recipient = emptied(p.recipient), label = case when p.label is null then null else emptied(p.label) end,
       search = lower(p.number), proof = null
     where p.business_id = new.business_id and p.customer_id = new.id;
+  update collections c set name = '', strokes = '' where c.business_id = new.business_id
+    and c.handover_id in (select h.id from handovers h where h.business_id = new.business_id and h.customer_id = new.id);
+  update digital_grants g set what = '', words = '', ended_at = coalesce(g.ended_at, new.erased_at) where g.business_id = new.business_id
+    and g.handover_id in (select h.id from handovers h where h.business_id = new.business_id and h.customer_id = new.id);
   return null;
 end $$;
 
@@ -1132,6 +1136,8 @@ CREATE FUNCTION public.work_due(at timestamp with time zone) RETURNS TABLE(busin
     union all
     -- Parcels: what the carrier is asked about next, and notices whose hour has come.
     select distinct p.business_id, 'parcels' from parcels p where p.act_at <= work_due.at
+    union
+    select distinct c.business_id, 'parcels' from parcel_claims c where c.look_at <= work_due.at
   $$;
 
 CREATE TABLE public.approvals (
@@ -1404,7 +1410,7 @@ CREATE TABLE public.carrier_moves (
     minor bigint NOT NULL,
     at timestamp with time zone NOT NULL,
     by_name text NOT NULL,
-    CONSTRAINT carrier_moves_kind_known CHECK ((kind = ANY (ARRAY['top-up'::text, 'label'::text, 'void'::text]))),
+    CONSTRAINT carrier_moves_kind_known CHECK ((kind = ANY (ARRAY['top-up'::text, 'label'::text, 'void'::text, 'claim'::text]))),
     CONSTRAINT carrier_moves_state_known CHECK ((state = ANY (ARRAY['asked'::text, 'done'::text, 'refused'::text])))
 );
 
@@ -1446,6 +1452,17 @@ CREATE TABLE public.code_sums (
     uses integer NOT NULL,
     discount_minor bigint NOT NULL,
     paid_minor bigint NOT NULL
+);
+
+CREATE TABLE public.collections (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    handover_id uuid NOT NULL,
+    at timestamp with time zone NOT NULL,
+    by_name text NOT NULL,
+    name text NOT NULL,
+    strokes text DEFAULT ''::text NOT NULL,
+    lines jsonb NOT NULL
 );
 
 CREATE TABLE public.counters (
@@ -1523,6 +1540,33 @@ CREATE TABLE public.day_batches (
     checked_at timestamp with time zone NOT NULL,
     settled_by text,
     settled_words text DEFAULT ''::text NOT NULL
+);
+
+CREATE TABLE public.digital_goods (
+    business_id uuid NOT NULL,
+    item_id uuid NOT NULL,
+    file_id uuid,
+    words text DEFAULT ''::text NOT NULL,
+    most_downloads integer,
+    days integer,
+    CONSTRAINT digital_goods_days_positive CHECK ((days > 0)),
+    CONSTRAINT digital_goods_downloads_positive CHECK ((most_downloads > 0))
+);
+
+CREATE TABLE public.digital_grants (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    handover_id uuid NOT NULL,
+    line smallint NOT NULL,
+    what text NOT NULL,
+    file_id uuid,
+    words text NOT NULL,
+    downloads integer DEFAULT 0 NOT NULL,
+    most_downloads integer,
+    expires_at timestamp with time zone,
+    ended_at timestamp with time zone,
+    made_at timestamp with time zone NOT NULL,
+    CONSTRAINT digital_grants_never_too_many CHECK (((most_downloads IS NULL) OR (downloads <= most_downloads)))
 );
 
 CREATE TABLE public.discount_codes (
@@ -1611,7 +1655,7 @@ CREATE TABLE public.files (
     bytes bytea NOT NULL,
     by_name text NOT NULL,
     created_at timestamp with time zone NOT NULL,
-    CONSTRAINT files_purpose_known CHECK ((purpose = ANY (ARRAY['attachment'::text, 'logo'::text, 'picture'::text, 'document'::text, 'answer'::text, 'seal'::text, 'authorisation'::text]))),
+    CONSTRAINT files_purpose_known CHECK ((purpose = ANY (ARRAY['attachment'::text, 'logo'::text, 'picture'::text, 'document'::text, 'answer'::text, 'seal'::text, 'authorisation'::text, 'digital'::text]))),
     CONSTRAINT files_size_in_bounds CHECK (((size >= 1) AND (size <= 10485760)))
 );
 
@@ -1649,7 +1693,9 @@ CREATE TABLE public.handovers (
     wish text DEFAULT ''::text NOT NULL,
     made_at timestamp with time zone NOT NULL,
     ready_at timestamp with time zone,
+    counter text DEFAULT ''::text NOT NULL,
     CONSTRAINT handovers_charged_not_negative CHECK ((charged_minor >= 0)),
+    CONSTRAINT handovers_counter_known CHECK ((counter = ANY (ARRAY[''::text, 'waits'::text, 'open'::text, 'done'::text, 'dropped'::text]))),
     CONSTRAINT handovers_one_sale CHECK ((num_nonnulls(invoice_id, order_id) <= 1)),
     CONSTRAINT handovers_state_known CHECK ((state = ANY (ARRAY['waits'::text, 'open'::text, 'done'::text, 'dropped'::text])))
 );
@@ -1860,7 +1906,7 @@ CREATE TABLE public.ledger_postings (
     account text NOT NULL,
     currency text NOT NULL,
     amount_minor bigint NOT NULL,
-    CONSTRAINT ledger_postings_account_known CHECK ((account = ANY (ARRAY['receivable'::text, 'revenue'::text, 'tax-payable'::text, 'processor-clearing'::text, 'processing-fees'::text, 'tips'::text, 'partner-shares'::text, 'partners'::text, 'bank'::text, 'cash'::text, 'cheques'::text, 'other-receipts'::text, 'customer-credit'::text, 'on-the-way'::text, 'bank-charges'::text, 'outside'::text, 'disputed'::text, 'dispute-losses'::text, 'dispute-fees'::text, 'vouchers'::text, 'expired-vouchers'::text, 'brought-in'::text, 'carrier-balance'::text, 'postage'::text]))),
+    CONSTRAINT ledger_postings_account_known CHECK ((account = ANY (ARRAY['receivable'::text, 'revenue'::text, 'tax-payable'::text, 'processor-clearing'::text, 'processing-fees'::text, 'tips'::text, 'partner-shares'::text, 'partners'::text, 'bank'::text, 'cash'::text, 'cheques'::text, 'other-receipts'::text, 'customer-credit'::text, 'on-the-way'::text, 'bank-charges'::text, 'outside'::text, 'disputed'::text, 'dispute-losses'::text, 'dispute-fees'::text, 'vouchers'::text, 'expired-vouchers'::text, 'brought-in'::text, 'carrier-balance'::text, 'postage'::text, 'carrier-claims'::text]))),
     CONSTRAINT ledger_postings_amount_not_zero CHECK ((amount_minor <> 0))
 );
 
@@ -1916,7 +1962,7 @@ CREATE TABLE public.messages (
     plan_id uuid,
     seen_to_at timestamp with time zone,
     parcel_id uuid,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text, 'step-changed'::text, 'lost-steps-link'::text, 'steps-lost'::text, 'codes-tried'::text, 'address-link'::text, 'address-moved'::text, 'identity'::text, 'hook-failing'::text, 'business-closed'::text, 'own-news'::text, 'parcel-left'::text, 'parcel-door'::text, 'parcel-delivered'::text, 'parcel-late'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text, 'step-changed'::text, 'lost-steps-link'::text, 'steps-lost'::text, 'codes-tried'::text, 'address-link'::text, 'address-moved'::text, 'identity'::text, 'hook-failing'::text, 'business-closed'::text, 'own-news'::text, 'parcel-left'::text, 'parcel-door'::text, 'parcel-delivered'::text, 'parcel-late'::text, 'digital-ready'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -2057,6 +2103,27 @@ CREATE TABLE public.page_versions (
     by_name text NOT NULL
 );
 
+CREATE TABLE public.parcel_claims (
+    business_id uuid NOT NULL,
+    parcel_id uuid NOT NULL,
+    key text NOT NULL,
+    tries smallint DEFAULT 1 NOT NULL,
+    why text NOT NULL,
+    state text NOT NULL,
+    currency text NOT NULL,
+    asked_minor bigint NOT NULL,
+    paid_minor bigint,
+    words text DEFAULT ''::text NOT NULL,
+    by_name text NOT NULL,
+    made_at timestamp with time zone NOT NULL,
+    answered_at timestamp with time zone,
+    look_at timestamp with time zone,
+    CONSTRAINT parcel_claims_asked_positive CHECK ((asked_minor > 0)),
+    CONSTRAINT parcel_claims_paid_not_negative CHECK ((paid_minor >= 0)),
+    CONSTRAINT parcel_claims_state_known CHECK ((state = ANY (ARRAY['asked'::text, 'open'::text, 'paid'::text, 'refused'::text]))),
+    CONSTRAINT parcel_claims_why_known CHECK ((why = ANY (ARRAY['lost'::text, 'damaged'::text, 'late'::text])))
+);
+
 CREATE TABLE public.parcel_lines (
     business_id uuid NOT NULL,
     parcel_id uuid NOT NULL,
@@ -2133,8 +2200,11 @@ CREATE TABLE public.parcels (
     proof jsonb,
     made_at timestamp with time zone NOT NULL,
     search text DEFAULT ''::text NOT NULL,
+    settled text DEFAULT ''::text NOT NULL,
+    settled_at timestamp with time zone,
     CONSTRAINT parcels_grams_positive CHECK ((grams > 0)),
     CONSTRAINT parcels_notice_known CHECK ((notice = ANY (ARRAY['on-day'::text, 'first-scan'::text, 'held'::text, 'told'::text]))),
+    CONSTRAINT parcels_settled_known CHECK ((settled = ANY (ARRAY[''::text, 'sent-again'::text, 'taken-back'::text, 'left'::text]))),
     CONSTRAINT parcels_state_known CHECK ((state = ANY (ARRAY['packing'::text, 'buying'::text, 'bought'::text, 'moving'::text, 'door'::text, 'waiting'::text, 'delivered'::text, 'lost'::text, 'damaged'::text, 'back'::text, 'returned'::text, 'voided'::text])))
 );
 
@@ -2768,6 +2838,9 @@ ALTER TABLE ONLY public.charges
 ALTER TABLE ONLY public.code_sums
     ADD CONSTRAINT code_sums_pkey PRIMARY KEY (business_id, code_id, currency);
 
+ALTER TABLE ONLY public.collections
+    ADD CONSTRAINT collections_pkey PRIMARY KEY (business_id, id);
+
 ALTER TABLE ONLY public.counters
     ADD CONSTRAINT counters_pkey PRIMARY KEY (business_id, series);
 
@@ -2785,6 +2858,15 @@ ALTER TABLE ONLY public.daily_looks
 
 ALTER TABLE ONLY public.day_batches
     ADD CONSTRAINT day_batches_pkey PRIMARY KEY (business_id, day);
+
+ALTER TABLE ONLY public.digital_goods
+    ADD CONSTRAINT digital_goods_pkey PRIMARY KEY (business_id, item_id);
+
+ALTER TABLE ONLY public.digital_grants
+    ADD CONSTRAINT digital_grants_once UNIQUE (business_id, handover_id, line);
+
+ALTER TABLE ONLY public.digital_grants
+    ADD CONSTRAINT digital_grants_pkey PRIMARY KEY (business_id, id);
 
 ALTER TABLE ONLY public.discount_codes
     ADD CONSTRAINT discount_codes_pkey PRIMARY KEY (business_id, id);
@@ -2905,6 +2987,12 @@ ALTER TABLE ONLY public.orders
 
 ALTER TABLE ONLY public.page_versions
     ADD CONSTRAINT page_versions_pkey PRIMARY KEY (business_id, offer_id, version);
+
+ALTER TABLE ONLY public.parcel_claims
+    ADD CONSTRAINT parcel_claims_once UNIQUE (business_id, key);
+
+ALTER TABLE ONLY public.parcel_claims
+    ADD CONSTRAINT parcel_claims_pkey PRIMARY KEY (business_id, parcel_id);
 
 ALTER TABLE ONLY public.parcel_lines
     ADD CONSTRAINT parcel_lines_pkey PRIMARY KEY (business_id, parcel_id, place);
@@ -3116,6 +3204,8 @@ CREATE INDEX charges_to_act ON public.charges USING btree (business_id, act_at, 
 
 CREATE INDEX charges_to_notice ON public.charges USING btree (notice_on, business_id, id) WHERE ((state = 'upcoming'::text) AND (noticed_at IS NULL) AND (notice_on IS NOT NULL));
 
+CREATE INDEX collections_of_handover ON public.collections USING btree (business_id, handover_id, at);
+
 CREATE UNIQUE INDEX credit_notes_number_unique ON public.credit_notes USING btree (business_id, number);
 
 CREATE INDEX credit_notes_of_invoice ON public.credit_notes USING btree (business_id, invoice_id);
@@ -3140,6 +3230,10 @@ CREATE INDEX daily_looks_due ON public.daily_looks USING btree (due_at, business
 
 CREATE INDEX day_batches_differing ON public.day_batches USING btree (business_id, day) WHERE ((differences <> '[]'::jsonb) AND (settled_by IS NULL));
 
+CREATE INDEX digital_goods_with_file ON public.digital_goods USING btree (business_id, file_id) WHERE (file_id IS NOT NULL);
+
+CREATE INDEX digital_grants_with_file ON public.digital_grants USING btree (business_id, file_id) WHERE (file_id IS NOT NULL);
+
 CREATE INDEX discount_codes_by_time ON public.discount_codes USING btree (business_id, created_at, id);
 
 CREATE UNIQUE INDEX discount_codes_key_unique ON public.discount_codes USING btree (business_id, code_key) WHERE (NOT archived);
@@ -3155,6 +3249,8 @@ CREATE INDEX disputes_won_by_time ON public.disputes USING btree (business_id, s
 CREATE INDEX files_by_time ON public.files USING btree (business_id, created_at, id);
 
 CREATE INDEX handover_lines_of_item ON public.handover_lines USING btree (business_id, item_id) WHERE (item_id IS NOT NULL);
+
+CREATE INDEX handovers_at_counter ON public.handovers USING btree (business_id, ready_at, id) WHERE (counter = 'open'::text);
 
 CREATE INDEX handovers_kept ON public.handovers USING btree (business_id, ready_at, id) WHERE ((state = 'open'::text) AND (block <> ''::text));
 
@@ -3273,6 +3369,8 @@ CREATE UNIQUE INDEX orders_token_unique ON public.orders USING btree (business_i
 CREATE INDEX orders_with_code ON public.orders USING btree (business_id, code_id, lower(payer_email)) WHERE ((state = ANY (ARRAY['pending'::text, 'paid'::text])) AND (code_id IS NOT NULL));
 
 CREATE INDEX orders_with_items ON public.orders USING gin (jsonb_path_query_array(printed, '$."lines"[*]."itemId"'::jsonpath));
+
+CREATE INDEX parcel_claims_due ON public.parcel_claims USING btree (look_at) WHERE (look_at IS NOT NULL);
 
 CREATE INDEX parcel_lines_of_handover ON public.parcel_lines USING btree (business_id, handover_id) WHERE (handover_id IS NOT NULL);
 
@@ -3653,6 +3751,12 @@ ALTER TABLE ONLY public.code_sums
 ALTER TABLE ONLY public.code_sums
     ADD CONSTRAINT code_sums_code_id_fkey FOREIGN KEY (business_id, code_id) REFERENCES public.discount_codes(business_id, id);
 
+ALTER TABLE ONLY public.collections
+    ADD CONSTRAINT collections_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.collections
+    ADD CONSTRAINT collections_business_id_handover_id_fkey FOREIGN KEY (business_id, handover_id) REFERENCES public.handovers(business_id, id);
+
 ALTER TABLE ONLY public.counters
     ADD CONSTRAINT counters_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
@@ -3676,6 +3780,24 @@ ALTER TABLE ONLY public.daily_looks
 
 ALTER TABLE ONLY public.day_batches
     ADD CONSTRAINT day_batches_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.digital_goods
+    ADD CONSTRAINT digital_goods_business_id_file_id_fkey FOREIGN KEY (business_id, file_id) REFERENCES public.files(business_id, id);
+
+ALTER TABLE ONLY public.digital_goods
+    ADD CONSTRAINT digital_goods_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.digital_goods
+    ADD CONSTRAINT digital_goods_business_id_item_id_fkey FOREIGN KEY (business_id, item_id) REFERENCES public.items(business_id, id);
+
+ALTER TABLE ONLY public.digital_grants
+    ADD CONSTRAINT digital_grants_business_id_file_id_fkey FOREIGN KEY (business_id, file_id) REFERENCES public.files(business_id, id);
+
+ALTER TABLE ONLY public.digital_grants
+    ADD CONSTRAINT digital_grants_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.digital_grants
+    ADD CONSTRAINT digital_grants_business_id_handover_id_line_fkey FOREIGN KEY (business_id, handover_id, line) REFERENCES public.handover_lines(business_id, handover_id, line);
 
 ALTER TABLE ONLY public.discount_codes
     ADD CONSTRAINT discount_codes_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -3868,6 +3990,12 @@ ALTER TABLE ONLY public.page_versions
 
 ALTER TABLE ONLY public.page_versions
     ADD CONSTRAINT page_versions_offer_id_fkey FOREIGN KEY (business_id, offer_id) REFERENCES public.offers(business_id, id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.parcel_claims
+    ADD CONSTRAINT parcel_claims_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.parcel_claims
+    ADD CONSTRAINT parcel_claims_business_id_parcel_id_fkey FOREIGN KEY (business_id, parcel_id) REFERENCES public.parcels(business_id, id);
 
 ALTER TABLE ONLY public.parcel_lines
     ADD CONSTRAINT parcel_lines_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
@@ -4192,6 +4320,8 @@ ALTER TABLE public.charges ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.code_sums ENABLE ROW LEVEL SECURITY;
 
+ALTER TABLE public.collections ENABLE ROW LEVEL SECURITY;
+
 ALTER TABLE public.counters ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.credit_notes ENABLE ROW LEVEL SECURITY;
@@ -4203,6 +4333,10 @@ ALTER TABLE public.customers ENABLE ROW LEVEL SECURITY;
 ALTER TABLE public.daily_looks ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.day_batches ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.digital_goods ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.digital_grants ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.discount_codes ENABLE ROW LEVEL SECURITY;
 
@@ -4300,6 +4434,8 @@ CREATE POLICY own_business ON public.charges TO dahlia_app USING ((business_id =
 
 CREATE POLICY own_business ON public.code_sums TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
+CREATE POLICY own_business ON public.collections TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
 CREATE POLICY own_business ON public.counters TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.credit_notes TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
@@ -4311,6 +4447,10 @@ CREATE POLICY own_business ON public.customers TO dahlia_app USING ((business_id
 CREATE POLICY own_business ON public.daily_looks TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.day_batches TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.digital_goods TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.digital_grants TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.discount_codes TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
@@ -4377,6 +4517,8 @@ CREATE POLICY own_business ON public.offers TO dahlia_app USING ((business_id = 
 CREATE POLICY own_business ON public.orders TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.page_versions TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.parcel_claims TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.parcel_lines TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
@@ -4457,6 +4599,8 @@ CREATE POLICY own_business ON public.voucher_moves TO dahlia_app USING ((busines
 CREATE POLICY own_business ON public.vouchers TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 ALTER TABLE public.page_versions ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.parcel_claims ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.parcel_lines ENABLE ROW LEVEL SECURITY;
 
@@ -4769,6 +4913,8 @@ GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.charges TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.code_sums TO dahlia_app;
 
+GRANT SELECT,INSERT,UPDATE ON TABLE public.collections TO dahlia_app;
+
 GRANT SELECT,INSERT,UPDATE ON TABLE public.counters TO dahlia_app;
 
 GRANT SELECT,INSERT ON TABLE public.credit_notes TO dahlia_app;
@@ -4780,6 +4926,10 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.customers TO dahlia_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.daily_looks TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.day_batches TO dahlia_app;
+
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.digital_goods TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.digital_grants TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.discount_codes TO dahlia_app;
 
@@ -4844,6 +4994,8 @@ GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.offers TO dahlia_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.orders TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE ON TABLE public.page_versions TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.parcel_claims TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE ON TABLE public.parcel_lines TO dahlia_app;
 

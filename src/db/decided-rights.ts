@@ -14,8 +14,8 @@ export type DecidedRights = {
 export const decidedRights: DecidedRights = {
   tables:
     `approvals si, attempt_limits siud, authorisation_texts si, authorisations siu, bank_accounts siu, bank_lines siu, bank_matches siu, bank_rules siud, bank_statements si, bulk_invoices siu, bulk_rows siu, businesses siu,
-    card_claims siud, cards siu, carrier_moves siu, charges siud, code_sums siu, counters siu, credit_notes si, csv_mappings siu, customers siu, daily_looks siu, day_batches siu,
-    discount_codes siu, disputes siu, documents si, earlier_names s, files sid, handover_lines siu, handovers siu, hook_deliveries siu, hooks siu, identity_checks siu, identity_members siud, identity_pictures siud, invitations siu, invoice_sums siu, invoice_versions si, invoices siud,
+    card_claims siud, cards siu, carrier_moves siu, charges siud, code_sums siu, collections siu, counters siu, credit_notes si, csv_mappings siu, customers siu, daily_looks siu, day_batches siu,
+    discount_codes siu, digital_goods siud, digital_grants siu, disputes siu, documents si, earlier_names s, files sid, handover_lines siu, handovers siu, hook_deliveries siu, hooks siu, identity_checks siu, identity_members siud, identity_pictures siud, invitations siu, invoice_sums siu, invoice_versions si, invoices siud,
     item_options siu, items siu, ledger_entries si, ledger_postings si, link_keys si, log_entries si, mail_proofs siu, messages siu, news siud,
     number_series siud, offer_names sid, offer_revisions sid, offer_sums siu, offer_visits siu, offers siud, orders siu,
     page_versions sid, parcel_claims siu, parcel_lines sid, parcel_profiles siu, parcel_rules siud, parcel_scans si, parcels siud, partner_movements si, partners siu, payment_shares siu, payments siu, payout_days siu, payouts siu, people siu, plans siud, program_answers siud, program_keys siu, questions siu, rates siu,

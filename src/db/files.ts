@@ -1,7 +1,15 @@
 import type { Db, Tx } from './pool';
 import { maybeOne, run, sql } from './sql';
 
-export type FilePurpose = 'attachment' | 'logo' | 'picture' | 'document' | 'answer' | 'seal' | 'authorisation';
+export type FilePurpose =
+  | 'attachment'
+  | 'logo'
+  | 'picture'
+  | 'document'
+  | 'answer'
+  | 'seal'
+  | 'authorisation'
+  | 'digital';
 
 /** A file as kept, without its bytes. */
 export type StoredFile = {

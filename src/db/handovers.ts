@@ -13,7 +13,10 @@ export type Handover = {
   readonly invoiceId: string | null;
   readonly orderId: string | null;
   readonly customerId: string | null;
+  /** Of what is posted: waits to be paid, to be packed, packed, dropped with its sale. */
   readonly state: 'waits' | 'open' | 'done' | 'dropped';
+  /** Of what is collected, the same; empty where nothing is. */
+  readonly counter: '' | 'waits' | 'open' | 'done' | 'dropped';
   readonly block: Block;
   readonly number: string;
   readonly currency: string;
@@ -37,12 +40,12 @@ export async function insertHandovers(tx: Tx, handovers: readonly NewHandover[])
   const heads = handovers.map(({ lines: _, ...head }) => head);
   await run(
     tx,
-    sql`insert into handovers (business_id, id, invoice_id, order_id, customer_id, state, block, number, currency, charged_minor,
-          recipient, wanted_by, wish, made_at, ready_at)
-        select ${tx.businessId}, id, "invoiceId", "orderId", "customerId", state, block, number, currency, "chargedMinor",
-          recipient, "wantedBy", wish, ${tx.now}, case when state = 'open' then ${tx.now}::timestamptz end
+    sql`insert into handovers (business_id, id, invoice_id, order_id, customer_id, state, counter, block, number, currency,
+          charged_minor, recipient, wanted_by, wish, made_at, ready_at)
+        select ${tx.businessId}, id, "invoiceId", "orderId", "customerId", state, counter, block, number, currency,
+          "chargedMinor", recipient, "wantedBy", wish, ${tx.now}, case when state = 'open' or counter = 'open' then ${tx.now}::timestamptz end
         from jsonb_to_recordset(${records(heads)}::jsonb) as given (id uuid, "invoiceId" uuid, "orderId" uuid, "customerId" uuid,
-          state text, block text, number text, currency text, "chargedMinor" bigint, recipient jsonb, "wantedBy" date, wish text)`,
+          state text, counter text, block text, number text, currency text, "chargedMinor" bigint, recipient jsonb, "wantedBy" date, wish text)`,
   );
   const lines = handovers.flatMap(({ id, lines: own }) => own.map((line) => ({ ...line, handoverId: id })));
   await run(
@@ -54,7 +57,7 @@ export async function insertHandovers(tx: Tx, handovers: readonly NewHandover[])
   );
 }
 
-const HEAD = sql`h.id, h.invoice_id as "invoiceId", h.order_id as "orderId", h.customer_id as "customerId", h.state, h.block, h.number,
+const HEAD = sql`h.id, h.invoice_id as "invoiceId", h.order_id as "orderId", h.customer_id as "customerId", h.state, h.counter, h.block, h.number,
   h.currency, h.charged_minor as "chargedMinor", h.charged_on as "chargedOn", h.recipient, h.wanted_by as "wantedBy", h.wish,
   h.ready_at as "readyAt"`;
 const COLUMNS = sql`${HEAD},
@@ -163,8 +166,22 @@ export async function packHead(db: Db, mostPrinted: number): Promise<PackHead> {
 export const updateReady = (tx: Tx, saleIds: readonly string[]): Promise<number> =>
   run(
     tx,
-    sql`update handovers set state = 'open', ready_at = ${tx.now} where business_id = ${tx.businessId} and state = 'waits'
+    sql`update handovers set state = case when state = 'waits' then 'open' else state end,
+          counter = case when counter = 'waits' then 'open' else counter end, ready_at = ${tx.now}
+        where business_id = ${tx.businessId} and (state = 'waits' or counter = 'waits')
         and (invoice_id = any(${[...saleIds]}::uuid[]) or order_id = any(${[...saleIds]}::uuid[]))`,
+  );
+
+/** How the collected lines of sales stand. */
+export const updateCounter = (
+  tx: Tx,
+  ids: readonly string[],
+  counter: Exclude<Handover['counter'], ''>,
+): Promise<number> =>
+  run(
+    tx,
+    sql`update handovers set counter = ${counter}
+        where business_id = ${tx.businessId} and id = any(${[...ids]}::uuid[]) and counter <> ''`,
   );
 
 export const updateHandoverState = (tx: Tx, ids: readonly string[], state: Handover['state']): Promise<number> =>

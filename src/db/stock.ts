@@ -206,13 +206,13 @@ export async function onTheWayOut(db: Db, things: readonly StockThing[]): Promis
           trim_scale(coalesce(sum(l.quantity - l.packed - l.dropped) filter (where p.id is null), 0))::text as "soldNotPacked",
           trim_scale(coalesce(sum(l.packed) filter (where p.id is not null), 0))::text as "packedNotSold"
         from handovers h
-        join handover_lines l on l.business_id = h.business_id and l.handover_id = h.id and l.handed = 'posted'
+        join handover_lines l on l.business_id = h.business_id and l.handover_id = h.id and l.handed <> 'digital'
         left join lateral (select id from stock_promises p where p.business_id = h.business_id
           and (p.invoice_id = h.invoice_id or p.order_id = h.order_id) and p.item_id = l.item_id
           and p.option_id is not distinct from l.option_id limit 1) as p on true
-        where h.business_id = ${db.businessId} and h.state in ('open', 'done')
+        where h.business_id = ${db.businessId} and (h.state in ('open', 'done') or h.counter in ('open', 'done'))
           and l.item_id = any(${things.map(({ itemId }) => itemId)}::uuid[])
-          and (h.state = 'open' or p.id is not null)
+          and (case when l.handed = 'posted' then h.state else h.counter end = 'open' or p.id is not null)
         group by 1, 2`,
   );
   return new Map(

@@ -1,13 +1,14 @@
 import { IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
 
 export class UploadInput {
-  @IsIn(['attachment', 'logo', 'picture', 'document', 'seal', 'authorisation']) purpose!:
+  @IsIn(['attachment', 'logo', 'picture', 'document', 'seal', 'authorisation', 'digital']) purpose!:
     | 'attachment'
     | 'logo'
     | 'picture'
     | 'document'
     | 'seal'
-    | 'authorisation';
+    | 'authorisation'
+    | 'digital';
   @IsString() @MaxLength(400) name!: string;
 }
 

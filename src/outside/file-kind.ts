@@ -15,6 +15,18 @@ const KINDS: Readonly<Record<string, string>> = {
   'text/csv': 'csv',
 };
 
+/** What can be sold beside these: recordings, books, and more than one file in one. */
+const SOLD: Readonly<Record<string, string>> = {
+  'audio/mpeg': 'mp3',
+  'audio/x-m4a': 'm4a',
+  'audio/ogg': 'ogg',
+  'audio/flac': 'flac',
+  'audio/wav': 'wav',
+  'video/mp4': 'mp4',
+  'application/epub+zip': 'epub',
+  'application/zip': 'zip',
+};
+
 export type FileKind = { readonly type: string; readonly ending: string };
 
 const MOST_UNPACKED = 250_000_000;
@@ -53,12 +65,12 @@ function isTable(bytes: Buffer): boolean {
   }
 }
 
-/** The kind of a file, or null where it is none that is taken (or a broken or swelling one). */
-export async function fileKind(bytes: Buffer): Promise<FileKind | null> {
+/** The kind of a file, or null where it is none that is taken (or a broken or swelling one). @param sold whether it may be what is sold as a file */
+export async function fileKind(bytes: Buffer, sold = false): Promise<FileKind | null> {
   const found = await fileTypeFromBuffer(bytes);
   if (!found) return isTable(bytes) ? { type: 'text/csv', ending: 'csv' } : null;
-  const ending = KINDS[found.mime];
+  const ending = KINDS[found.mime] ?? (sold ? SOLD[found.mime] : undefined);
   if (!ending) return null;
-  if ((ending === 'docx' || ending === 'xlsx') && !(await isSoundArchive(bytes))) return null;
+  if (['docx', 'xlsx', 'epub', 'zip'].includes(ending) && !(await isSoundArchive(bytes))) return null;
   return { type: found.mime, ending };
 }

@@ -4,6 +4,7 @@ import type { PrintedLine } from '../invoice/printed';
 import type { Handed, Item } from '../item/item';
 import { scaledDecimal } from '../money/decimal';
 import { type Address, addressForm, isPostalCodeNeeded } from '../place/address';
+import { scaledCount } from '../stock/available';
 
 /** Whom a parcel goes to. Plain JSON. */
 export type Recipient = {
@@ -26,6 +27,13 @@ export type HandoverLine = {
   /** What the line came to without taxes, in minor units of the sale's currency. */
   readonly valueMinor: bigint;
 };
+
+/** How much of a line is in parcels or was fetched, and how much was given back before; decimals in its unit. */
+export type HandedOut = { readonly quantity: string; readonly packed: string; readonly dropped: string };
+
+/** What of a line is in no parcel, was not fetched and not given back, scaled by 10^4. */
+export const unpackedQuantity = ({ quantity, packed, dropped }: HandedOut): bigint =>
+  scaledCount(quantity) - scaledCount(packed) - scaledCount(dropped);
 
 /** How a kind of item usually comes to the customer. */
 const BY_KIND: Readonly<Record<Item['kind'], Handed>> = { goods: 'posted', digital: 'digital', service: 'service' };

@@ -173,6 +173,12 @@ export type CustomersParcel = {
   readonly lastPlace: string;
 };
 
+/** Something that was fetched, or waits to be. */
+export type CustomersFetched = {
+  readonly waits: readonly { readonly what: string; readonly quantity: string }[];
+  readonly fetched: readonly { readonly on: CalendarDate; readonly name: string; readonly what: readonly string[] }[];
+};
+
 /**
  * How a customer reads of a parcel: nothing before they are told that it left.
  *

@@ -143,6 +143,9 @@ export type RefusalCode =
   | 'profiles-enough'
   | 'no-stock-kept'
   | 'nothing-to-book'
+  | 'nothing-to-fetch'
+  | 'name-missing'
+  | 'download-over'
   | 'nothing-to-claim'
   | 'claimed-already'
   | 'nothing-to-settle'
@@ -341,6 +344,9 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'nothing-to-settle': 'By what the carrier says, this cannot be done with this parcel.',
   'settled-already': 'Something was done about this parcel already. Reload to see what.',
   'sale-dropped': 'The sale was given back or cancelled. Send what you like as a parcel without a sale.',
+  'nothing-to-fetch': 'Not so much of it waits here any more. Reload, and choose what is handed over.',
+  'name-missing': 'Write who fetches it.',
+  'download-over': 'This can be downloaded no more. Ask whoever sold it to you for it once more.',
   'profiles-enough': 'There are sixty profiles already. Remove one that is not used any more.',
   'profile-in-use': 'A rule chooses this profile. Change the rule first.',
   'link-over': 'This link has expired. Ask for a new one at the top of the page.',

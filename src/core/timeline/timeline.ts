@@ -113,6 +113,7 @@ export type TimelineEvent =
   | { readonly kind: 'parcel-trouble'; readonly why: Look }
   | { readonly kind: 'mail-day-moved'; readonly from: CalendarDate; readonly to: CalendarDate }
   | { readonly kind: 'notice-held' }
+  | { readonly kind: 'collected'; readonly name: string }
   | { readonly kind: 'claim-asked'; readonly why: ClaimWhy; readonly amount: number }
   | { readonly kind: 'claim-paid'; readonly amount: number }
   | { readonly kind: 'claim-refused'; readonly words: string }
@@ -229,6 +230,8 @@ export function eventWords(
         rest: `by ${byName}`,
         note: `From ${dayText(event.from, locale)} to ${dayText(event.to, locale)}`,
       };
+    case 'collected':
+      return { lead: 'Fetched', rest: `by ${event.name}`, note: `Handed over by ${byName}` };
     case 'claim-asked':
       return { lead: 'Carrier asked to pay', rest: sum(event.amount), note: `by ${byName}` };
     case 'claim-paid':

@@ -1,3 +1,4 @@
+import { digitalDe } from './digital/de';
 import type { Words } from './en';
 import { keepingDe } from './keeping/de';
 import { offerDe } from './offer/de';
@@ -251,6 +252,7 @@ export const de: Words = {
   },
   offer: offerDe,
   plan: planDe,
+  digital: digitalDe,
   parcel: parcelDe,
   voucher: voucherDe,
   keeping: keepingDe,

@@ -1,5 +1,6 @@
 import type { Unit } from '../item/item';
 import { REFUSAL_WORDS } from '../payment/outcome';
+import { digitalEn } from './digital/en';
 import { keepingEn } from './keeping/en';
 import { offerEn } from './offer/en';
 import { parcelEn } from './parcel/en';
@@ -226,6 +227,7 @@ export const en = {
   ageing: { notDue: 'Not due', d1to30: '1–30 days late', d31to60: '31–60', d61to90: '61–90', over90: 'Over 90' },
   offer: offerEn,
   plan: planEn,
+  digital: digitalEn,
   parcel: parcelEn,
   voucher: voucherEn,
   keeping: keepingEn,

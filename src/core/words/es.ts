@@ -1,3 +1,4 @@
+import { digitalEs } from './digital/es';
 import type { Words } from './en';
 import { keepingEs } from './keeping/es';
 import { offerEs } from './offer/es';
@@ -239,6 +240,7 @@ export const es: Words = {
   },
   offer: offerEs,
   plan: planEs,
+  digital: digitalEs,
   parcel: parcelEs,
   voucher: voucherEs,
   keeping: keepingEs,

@@ -1,3 +1,4 @@
+import { digitalFr } from './digital/fr';
 import type { Words } from './en';
 import { keepingFr } from './keeping/fr';
 import { offerFr } from './offer/fr';
@@ -244,6 +245,7 @@ export const fr: Words = {
   },
   offer: offerFr,
   plan: planFr,
+  digital: digitalFr,
   parcel: parcelFr,
   voucher: voucherFr,
   keeping: keepingFr,

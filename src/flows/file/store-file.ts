@@ -23,6 +23,7 @@ const LARGEST_SIDE: Readonly<Record<FilePurpose, number>> = {
   answer: 4000,
   seal: 800,
   authorisation: 2400,
+  digital: 6000,
 };
 
 /** A name without path and without signs that mean something to a system or a reader's eye. */
@@ -65,7 +66,7 @@ export const storeAnswer = byLink(OFFER_NAME).run(
 
 async function store(ctx: Context, byName: string, name: string, purpose: FilePurpose, bytes: Buffer): Promise<Stored> {
   if (bytes.length > MOST_FILE_BYTES) throw new Refusal('file-too-large');
-  const kind = bytes.length > 0 ? await fileKind(bytes) : null;
+  const kind = bytes.length > 0 ? await fileKind(bytes, purpose === 'digital') : null;
   if (!kind) throw new Refusal('file-not-taken');
   const picture = kind.type.startsWith('image/');
   if (purpose === 'document' && kind.ending !== 'pdf') throw new Refusal('file-not-taken');

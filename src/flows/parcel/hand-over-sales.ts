@@ -6,8 +6,18 @@ import type { PrintedInvoice, PrintedLine } from '@/core/invoice/printed';
 import type { Handed } from '@/core/item/item';
 import { packingOf } from '@/core/offer/packing';
 import type { Paper } from '@/core/paper/paper';
-import { blockOf, handedOf, handedOver, type Recipient, wantedBy } from '@/core/parcel/handover';
+import {
+  blockOf,
+  type HandoverLine,
+  handedOf,
+  handedOver,
+  type Recipient,
+  unpackedQuantity,
+  wantedBy,
+} from '@/core/parcel/handover';
 import { isNoAddress, NO_ADDRESS } from '@/core/place/address';
+import { scaledCount } from '@/core/stock/available';
+import { digitalGoods, endGrants } from '@/db/digital';
 import {
   addDropped,
   goodsOfSales,
@@ -15,6 +25,7 @@ import {
   handoversOfSales,
   insertHandovers,
   type NewHandover,
+  updateCounter,
   updateHandoverState,
   updateReady,
 } from '@/db/handovers';
@@ -23,8 +34,9 @@ import type { Order } from '@/db/orders';
 import { deliverSettings } from '@/db/parcel-profiles';
 import type { Tx } from '@/db/pool';
 import { holdStock } from '@/db/stock';
-import { takeOff, unpackedQuantity } from './unpack';
-import { reviseSales } from './wait-for-stock';
+import { grantDigital } from '@/flows/digital/grants';
+import { reviseSales } from '@/flows/stock/wait-for-stock';
+import { takeOff } from './unpack';
 
 /** An invoice as it is issued. */
 export type IssuedSale = {
@@ -55,16 +67,31 @@ const said = (lines: readonly PrintedLine[], posted: ReadonlySet<string>, isDeli
     return goes ? { ...line, handed: 'posted' } : line;
   });
 
-const recipientOf = (customer: Customer, printed: PrintedInvoice): Recipient => ({
+const recipientOf = (customer: Customer | null, printed: PrintedInvoice): Recipient => ({
   name: printed.payer.name,
-  address: customer.delivery && !isNoAddress(customer.delivery) ? customer.delivery : customer.billing,
+  address:
+    customer?.delivery && !isNoAddress(customer.delivery) ? customer.delivery : (customer?.billing ?? NO_ADDRESS),
   email: printed.payer.email,
-  phone: customer.phone,
+  phone: customer?.phone ?? '',
   locale: printed.locale,
 });
 
-/** Only what is posted waits to be packed. */
-const isPosted = ({ lines }: Pick<NewHandover, 'lines'>): boolean => lines.some(({ handed }) => handed === 'posted');
+type State = Extract<Handover['state'], 'waits' | 'open'>;
+
+/** How its parts stand: only what is posted waits to be packed, only what is collected stands at the counter. */
+const standing = (lines: readonly HandoverLine[], state: State): Pick<NewHandover, 'state' | 'counter'> => ({
+  state: lines.some(({ handed }) => handed === 'posted') ? state : 'done',
+  counter: lines.some(({ handed }) => handed === 'collected') ? state : '',
+});
+
+/** Without what is digital and gives nothing. */
+async function withoutEmpty<Line extends HandoverLine>(tx: Tx, sales: readonly (readonly Line[])[]): Promise<Line[][]> {
+  const ids = [
+    ...new Set(sales.flat().flatMap(({ handed, itemId }) => (handed === 'digital' && itemId ? [itemId] : []))),
+  ];
+  const gives = new Set(ids.length > 0 ? (await digitalGoods(tx, ids)).map(({ itemId }) => itemId) : []);
+  return sales.map((lines) => lines.filter(({ handed, itemId }) => handed !== 'digital' || gives.has(itemId ?? '')));
+}
 
 /** Notes what invoices hand over, as they are issued: to be packed once they are paid, or at once where the business ships first. */
 export async function handOverInvoices(tx: Tx, sales: readonly IssuedSale[]): Promise<void> {
@@ -76,21 +103,33 @@ export async function handOverInvoices(tx: Tx, sales: readonly IssuedSale[]): Pr
     tx,
     likely.flatMap(({ printed }) => printed.lines),
   );
-  const made = likely.flatMap(({ id, printed, paper, customer, totalMinor }): NewHandover[] => {
-    const isDelivered = paper.delivery !== null;
-    const recipient = customer ? recipientOf(customer, printed) : null;
-    const lines = handedOver(said(printed.lines, posted, isDelivered), ways, isDelivered);
-    if (!recipient || !isPosted({ lines })) return [];
+  const handed = await withoutEmpty(
+    tx,
+    likely.map(({ printed, paper }) => {
+      const isDelivered = paper.delivery !== null;
+      // Goods of an invoice of which nobody says how they go were handed over with the work, as a rule.
+      const isSaid = ({ line, itemId }: HandoverLine) =>
+        printed.lines[line]?.handed === 'collected' || ways.get(itemId ?? '') === 'collected';
+      return handedOver(said(printed.lines, posted, isDelivered), ways, isDelivered).filter(
+        (line) => line.handed !== 'collected' || isSaid(line),
+      );
+    }),
+  );
+  const made = likely.flatMap(({ id, printed, paper, customer, totalMinor }, at): NewHandover[] => {
+    const lines = handed[at] ?? [];
+    if (lines.length === 0 || (!customer && lines.some((line) => line.handed === 'posted'))) return [];
+    const recipient = recipientOf(customer, printed);
     const first = paper.shipsFirst ?? customer?.shipsFirst ?? null;
+    // Whether the business ships first is asked only where neither the invoice nor the customer says so.
+    const standsAs = standing(lines, first || totalMinor === 0n ? 'open' : 'waits');
     return [
       {
         id: randomUUID(),
         invoiceId: id,
         orderId: null,
         customerId: paper.customerId,
-        // Whether the business ships first is asked only where neither the invoice nor the customer says so.
-        state: first || totalMinor === 0n ? 'open' : 'waits',
-        block: blockOf(recipient),
+        ...standsAs,
+        block: lines.some((line) => line.handed === 'posted') ? blockOf(recipient) : '',
         number: printed.number,
         currency: printed.currency,
         chargedMinor: BigInt(printed.delivery?.amount ?? 0),
@@ -112,8 +151,12 @@ export async function handOverInvoices(tx: Tx, sales: readonly IssuedSale[]): Pr
     : false;
   await insertHandovers(
     tx,
-    made.map((one) => (shipsFirst && one.invoiceId && undecided.has(one.invoiceId) ? { ...one, state: 'open' } : one)),
+    made.map((one) =>
+      shipsFirst && one.invoiceId && undecided.has(one.invoiceId) ? { ...one, ...standing(one.lines, 'open') } : one,
+    ),
   );
+  const free = likely.filter(({ totalMinor }) => totalMinor === 0n).map(({ id }) => id);
+  if (free.length > 0) await grantDigital(tx, free);
   await reviseSales(
     tx,
     made.flatMap(({ invoiceId }) => invoiceId ?? []),
@@ -127,8 +170,10 @@ export async function handOverOrder(tx: Tx, business: Business, order: Order, cu
   const { ways, posted } = await waysOf(tx, printed.lines);
   const address = choice.delivery && !isNoAddress(choice.delivery) ? choice.delivery : null;
   const isDelivered = offer.delivery !== null;
-  const lines = handedOver(said(printed.lines, posted, isDelivered), ways, isDelivered);
-  if (!isPosted({ lines })) return;
+  const [lines = []] = await withoutEmpty(tx, [
+    handedOver(said(printed.lines, posted, isDelivered), ways, isDelivered),
+  ]);
+  if (lines.length === 0) return;
   const own = customer.delivery && !isNoAddress(customer.delivery) ? customer.delivery : customer.billing;
   const recipient: Recipient = {
     name: printed.payer.name,
@@ -147,8 +192,8 @@ export async function handOverOrder(tx: Tx, business: Business, order: Order, cu
       invoiceId: null,
       orderId: order.id,
       customerId: customer.id,
-      state: 'open',
-      block: blockOf(recipient),
+      ...standing(lines, 'open'),
+      block: lines.some(({ handed }) => handed === 'posted') ? blockOf(recipient) : '',
       number: order.reference,
       currency: order.currency,
       chargedMinor: BigInt(printed.delivery?.amount ?? 0),
@@ -159,15 +204,19 @@ export async function handOverOrder(tx: Tx, business: Business, order: Order, cu
     },
   ]);
   await reviseSales(tx, [order.id]);
+  await grantDigital(tx, [order.id]);
 }
 
-/** Invoices that are paid can be packed, if what they want is there. */
+/** Invoices that are paid can be packed, if what they want is there, and fetched; what is digital is given. */
 export async function handOverPaid(tx: Tx, invoiceIds: readonly string[]): Promise<void> {
   if ((await updateReady(tx, invoiceIds)) > 0) await reviseSales(tx, invoiceIds);
+  await grantDigital(tx, invoiceIds);
 }
 
-const isLeft = ({ lines }: Handover): boolean =>
-  lines.some((line) => line.handed === 'posted' && unpackedQuantity(line) > 0n);
+const isLeft = ({ lines }: Handover, handed: 'posted' | 'collected' = 'posted'): boolean =>
+  lines.some((line) => line.handed === handed && unpackedQuantity(line) > 0n);
+
+const idsOf = (handovers: readonly Handover[]): string[] => handovers.map(({ id }) => id);
 
 /** A sale is cancelled: what of it is not on its way is not packed any more. */
 export async function dropSale(tx: Tx, saleId: string): Promise<void> {
@@ -179,20 +228,20 @@ export async function dropSale(tx: Tx, saleId: string): Promise<void> {
     own.filter(({ state }) => state !== 'dropped').map(({ id }) => id),
     'dropped',
   );
+  await updateCounter(tx, idsOf(own), 'dropped');
+  await endGrants(tx, idsOf(own));
   await reviseSales(tx, [saleId]);
 }
 
 /** An invoice is not paid after all: what of it is not on its way waits again, unless it ships first. */
 export async function waitAgain(tx: Tx, invoiceId: string, shipsFirst: boolean | null): Promise<void> {
+  await endGrants(tx, idsOf(await handoversOfSales(tx, [invoiceId])));
   if (shipsFirst ?? (await deliverSettings(tx)).shipsFirst) return;
   const own = (await handoversOfSales(tx, [invoiceId])).filter(({ state }) => state === 'open' || state === 'done');
   await takeOff(tx, own);
-  const left = (await handoversOfSales(tx, [invoiceId])).filter(isLeft);
-  await updateHandoverState(
-    tx,
-    left.map(({ id }) => id),
-    'waits',
-  );
+  const after = await handoversOfSales(tx, [invoiceId]);
+  await updateHandoverState(tx, idsOf(after.filter((one) => one.state !== 'dropped' && isLeft(one))), 'waits');
+  await updateCounter(tx, idsOf(after.filter((one) => one.counter === 'open' && isLeft(one, 'collected'))), 'waits');
   await reviseSales(tx, [invoiceId]);
 }
 
@@ -216,10 +265,19 @@ export async function dropGivenBack(
     ),
   );
   const after = await handoversOfSales(tx, [saleId]);
-  await updateHandoverState(
-    tx,
-    after.filter((one) => one.state === 'open' && !isLeft(one)).map(({ id }) => id),
-    'done',
-  );
+  await updateHandoverState(tx, idsOf(after.filter((one) => one.state === 'open' && !isLeft(one))), 'done');
+  await updateCounter(tx, idsOf(after.filter((one) => one.counter === 'open' && !isLeft(one, 'collected'))), 'done');
+  for (const { id, lines } of after) {
+    const ended = lines.filter(({ line, handed, quantity, dropped }) => {
+      const back = what.some(({ index }) => index === line);
+      return back && handed === 'digital' && scaledCount(dropped) >= scaledCount(quantity);
+    });
+    if (ended.length > 0)
+      await endGrants(
+        tx,
+        [id],
+        ended.map(({ line }) => line),
+      );
+  }
   await reviseSales(tx, [saleId]);
 }

@@ -1,34 +1,64 @@
 /** What a customer sees of their parcels, on the page of what they bought; and the desk, on the sheet of the sale. */
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
+import { unpackedQuantity } from '@/core/parcel/handover';
 import { spacedNumber } from '@/core/parcel/number';
-import { type CustomersParcel, customerState, type Look, lookAt, type ParcelState } from '@/core/parcel/shipment';
+import {
+  type CustomersFetched,
+  type CustomersParcel,
+  customerState,
+  type Look,
+  lookAt,
+  type ParcelState,
+} from '@/core/parcel/shipment';
+import { countText } from '@/core/stock/available';
 import { businessById } from '@/db/businesses';
-import { handoversOfSale } from '@/db/handovers';
+import { type Handover, handoversOfSale } from '@/db/handovers';
 import { parcelsOfSale, scansOf } from '@/db/parcels';
 import type { Db } from '@/db/pool';
+import { fetchedOf } from '@/flows/counter/collect';
 import { INVOICE_LINK, ORDER_LINK } from '@/flows/door/links';
 import { byLink, desk } from '@/flows/door/operation';
-import { unpackedQuantity } from './unpack';
 
 export type CustomersParcels = {
   readonly parcels: readonly CustomersParcel[];
+  readonly counter: CustomersFetched;
   /** Whether something of it is still to leave. */
   readonly restFollows: boolean;
 };
 
+async function counterOf(db: Db, handovers: readonly Handover[], zone: string): Promise<CustomersFetched> {
+  const whats = new Map(handovers.flatMap(({ id, lines }) => lines.map(({ line, what }) => [`${id} ${line}`, what])));
+  return {
+    waits: handovers
+      .filter(({ counter }) => counter === 'open')
+      .flatMap(({ lines }) =>
+        lines
+          .filter((line) => line.handed === 'collected' && unpackedQuantity(line) > 0n)
+          .map((line) => ({ what: line.what, quantity: countText(unpackedQuantity(line)) })),
+      ),
+    fetched: (await fetchedOf(db, handovers)).map(({ at, name, handoverId, lines }) => ({
+      on: dateInZone(at, zone),
+      name,
+      what: lines.map(({ line }) => whats.get(`${handoverId} ${line}`) ?? ''),
+    })),
+  };
+}
+
 async function parcelsFor(db: Db, saleId: string, now: Date): Promise<CustomersParcels> {
   const parcels = (await parcelsOfSale(db, saleId)).filter(({ state }) => state !== 'voided');
-  if (parcels.length === 0) return { parcels: [], restFollows: false };
   const { zone } = await businessById(db);
+  const handovers = await handoversOfSale(db, saleId);
+  const counter = await counterOf(db, handovers, zone);
+  if (parcels.length === 0) return { parcels: [], counter, restFollows: false };
   const today = dateInZone(now, zone);
   const scans = await scansOf(
     db,
     parcels.map(({ id }) => id),
   );
-  const handovers = await handoversOfSale(db, saleId);
   const own = new Set(handovers.map(({ id }) => id));
   return {
+    counter,
     parcels: parcels.map((parcel) => {
       const state = customerState(parcel, parcel.notice === 'told', today);
       const isTold = state !== 'packed';
@@ -73,9 +103,24 @@ export type SaleParcel = {
   readonly mailOn: CalendarDate;
 };
 
+/** Who fetched what of a sale, with their hand; and whether something waits at the counter. */
+export type SaleFetched = {
+  readonly waits: boolean;
+  readonly fetched: readonly {
+    readonly id: string;
+    readonly on: CalendarDate;
+    readonly name: string;
+    readonly strokes: string;
+    readonly byName: string;
+  }[];
+};
+
 /** The parcels of a sale, and whether something of it waits to be packed. */
 export const parcelsOfSaleAtDesk = desk('see').run(
-  (ctx, saleId: string): Promise<{ readonly parcels: readonly SaleParcel[]; readonly waits: boolean }> =>
+  (
+    ctx,
+    saleId: string,
+  ): Promise<{ readonly parcels: readonly SaleParcel[]; readonly waits: boolean; readonly counter: SaleFetched }> =>
     ctx.read(async (db) => {
       const { zone } = await businessById(db);
       const today = dateInZone(ctx.now, zone);
@@ -91,6 +136,13 @@ export const parcelsOfSaleAtDesk = desk('see').run(
           mailOn: parcel.mailOn,
         })),
         waits: handovers.some(({ state }) => state === 'open'),
+        counter: {
+          waits: handovers.some(({ counter }) => counter === 'open'),
+          fetched: (await fetchedOf(db, handovers)).map(({ id, at, name, strokes, byName }) => ({
+            ...{ id, name, strokes, byName },
+            on: dateInZone(at, zone),
+          })),
+        },
       };
     }),
 );

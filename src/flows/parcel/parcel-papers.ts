@@ -2,6 +2,7 @@
 import { sellerOf } from '@/core/business/business';
 import { shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
+import { unpackedQuantity } from '@/core/parcel/handover';
 import { labelZpl, type PrintedLabel } from '@/core/parcel/label';
 import { measuresOf, weightText } from '@/core/parcel/measure';
 import { pickRows } from '@/core/parcel/picking';
@@ -18,7 +19,6 @@ import { labelsPdf, pickingPdf, slipsPdf } from '@/documents/pdf/draw';
 import { desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { type File, picturesOf } from '@/flows/file/kept-files';
-import { unpackedQuantity } from './unpack';
 
 /** How labels are wanted. */
 export type LabelsWanted = {

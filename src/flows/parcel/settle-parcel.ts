@@ -10,8 +10,8 @@ import { desk, type Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
 import { bringBack, moveStock } from '@/flows/stock/move-stock';
+import { reviseWaiting } from '@/flows/stock/wait-for-stock';
 import { putFree } from './pack';
-import { reviseWaiting } from './wait-for-stock';
 
 /** What needs a look so that its goods can be sent again; what only waits, or was not handed over, is still on its way. */
 const SENT_AGAIN: readonly (Look | null)[] = ['lost', 'damaged', 'late', 'returned'];

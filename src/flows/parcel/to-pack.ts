@@ -5,6 +5,7 @@ import { dateInZone } from '@/core/dates/zone';
 import { decimalText } from '@/core/money/decimal';
 import { type LotCost, lotCost, type ParcelCost } from '@/core/parcel/cost';
 import type { Block, Recipient } from '@/core/parcel/handover';
+import { unpackedQuantity } from '@/core/parcel/handover';
 import { contentWords } from '@/core/parcel/lot';
 import { type DayWarning, type DeliverSettings, dayWarnings } from '@/core/parcel/notice';
 import { bareNumber } from '@/core/parcel/number';
@@ -18,7 +19,6 @@ import { type Parcel, type ParcelSale, parcelByNumber, salesOfParcels } from '@/
 import { desk, type Reading } from '@/flows/door/operation';
 import { paperWorkedOut } from './ask-rates';
 import { inOwnCurrency } from './packing-setting';
-import { unpackedQuantity } from './unpack';
 
 const PAGE = 40;
 /** So many labels are printed at once. */

@@ -1,13 +1,6 @@
-import { scaledDecimal } from '@/core/money/decimal';
-import { addPacked, type Handover, type KeptHandoverLine, updateChargedOn, updateHandoverState } from '@/db/handovers';
+import { addPacked, type Handover, updateChargedOn, updateHandoverState } from '@/db/handovers';
 import { deleteParcelLines, deleteParcels, onThePaper, type Parcel } from '@/db/parcels';
 import type { Tx } from '@/db/pool';
-
-const scaled = (text: string): bigint => scaledDecimal(text, 4, 'bad_quantity', 'quantity');
-
-/** What of a line is in no parcel and was not given back, scaled by 10^4. */
-export const unpackedQuantity = ({ quantity, packed, dropped }: KeptHandoverLine): bigint =>
-  scaled(quantity) - scaled(packed) - scaled(dropped);
 
 /** Takes parcels that have no label off the paper: what was in them can be packed again. */
 export async function takeParcelsOff(tx: Tx, parcels: readonly Parcel[]): Promise<void> {

@@ -1,4 +1,5 @@
 import type { MessageKind } from '@/core/message/kinds';
+import { digitalMail } from './digital-letter';
 import { disputeMail } from './dispute-letters';
 import {
   answerMail,
@@ -116,6 +117,7 @@ export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
   'parcel-door': { mail: parcelMail('door') },
   'parcel-delivered': { mail: parcelMail('delivered') },
   'parcel-late': { mail: parcelMail('late') },
+  'digital-ready': { mail: digitalMail },
   dispute: { mail: disputeMail },
   'payout-returned': { mail: payoutReturnedMail },
   'partner-statement': { mail: partnerStatementMail },

@@ -5,7 +5,7 @@ import { moved, type Stock, type StockChange } from '@/core/stock/movement';
 import { type Goods, insertPromises, type StockPromise, takePromises } from '@/db/items';
 import { holdStock, insertMovements, type NewMovement, promisedNow, type StockThing, stockNow } from '@/db/stock';
 import type { Writing } from '@/flows/door/operation';
-import { mayBeShort, reviseWaiting } from '@/flows/parcel/wait-for-stock';
+import { mayBeShort, reviseWaiting } from './wait-for-stock';
 
 /** Something that happens to the stock of a thing, and where it comes from. */
 export type StockMove = StockThing &

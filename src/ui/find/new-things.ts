@@ -75,6 +75,7 @@ export const FURTHER_PLACES: readonly { readonly words: string; readonly path: s
   { words: 'Bank', path: '/money/bank', also: 'statements' },
   { words: 'Items from a file', path: '/records/items/import', also: 'import bring in csv' },
   { words: 'Open invoices from a file', path: '/ask/invoices/import', also: 'import bring in csv' },
+  { words: 'Counter', path: '/deliver/counter', also: 'collect fetch pick up hand over signature' },
   { words: 'Stock', path: '/deliver/stock', also: 'on hand shelf order low average cost log' },
   { words: 'Receive goods', path: '/deliver/stock/receive', also: 'stock supplier delivery note' },
   { words: 'Count the stock', path: '/deliver/stock/count', also: 'inventory stocktaking shelf' },

@@ -17,7 +17,7 @@ export async function sendFile<T>(path: string, file: Blob): Promise<Answer<T>> 
 }
 
 /** What a file of the business's own is for. */
-type Purpose = 'attachment' | 'logo' | 'picture' | 'document' | 'seal' | 'authorisation';
+type Purpose = 'attachment' | 'logo' | 'picture' | 'document' | 'seal' | 'authorisation' | 'digital';
 
 /** Sends up a file of the business's own. */
 export const upload = (file: Blob, purpose: Purpose, name: string): Promise<Answer<PaperFile>> =>

@@ -1,5 +1,5 @@
 import { longDate } from '@/core/dates/date-text';
-import type { CustomerState, CustomersParcel } from '@/core/parcel/shipment';
+import type { CustomerState, CustomersFetched, CustomersParcel } from '@/core/parcel/shipment';
 import { wordsOf } from '@/core/words/words';
 
 const COLOUR: Partial<Record<CustomerState, string>> = {
@@ -13,15 +13,17 @@ const COLOUR: Partial<Record<CustomerState, string>> = {
 /** Where what somebody bought is, parcel by parcel, in their language. */
 export function ParcelsPart({
   parcels,
+  counter,
   restFollows,
   locale,
 }: {
   parcels: readonly CustomersParcel[];
+  counter: CustomersFetched;
   restFollows: boolean;
   locale: string;
 }) {
-  if (parcels.length === 0) return null;
-  const { parcel: words } = wordsOf(locale);
+  if (parcels.length + counter.waits.length + counter.fetched.length === 0) return null;
+  const { parcel: words, digital } = wordsOf(locale);
   return (
     <section className="mt-6" aria-label={words.heading}>
       <h2 className="font-serif text-[17px] font-semibold">{words.heading}</h2>
@@ -65,6 +67,20 @@ export function ParcelsPart({
             </li>
           );
         })}
+        {counter.fetched.map(({ on, name, what }) => (
+          <li key={`${on} ${name} ${what.join()}`} className="border-b border-rule py-2.5 text-[15px]/[22px]">
+            <b className="font-semibold text-leaf">{digital.fetched(longDate(on, locale), name)}</b>
+            <span className="block text-[14px] text-soft">{what.join('; ')}</span>
+          </li>
+        ))}
+        {counter.waits.length > 0 ? (
+          <li className="border-b border-rule py-2.5 text-[15px]/[22px]">
+            <b className="font-semibold text-ochre">{digital.toFetch}</b>
+            <span className="block text-[14px] text-soft">
+              {counter.waits.map(({ what, quantity }) => (quantity === '1' ? what : `${what}, ${quantity}`)).join('; ')}
+            </span>
+          </li>
+        ) : null}
       </ul>
       {restFollows ? <p className="pt-2 text-[15px]/[22px] text-soft">{words.notYet}</p> : null}
     </section>

@@ -1,10 +1,17 @@
 'use client';
 import { useEffect, useRef } from 'react';
 import SignaturePad from 'signature_pad';
+import { signaturePath } from '@/core/parcel/signature';
 import { Button } from '../kit/button';
 
-/** A place to sign with pen, finger or mouse. @param onSigned hears of the picture, or null once it is wiped away */
-export function SignatureField({ label, onSigned }: { label: string; onSigned: (png: Blob | null) => void }) {
+/** A place to sign with pen, finger or mouse. @param onSigned hears of the picture and of its lines, or null once it is wiped away */
+export function SignatureField({
+  label,
+  onSigned,
+}: {
+  label: string;
+  onSigned: (png: Blob | null, path: string) => void;
+}) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const pad = useRef<SignaturePad | null>(null);
   const told = useRef(onSigned);
@@ -19,7 +26,13 @@ export function SignatureField({ label, onSigned }: { label: string; onSigned: (
     area.getContext('2d')?.scale(ratio, ratio);
     const made = new SignaturePad(area, { penColor: '#241a26', backgroundColor: '#ffffff' });
     pad.current = made;
-    const end = () => area.toBlob((png) => told.current(png), 'image/png');
+    const end = () => {
+      const path = signaturePath(
+        made.toData().map(({ points }) => points),
+        { width: area.offsetWidth, height: area.offsetHeight },
+      );
+      area.toBlob((png) => told.current(png, path), 'image/png');
+    };
     made.addEventListener('endStroke', end);
     return () => {
       made.removeEventListener('endStroke', end);
@@ -34,7 +47,7 @@ export function SignatureField({ label, onSigned }: { label: string; onSigned: (
           look="small-link"
           onClick={() => {
             pad.current?.clear();
-            onSigned(null);
+            onSigned(null, '');
           }}
         >
           Clear

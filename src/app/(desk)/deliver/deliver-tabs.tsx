@@ -3,6 +3,7 @@ import { SectionTabs } from '@/ui/kit/tabs';
 const KINDS = [
   { name: 'To pack', href: '/deliver/pack' },
   { name: 'Shipments', href: '/deliver/shipments' },
+  { name: 'Counter', href: '/deliver/counter' },
   { name: 'Stock', href: '/deliver/stock' },
 ] as const;
 const PROFILES = { name: 'Parcel profiles', href: '/deliver/profiles' } as const;

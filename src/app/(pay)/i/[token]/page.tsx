@@ -9,10 +9,12 @@ import { fileStanding } from '@/core/paper/approval';
 import { approveFirstWords, waitsForWords } from '@/core/words/approval-wording';
 import { transferCode } from '@/core/words/invoice-wording';
 import { accountText, isLanguage, localeFor, wordsOf } from '@/core/words/words';
+import { thingsByInvoice } from '@/flows/digital/grants';
 import { approverOf } from '@/flows/invoice/approvers';
 import { cardFieldsUrl, partAskedNow, payableNow, viewByLink } from '@/flows/invoice/payer-page';
 import { parcelsByInvoice } from '@/flows/parcel/parcel-page';
 import { waysOpen } from '@/flows/payment/pay-by-voucher';
+import { GivenPart } from '@/ui/payer/given-part';
 import { ParcelsPart } from '@/ui/payer/parcels-part';
 import { PayerInvoice } from '@/ui/payer/payer-invoice';
 
@@ -77,6 +79,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
   const byCard = found.receipts.some(({ method }) => method === 'card');
   const takes = takenBy(printed.ways, processor);
   const sent = await parcelsByInvoice(token);
+  const things = await thingsByInvoice(token, locale);
   return (
     <PayerInvoice
       invoice={printed}
@@ -106,7 +109,12 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
       token={token}
       {...(approver ? { approver: { name: approver.name, sign } } : {})}
       logo={printed.logoId ? `/i/${token}/files/${printed.logoId}` : null}
-      parcels={<ParcelsPart {...sent} locale={locale} />}
+      parcels={
+        <>
+          <GivenPart things={things} path={`/i/${token}`} locale={locale} />
+          <ParcelsPart {...sent} locale={locale} />
+        </>
+      }
       code={transferCode(printed, jsonMinor(dueMinor)) ? `/i/${token}/pay-code` : null}
       pay={
         open

@@ -5,11 +5,13 @@ import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { wordsOf } from '@/core/words/words';
 import { orderPage } from '@/flows/checkout/order-page';
+import { thingsByOrder } from '@/flows/digital/grants';
 import { parcelsByOrder } from '@/flows/parcel/parcel-page';
 import { CheckoutFrame } from '@/ui/checkout/checkout-frame';
 import { LeadOn } from '@/ui/checkout/lead-on';
 import { OrderThanks } from '@/ui/checkout/order-thanks';
 import { TellAbove } from '@/ui/checkout/tell-above';
+import { GivenPart } from '@/ui/payer/given-part';
 import { ParcelsPart } from '@/ui/payer/parcels-part';
 
 type Props = { params: Promise<{ token: string }>; searchParams: Promise<{ framed?: string | string[] }> };
@@ -84,7 +86,16 @@ export default async function OrderPage({ params, searchParams }: Props) {
         onTo={order.onTo}
         statement={order.statement}
         framed={framed}
-        parcels={<ParcelsPart {...(await parcelsByOrder(token))} locale={printed.locale} />}
+        parcels={
+          <>
+            <GivenPart
+              things={await thingsByOrder(token, printed.locale)}
+              path={`/o/${token}`}
+              locale={printed.locale}
+            />
+            <ParcelsPart {...(await parcelsByOrder(token))} locale={printed.locale} />
+          </>
+        }
         {...(order.refundedMinor > 0n
           ? { givenBack: words.givenBack(moneyText(money(order.refundedMinor, printed.currency), printed.locale)) }
           : {})}

@@ -15,6 +15,7 @@ import { wayPicture } from '@/core/parcel/way';
 import type { ShipmentClaim, ShipmentSheet, shipmentCosts } from '@/flows/parcel/shipments';
 import { Amount, Figure } from '@/ui/kit/amount';
 import { Leader } from '@/ui/kit/leader';
+import { Hand } from '@/ui/shipment/hand';
 import { NoticeActions } from '@/ui/shipment/notice-actions';
 import { ShipmentActions } from '@/ui/shipment/shipment-actions';
 import { Stairs } from '@/ui/shipment/stairs';
@@ -62,16 +63,7 @@ function Proof({ sheet: { parcel, business } }: { sheet: ShipmentSheet }) {
         </span>
         <span className="private block text-soft">{proof.place}</span>
       </p>
-      {proof.strokes ? (
-        <svg
-          viewBox="0 0 100 40"
-          role="img"
-          aria-label={`Signature of ${proof.name}`}
-          className="private border-b border-ink"
-        >
-          <path d={proof.strokes} className="fill-none stroke-ink" strokeWidth="1.2" strokeLinejoin="round" />
-        </svg>
-      ) : null}
+      <Hand name={proof.name} strokes={proof.strokes} />
     </section>
   );
 }

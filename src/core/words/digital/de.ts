@@ -1,0 +1,17 @@
+import type { DigitalWords } from './en';
+
+/** Dasselbe auf Deutsch. */
+export const digitalDe: DigitalWords = {
+  subject: (house) => `Was Sie bei ${house} gekauft haben`,
+  heading: 'Für Sie zum Herunterladen',
+  lead: 'Es ist bezahlt, hier ist es.',
+  see: 'Ansehen, was Ihnen gehört',
+  download: 'Herunterladen',
+  times: (count) => (count === 1 ? 'einmal' : `${count}-mal`),
+  until: (date) => `bis ${date}`,
+  left: (left) => (left === 1 ? 'noch einmal' : `noch ${left}-mal`),
+  usedUp: 'So oft heruntergeladen, wie es möglich ist. Fragen Sie uns, wenn Sie es noch einmal brauchen.',
+  over: 'Die Zeit dafür ist vorbei. Fragen Sie uns, wenn Sie es noch einmal brauchen.',
+  toFetch: 'Bei uns abzuholen',
+  fetched: (date, name) => `Am ${date} abgeholt von ${name}`,
+};
