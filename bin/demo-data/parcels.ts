@@ -1,5 +1,6 @@
 /** What the demo's workshop packs and sends: profiles, rules, sales with delivery, and shipments in every state. */
 import { randomUUID } from 'node:crypto';
+import sharp from 'sharp';
 import { newCustomer } from '@/core/customer/customer';
 import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { instantInZone } from '@/core/dates/zone';
@@ -12,15 +13,19 @@ import { invoiceById } from '@/db/invoices';
 import { parcelsByIds } from '@/db/parcels';
 import type { Actor } from '@/db/people';
 import { readBusiness } from '@/db/transaction';
+import { counterDesk, handOverAtCounter } from '@/flows/counter/collect';
+import { keepItemDigital } from '@/flows/digital/grants';
 import { programContext } from '@/flows/door/program';
+import { storeFile } from '@/flows/file/store-file';
 import { saveDraft, startInvoice } from '@/flows/invoice/draft';
 import { sendInvoice } from '@/flows/invoice/send-invoice';
 import { settleTopUp, topUp } from '@/flows/parcel/balance';
 import { buyLabels, settleLabels } from '@/flows/parcel/buy-labels';
+import { claimParcel } from '@/flows/parcel/claims';
 import { followParcels } from '@/flows/parcel/follow-parcels';
 import { changeMailDay, changeProfiles, putOnPaper } from '@/flows/parcel/pack';
 import { keepProfile, keepRules } from '@/flows/parcel/profiles';
-import { changeNotices } from '@/flows/parcel/shipments';
+import { changeNotices, shipmentList } from '@/flows/parcel/shipments';
 import { packDesk } from '@/flows/parcel/to-pack';
 import { recordReceived } from '@/flows/payment/receive-payment';
 import { addCustomer } from '@/flows/records/customers';
@@ -83,6 +88,17 @@ type Stage = {
 type Sold = readonly [item: string, option: string, quantity: string, delivery: string];
 
 /** Plays three weeks of parcels, up to a paper full of what goes out next. */
+/** Something to download: a sheet drawn as a picture, as a file of one page. */
+const sheetOfTracks = (): Promise<Buffer> =>
+  sharp(
+    Buffer.from(
+      `<svg xmlns="http://www.w3.org/2000/svg" width="900" height="600"><rect width="900" height="600" fill="#fffdf9"/>
+      ${[0, 1, 2].map((row) => [0, 1, 2, 3, 4].map((line) => `<path d="M60 ${110 + row * 160 + line * 14}H840" stroke="#241a26"/>`).join('')).join('')}</svg>`,
+    ),
+  )
+    .png()
+    .toBuffer();
+
 export async function playParcels({ actor, zone, today, items, standIns, at, mail }: Stage): Promise<void> {
   const { businessId } = actor;
   const day = (ago: number, hour: string) => instantInZone(addDays(today, -ago), hour, zone);
@@ -138,7 +154,7 @@ export async function playParcels({ actor, zone, today, items, standIns, at, mai
   async function sell(
     name: string,
     [item, option, quantity, delivery]: Sold,
-    more: { on?: string; paid?: boolean } = {},
+    more: { on?: string; paid?: boolean; handed?: 'collected' | 'digital' } = {},
   ) {
     const kept = items.find((one) => one.name === item);
     const way = kept?.options.find((one) => one.name === option);
@@ -153,11 +169,12 @@ export async function playParcels({ actor, zone, today, items, standIns, at, mai
       optionId: way?.id ?? null,
       taxClass: kept.taxClass,
       ...(more.on ? { on: more.on } : {}),
+      ...(more.handed ? { handed: more.handed } : {}),
     });
     const paper = completePaper({
       customerId: customers.get(name) ?? null,
       lines: [line],
-      delivery: { charged: delivery, postage: '', packaging: '', taxes: null },
+      delivery: more.handed ? null : { charged: delivery, postage: '', packaging: '', taxes: null },
       ways: { card: true, transfer: true, parts: false, first: '', tip: null },
     });
     await saveDraft(actor, id, paper, 0);
@@ -241,6 +258,30 @@ export async function playParcels({ actor, zone, today, items, standIns, at, mai
   const [, held, scanned] = ahead;
   if (held) await changeNotices(actor, [held], { deed: 'hold' });
   if (scanned) await changeNotices(actor, [scanned], { deed: 'first-scan' });
+
+  // The carrier is asked for what it lost; what is fetched waits at the counter, and some of it was fetched yesterday.
+  await at(day(1, '15:00'));
+  const shipments = await shipmentList(actor, { under: 'under-way' });
+  for (const { parcel, look } of shipments.looks)
+    if (look === 'lost') await claimParcel(actor, parcel.id, parcel.rateMinor ?? 0n);
+  const tracks = items.find(({ name }) => name === 'Practice tracks, book one');
+  if (tracks) {
+    const file = await storeFile(actor, 'Practice tracks, book one.png', 'digital', await sheetOfTracks());
+    const words = 'To hear them while you read: the bench’s telephone plays each, ask for its number.';
+    await keepItemDigital(actor, tracks.id, { fileId: file.id, words, mostDownloads: 5, days: 60 });
+  }
+  await sell('Hollis Penhale', ['Violin case, oblong', '', '1', ''], { handed: 'collected' });
+  const [fetched] = (await counterDesk(actor, 'hollis')).rows;
+  if (fetched)
+    await handOverAtCounter(actor, randomUUID(), fetched.id, {
+      name: 'Wren Penhale',
+      strokes: 'M8 26 L14 10 L20 30 L26 14 L33 27M38 22 L44 18 L50 26 L58 16 L66 27 L76 20 L90 24',
+      lines: fetched.lines.map(({ line, left }) => ({ line, quantity: left })),
+    });
+  await sell('Cosima Lyle', ['Cello strings, Larkspur', 'heavy', '2', ''], { handed: 'collected' });
+  await sell('Abel Thornquist', ['Shoulder rest', '', '1', ''], { handed: 'collected' });
+  await sell('Nell Ashgrove', ['Practice tracks, book one', '', '1', ''], { handed: 'digital' });
+  await mail();
 
   // What goes out next: a paper with gains and losses, and what could or cannot go beside it.
   await at(day(0, '07:30'));

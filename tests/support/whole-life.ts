@@ -10,9 +10,12 @@ import { type CalendarDate } from '@/core/dates/calendar-date';
 import { ALL_HOOK_KINDS } from '@/core/hook/events';
 import { EVERYTHING } from '@/core/invoice/ask';
 import { sendBy } from '@/core/invoice/send-with';
+import { GOES_AS_USUAL } from '@/core/item/item';
 import { NO_ADDRESS } from '@/core/place/address';
 import { ledgerTroubles } from '@/db/ledger';
 import { inBusiness } from '@/db/transaction';
+import { counterDesk, handOverAtCounter } from '@/flows/counter/collect';
+import { fetchByInvoice, keepItemDigital, thingsByInvoice } from '@/flows/digital/grants';
 import { acceptDispute } from '@/flows/dispute/answer-dispute';
 import { lookForDisputes } from '@/flows/dispute/hear-disputes';
 import { programContext } from '@/flows/door/program';
@@ -40,7 +43,7 @@ import { asSuperuser } from './database';
 import { decideDispute, disputePayment } from './disputes';
 import { playMinute } from './minute';
 import { paidOrder, placedOffer } from './offers';
-import { buyAll, GULL_POINT, postedItem, readyToPack, soldToPost } from './parcels';
+import { buyAll, GULL_POINT, payByTransfer, postedItem, readyToPack, soldToPost } from './parcels';
 import { planTerms, runningPlan } from './plans';
 import { backOf } from './refunds';
 import { cardToken, type House, keptDraft, plainPaper, sentInvoice, type Workshop } from './workshop';
@@ -148,6 +151,28 @@ export function lives(workshop: Workshop, now: () => House) {
     await cancelInvoice(now().owner, cancelled.id, 'Quill has one', false);
   }
 
+  /** Something fetched by somebody with a hand, and something downloaded. */
+  async function fetchedBy(id: string): Promise<void> {
+    const fetched = await postedItem(now(), 'Tall stand', { going: { ...GOES_AS_USUAL, handed: 'collected' } });
+    const read = await postedItem(now(), 'Tall tracks', { kind: 'digital', going: GOES_AS_USUAL });
+    const file = await storeFile(now().owner, 'tracks.csv', 'digital', Buffer.from('At,Track\n1,2\n'));
+    const limits = { mostDownloads: null, days: null };
+    await keepItemDigital(now().owner, read.id, { fileId: file.id, words: 'Tall words', ...limits });
+    const paper = { delivery: null };
+    await soldToPost(now(), { id }, { id: fetched.id, name: 'Stand for Quill' }, { paid: false, paper }).then((sale) =>
+      payByTransfer(now(), sale.id, 8),
+    );
+    const [waits] = (await counterDesk(now().owner, '')).rows;
+    await handOverAtCounter(now().owner, randomUUID(), waits?.id ?? '', {
+      ...{ name: 'Quentin Quillfeather', strokes: 'M1 2 L30 20' },
+      lines: [{ line: 0, quantity: '1' }],
+    });
+    const sale = await soldToPost(now(), { id }, { id: read.id, name: 'Tracks for Quill' }, { paid: false, paper });
+    await payByTransfer(now(), sale.id, 8);
+    const [thing] = await thingsByInvoice(sale.link, 'en-US');
+    await fetchByInvoice(sale.link, thing?.id ?? '');
+  }
+
   /** A customer who has done everything that customers do, each time with words of their own; all of it is over. */
   async function wholeLife(): Promise<{ id: string; email: string; paidId: string; offerId: string; otherId: string }> {
     const email = `quill-${randomUUID().slice(0, 8)}@owl.example`;
@@ -252,6 +277,7 @@ export function lives(workshop: Workshop, now: () => House) {
     await saveList(now().owner, 'Quillfeather’s', { ...EVERYTHING, words: 'quillfeather' });
     await saveList(now().owner, 'Paid', { ...EVERYTHING, state: 'paid' });
     await parcelsFor(id);
+    await fetchedBy(id);
     await mergeCustomers(now().owner, id, twin.id);
     await mergeCustomers(now().owner, id, plan.customerId);
     expect(await playMinute()).toEqual([]);

@@ -16,6 +16,21 @@ export const SCANS = [
 ] as const;
 export type Scan = (typeof SCANS)[number];
 
+/** What a scan says, in words for a paper. */
+export const SCAN_WORDS: Readonly<Record<Scan, string>> = {
+  accepted: 'Taken over by the carrier',
+  moved: 'Passed on',
+  delayed: 'Delayed',
+  'at-door': 'Out for delivery',
+  waiting: 'Waits to be fetched',
+  'not-met': 'Nobody was there',
+  delivered: 'Delivered',
+  damaged: 'Damaged',
+  lost: 'Lost',
+  'turned-back': 'Turned back',
+  returned: 'Came back',
+};
+
 export const isScan = (text: string): text is Scan => SCANS.some((one) => one === text);
 
 /** One scan; `at` an instant, `place` as the carrier names it. */

@@ -126,6 +126,13 @@ export function stockWorth({ onHand, averageCost }: Stock, currency: string): bi
   return roundedQuotient(there * scaledCost(averageCost), scale);
 }
 
+/** A cost in the digits of its currency, for a reader: `69.686956` is `69.69`. Empty stays empty. */
+export function costShown(cost: string, currency: string): string {
+  if (cost === '' || !isCurrency(currency)) return cost;
+  const digits = minorDigits(currency);
+  return decimalText(roundedQuotient(scaledCost(cost), powerOfTen(COST_SCALE - digits)), digits);
+}
+
 /** A cost as somebody typed it that the log can keep: at most six decimals; null where it is none. @param text a plain decimal */
 export function costText(text: string): string | null {
   try {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { guessedColumns } from '../import/columns';
 import { importedStock, USUAL_STOCK_HEADINGS } from './import-rows';
-import { MOVEMENTS, type MovementKind, moved, type Stock, stockWorth } from './movement';
+import { costShown, MOVEMENTS, type MovementKind, moved, type Stock, stockWorth } from './movement';
 import { toOrder } from './order';
 import { onHandCounted, onShelf, waitingForStock } from './shelf';
 
@@ -21,6 +21,15 @@ describe('the average cost', () => {
     expect(stockWorth(stock, 'USD')).toBe(7500n);
     expect(stockWorth(stock, 'JPY')).toBe(75n);
     expect(stockWorth(stock, 'KWD')).toBe(75_000n);
+  });
+
+  test('is shown in the digits of its currency, and kept in its own', () => {
+    expect(['USD', 'JPY', 'KWD'].map((currency) => costShown('69.686956', currency))).toEqual([
+      '69.69',
+      '70',
+      '69.687',
+    ]);
+    expect(costShown('', 'USD')).toBe('');
   });
 
   test('stays when goods go, come back, are counted or come without a price', () => {

@@ -114,6 +114,7 @@ export type TimelineEvent =
   | { readonly kind: 'mail-day-moved'; readonly from: CalendarDate; readonly to: CalendarDate }
   | { readonly kind: 'notice-held' }
   | { readonly kind: 'collected'; readonly name: string }
+  | { readonly kind: 'downloaded'; readonly thing: string }
   | { readonly kind: 'claim-asked'; readonly why: ClaimWhy; readonly amount: number }
   | { readonly kind: 'claim-paid'; readonly amount: number }
   | { readonly kind: 'claim-refused'; readonly words: string }
@@ -232,6 +233,8 @@ export function eventWords(
       };
     case 'collected':
       return { lead: 'Fetched', rest: `by ${event.name}`, note: `Handed over by ${byName}` };
+    case 'downloaded':
+      return { lead: 'Downloaded', rest: event.thing, note: '' };
     case 'claim-asked':
       return { lead: 'Carrier asked to pay', rest: sum(event.amount), note: `by ${byName}` };
     case 'claim-paid':

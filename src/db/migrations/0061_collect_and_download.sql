@@ -97,6 +97,10 @@ begin
     where p.business_id = new.business_id and p.customer_id = new.id;
   update collections c set name = '', strokes = '' where c.business_id = new.business_id
     and c.handover_id in (select h.id from handovers h where h.business_id = new.business_id and h.customer_id = new.id);
+  update timeline l set details = blanked(l.details, '{name,thing}') where l.business_id = new.business_id
+    and l.kind in ('collected', 'downloaded')
+    and (l.invoice_id in (select i.id from invoices i where i.business_id = new.business_id and i.customer_id = new.id)
+      or l.order_id in (select o.id from orders o where o.business_id = new.business_id and o.customer_id = new.id));
   update digital_grants g set what = '', words = '', ended_at = coalesce(g.ended_at, new.erased_at) where g.business_id = new.business_id
     and g.handover_id in (select h.id from handovers h where h.business_id = new.business_id and h.customer_id = new.id);
   return null;

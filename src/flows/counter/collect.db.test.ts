@@ -15,6 +15,8 @@ import {
   thingsByInvoice,
   thingsByOrder,
 } from '@/flows/digital/grants';
+import { paymentFile } from '@/flows/dispute/file-paper';
+import { knownOf } from '@/flows/dispute/gather-file';
 import { programContext } from '@/flows/door/program';
 import { storeFile } from '@/flows/file/store-file';
 import { cancelInvoice } from '@/flows/invoice/cancel-invoice';
@@ -97,6 +99,16 @@ describe('at the counter', () => {
     });
     await fetch(row?.id ?? '', '1');
     expect(await waits()).toEqual([]);
+    // A bank is told who fetched what, with their hand.
+    const payment = await paymentOf(id);
+    const told = (await of((db) => knownOf(db, payment))).find(({ key }) => key === 'delivery');
+    expect(told?.rows.map(([, text]) => text)).toEqual([
+      `2 × Bow: fetched by Otto Reed, who signed; handed over by ${house.packer.name}`,
+      `Bow: fetched by Otto Reed, who signed; handed over by ${house.packer.name}`,
+    ]);
+    const { bytes } = await paymentFile(house.owner, payment);
+    for (const name of ['Signature 1, Otto Reed.png', 'Signature 2, Otto Reed.png'])
+      expect(bytes.includes(Buffer.from(name.replace(',', '-')))).toBe(true);
     const { counter } = await parcelsOfSaleAtDesk(house.owner, id);
     expect(counter).toMatchObject({ waits: false, fetched: [{ strokes: 'M1 2 L30 20.5' }, { name: 'Otto Reed' }] });
     expect(await of(stockTroubles)).toEqual([]);

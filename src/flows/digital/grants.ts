@@ -16,6 +16,7 @@ import { fileById, fileBytes } from '@/db/files';
 import { handoversOfSales } from '@/db/handovers';
 import { itemsById } from '@/db/items';
 import type { Db, Tx } from '@/db/pool';
+import { addToTimeline } from '@/db/timeline';
 import { INVOICE_LINK, ORDER_LINK } from '@/flows/door/links';
 import { byLink, type Context, desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
@@ -130,8 +131,19 @@ export const thingsByOrder = byLink(ORDER_LINK).read((db, orderId: string, local
 export const thingsOfSale = desk('see').read((db, saleId: string, locale: string) => shownThings(db, saleId, locale));
 
 /** Counts a download and hands the file out. @throws Refusal `download-over` */
-async function download(ctx: Context, saleId: string, grantId: string): Promise<File> {
-  const fileId = await ctx.write((tx) => countDownload(tx, saleId, grantId));
+async function download(
+  ctx: Context,
+  sale: { readonly invoiceId: string } | { readonly orderId: string },
+  grantId: string,
+): Promise<File> {
+  const saleId = 'invoiceId' in sale ? sale.invoiceId : sale.orderId;
+  const fileId = await ctx.write(async (tx) => {
+    const counted = await countDownload(tx, saleId, grantId);
+    const grant = counted && (await grantsOfSale(tx, saleId)).find(({ id }) => id === grantId);
+    const of = 'invoiceId' in sale ? sale.invoiceId : sale;
+    if (grant) await addToTimeline(tx, of, { kind: 'downloaded', thing: grant.what }, tx.name);
+    return counted;
+  });
   const file = fileId ? await ctx.read((db) => fileBytes(db, fileId)) : null;
   if (!file) throw new Refusal('download-over');
   return { name: file.name, type: file.type, bytes: file.bytes };
@@ -139,11 +151,11 @@ async function download(ctx: Context, saleId: string, grantId: string): Promise<
 
 /** Fetches something of an invoice, by its link. */
 export const fetchByInvoice = byLink(INVOICE_LINK).run((ctx, invoiceId: string, grantId: string) =>
-  download(ctx, invoiceId, grantId),
+  download(ctx, { invoiceId }, grantId),
 );
 /** Fetches something of an order, by its link. */
 export const fetchByOrder = byLink(ORDER_LINK).run((ctx, orderId: string, grantId: string) =>
-  download(ctx, orderId, grantId),
+  download(ctx, { orderId }, grantId),
 );
 
 /** Gives something once more: its downloads count from nought, and its days from now. @throws Refusal `not-found` */

@@ -24,6 +24,7 @@ import { found } from '@/flows/door/rights';
 import { keptInvoicePdf, keptReceiptPdf } from '@/flows/file/kept-files';
 import { payerOf, type RefundSubject, refundSubject } from '@/flows/payment/refund-subject';
 import { authorisationPaper } from '@/flows/plan/authorisation-file';
+import { type Delivered, deliveredOf, deliveredRows, handNames, handPapers } from './delivered';
 
 const MOST_EARLIER = 20;
 
@@ -52,6 +53,7 @@ type Facts = {
   readonly approvals: Awaited<ReturnType<typeof latestApprovals>>;
   readonly earlier: readonly PaymentRow[];
   readonly dispute: Dispute | null;
+  readonly delivered: Delivered;
 };
 
 async function factsOf(db: Db, paymentId: string): Promise<Facts> {
@@ -74,6 +76,7 @@ async function factsOf(db: Db, paymentId: string): Promise<Facts> {
     approvals: invoiceId ? await latestApprovals(db, invoiceId) : [],
     earlier: payment.cardLast4 && customerId ? await earlierByCard(db, payment, MOST_EARLIER) : [],
     dispute: await disputeOfPayment(db, paymentId),
+    delivered: await deliveredOf(db, invoiceId ?? found(orderId)),
   };
 }
 
@@ -231,9 +234,21 @@ const told = ({ business, timeline, row }: Facts, kinds: ReadonlySet<TimelineEve
       return [moment(at, business), [`${lead} ${rest}`.trim(), note].filter(Boolean).join(': ')];
     });
 
-function deliveryPart({ subject: { order } }: Facts): FilePart {
-  const to = order?.printed.deliveryTo ?? [];
-  return { key: 'delivery', rows: to.length > 0 ? [['To be delivered to', to.join(', ')]] : [], texts: [], papers: [] };
+const DOWNLOADS: ReadonlySet<TimelineEvent['kind']> = new Set(['downloaded']);
+
+function deliveryPart(facts: Facts): FilePart {
+  const { business, subject, delivered } = facts;
+  const to = subject.order?.printed.deliveryTo ?? [];
+  return {
+    key: 'delivery',
+    rows: [
+      ...(to.length > 0 ? [['To be delivered to', to.join(', ')] as const] : []),
+      ...deliveredRows(delivered, { zone: business.zone, locale: business.paperLocale }),
+      ...told(facts, DOWNLOADS),
+    ],
+    texts: [],
+    papers: handNames(delivered).map(({ name }) => ({ name })),
+  };
 }
 
 function partsOf(facts: Facts): FilePart[] {
@@ -300,6 +315,7 @@ async function papersOf(ctx: Context, facts: Facts): Promise<GatheredPaper[]> {
   }
   for (const [at, { id }] of authorisations.entries())
     papers.push({ ...(await authorisationPaper(ctx, id)), name: consentName(at), part: 'consent' });
+  for (const hand of await handPapers(facts.delivered)) papers.push({ ...hand, part: 'delivery' });
   for (const { id, name } of dispute?.files ?? []) {
     const file = await ctx.read((db) => fileBytes(db, id));
     if (file) papers.push({ ...file, name, part: 'added' });

@@ -8,6 +8,7 @@ import { accountBalances, ledgerTroubles } from '@/db/ledger';
 import { parcelsByIds, scansOf } from '@/db/parcels';
 import type { Db } from '@/db/pool';
 import { readBusiness } from '@/db/transaction';
+import { knownOf } from '@/flows/dispute/gather-file';
 import { programContext } from '@/flows/door/program';
 import { cancelInvoice } from '@/flows/invoice/cancel-invoice';
 import { refundPayment } from '@/flows/payment/refund-payment';
@@ -363,6 +364,16 @@ describe('the way', () => {
     const scans = await of((db) => scansOf(db, [id]));
     expect(scans.at(-1)?.scan).toBe('delivered');
     expect(new Set(scans.map((one) => `${one.at.getTime()} ${one.scan}`)).size).toBe(scans.length);
+    // All of it stands in the file that a bank is shown.
+    const [payment] = await asSuperuser<{ id: string }>(
+      workshop.admin,
+      'select id from payments where business_id = $1',
+      [house.business.id],
+    );
+    const told = (await of((db) => knownOf(db, payment?.id ?? ''))).find(({ key }) => key === 'delivery');
+    const rows = (told?.rows ?? []).map(([what, text]) => `${what}: ${text}`).join('\n');
+    expect(rows).toMatch(/^Parcel TW.*Rosin\nSent to: Ida Marsh, 18 Pan Lane/);
+    expect(rows).toMatch(/Taken over by the carrier[\s\S]*Delivered/);
   });
 
   test('held back nothing is told; by the first scan it is; sent now it is told now', async () => {

@@ -2,6 +2,7 @@ import type { Business } from '@/core/business/business';
 import { money } from '@/core/money/money';
 import { figureText } from '@/core/money/money-text';
 import { decimalSignOf, spokenDecimal } from '@/core/money/typed';
+import { costShown } from '@/core/stock/movement';
 import type { StockCosts, StockLine } from '@/flows/stock/stock-desk';
 import type { StockShown } from '@/ui/stock/shown';
 
@@ -27,7 +28,7 @@ export function jsonStock(
     lies: line.lies,
     lowAt: line.lowAt ?? '',
     order: line.order === '0' ? '' : line.order,
-    average: costWords(cost?.average ?? '', locale),
+    average: costWords(costShown(cost?.average ?? '', currency), locale),
     worth: cost?.worthMinor == null ? '' : figureText(money(cost.worthMinor, currency), locale),
   };
 }
