@@ -475,8 +475,15 @@ begin
     where p.business_id = new.business_id and p.customer_id = new.id;
   update collections c set name = '', strokes = '' where c.business_id = new.business_id
     and c.handover_id in (select h.id from handovers h where h.business_id = new.business_id and h.customer_id = new.id);
+  update timeline l set details = blanked(l.details, '{name,thing}') where l.business_id = new.business_id
+    and l.kind in ('collected', 'downloaded')
+    and (l.invoice_id in (select i.id from invoices i where i.business_id = new.business_id and i.customer_id = new.id)
+      or l.order_id in (select o.id from orders o where o.business_id = new.business_id and o.customer_id = new.id));
   update digital_grants g set what = '', words = '', ended_at = coalesce(g.ended_at, new.erased_at) where g.business_id = new.business_id
     and g.handover_id in (select h.id from handovers h where h.business_id = new.business_id and h.customer_id = new.id);
+  update returns r set words = '', answer = '', label = case when r.label is null then null else emptied(r.label) end
+    where r.business_id = new.business_id
+    and r.handover_id in (select h.id from handovers h where h.business_id = new.business_id and h.customer_id = new.id);
   return null;
 end $$;
 
@@ -1962,7 +1969,7 @@ CREATE TABLE public.messages (
     plan_id uuid,
     seen_to_at timestamp with time zone,
     parcel_id uuid,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text, 'step-changed'::text, 'lost-steps-link'::text, 'steps-lost'::text, 'codes-tried'::text, 'address-link'::text, 'address-moved'::text, 'identity'::text, 'hook-failing'::text, 'business-closed'::text, 'own-news'::text, 'parcel-left'::text, 'parcel-door'::text, 'parcel-delivered'::text, 'parcel-late'::text, 'digital-ready'::text]))),
+    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text, 'step-changed'::text, 'lost-steps-link'::text, 'steps-lost'::text, 'codes-tried'::text, 'address-link'::text, 'address-moved'::text, 'identity'::text, 'hook-failing'::text, 'business-closed'::text, 'own-news'::text, 'parcel-left'::text, 'parcel-door'::text, 'parcel-delivered'::text, 'parcel-late'::text, 'digital-ready'::text, 'return-answered'::text]))),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -2564,6 +2571,37 @@ CREATE TABLE public.requests (
     CONSTRAINT requests_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text, 'link'::text])))
 );
 
+CREATE TABLE public.return_lines (
+    business_id uuid NOT NULL,
+    return_id uuid NOT NULL,
+    line smallint NOT NULL,
+    quantity numeric(14,4) NOT NULL,
+    to_stock numeric(14,4) DEFAULT 0 NOT NULL,
+    thrown numeric(14,4) DEFAULT 0 NOT NULL,
+    CONSTRAINT return_lines_never_too_much CHECK (((to_stock >= (0)::numeric) AND (thrown >= (0)::numeric) AND ((to_stock + thrown) <= quantity))),
+    CONSTRAINT return_lines_quantity_positive CHECK ((quantity > (0)::numeric))
+);
+
+CREATE TABLE public.returns (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    handover_id uuid NOT NULL,
+    state text NOT NULL,
+    reason text NOT NULL,
+    words text DEFAULT ''::text NOT NULL,
+    file_id uuid,
+    asked_at timestamp with time zone NOT NULL,
+    answer text DEFAULT ''::text NOT NULL,
+    answered_at timestamp with time zone,
+    answered_by text DEFAULT ''::text NOT NULL,
+    label jsonb,
+    number text DEFAULT ''::text NOT NULL,
+    received_at timestamp with time zone,
+    received_by text DEFAULT ''::text NOT NULL,
+    closed_at timestamp with time zone,
+    CONSTRAINT returns_state_known CHECK ((state = ANY (ARRAY['asked'::text, 'allowed'::text, 'refused'::text, 'received'::text, 'closed'::text])))
+);
+
 CREATE TABLE public.saved_lists (
     id uuid NOT NULL,
     business_id uuid NOT NULL,
@@ -3075,6 +3113,12 @@ ALTER TABLE ONLY public.reminders
 ALTER TABLE ONLY public.requests
     ADD CONSTRAINT requests_pkey PRIMARY KEY (business_id, id);
 
+ALTER TABLE ONLY public.return_lines
+    ADD CONSTRAINT return_lines_pkey PRIMARY KEY (business_id, return_id, line);
+
+ALTER TABLE ONLY public.returns
+    ADD CONSTRAINT returns_pkey PRIMARY KEY (business_id, id);
+
 ALTER TABLE ONLY public.saved_lists
     ADD CONSTRAINT saved_lists_pkey PRIMARY KEY (business_id, id);
 
@@ -3545,6 +3589,12 @@ CREATE INDEX reminders_due ON public.reminders USING btree (remind_on, business_
 CREATE INDEX reminders_waiting ON public.reminders USING btree (business_id, remind_on) WHERE (state = 'waiting'::text);
 
 CREATE INDEX requests_of_offer ON public.requests USING btree (business_id, offer_id, sent_at, id);
+
+CREATE INDEX returns_of_handover ON public.returns USING btree (business_id, handover_id);
+
+CREATE INDEX returns_open ON public.returns USING btree (business_id, asked_at, id) WHERE (state = ANY (ARRAY['asked'::text, 'allowed'::text, 'received'::text]));
+
+CREATE INDEX returns_with_file ON public.returns USING btree (business_id, file_id) WHERE (file_id IS NOT NULL);
 
 CREATE UNIQUE INDEX saved_lists_name_unique ON public.saved_lists USING btree (business_id, list, lower(name));
 
@@ -4183,6 +4233,21 @@ ALTER TABLE ONLY public.requests
 ALTER TABLE ONLY public.requests
     ADD CONSTRAINT requests_offer_id_fkey FOREIGN KEY (business_id, offer_id) REFERENCES public.offers(business_id, id);
 
+ALTER TABLE ONLY public.return_lines
+    ADD CONSTRAINT return_lines_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.return_lines
+    ADD CONSTRAINT return_lines_business_id_return_id_fkey FOREIGN KEY (business_id, return_id) REFERENCES public.returns(business_id, id);
+
+ALTER TABLE ONLY public.returns
+    ADD CONSTRAINT returns_business_id_file_id_fkey FOREIGN KEY (business_id, file_id) REFERENCES public.files(business_id, id);
+
+ALTER TABLE ONLY public.returns
+    ADD CONSTRAINT returns_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.returns
+    ADD CONSTRAINT returns_business_id_handover_id_fkey FOREIGN KEY (business_id, handover_id) REFERENCES public.handovers(business_id, id);
+
 ALTER TABLE ONLY public.saved_lists
     ADD CONSTRAINT saved_lists_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
@@ -4568,6 +4633,10 @@ CREATE POLICY own_business ON public.reminders TO dahlia_app USING ((business_id
 
 CREATE POLICY own_business ON public.requests TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
+CREATE POLICY own_business ON public.return_lines TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.returns TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
 CREATE POLICY own_business ON public.saved_lists TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.sessions TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
@@ -4649,6 +4718,10 @@ ALTER TABLE public.register_sums ENABLE ROW LEVEL SECURITY;
 ALTER TABLE public.reminders ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.requests ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.return_lines ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.returns ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.saved_lists ENABLE ROW LEVEL SECURITY;
 
@@ -5046,6 +5119,10 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.register_sums TO dahlia_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.reminders TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.requests TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.return_lines TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.returns TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.saved_lists TO dahlia_app;
 

@@ -4,8 +4,8 @@
 const HANDLED: readonly RegExp[] = [
   /^\/(api|files|served|b|p|fonts|v1)\//,
   /^\/(checkout\.js|bare\/finished|metrics)$/,
-  /^\/i\/[^/]+\/(back|invoice\.pdf|invoice\.xml|pay-code|(files|receipts)\/[^/]+)$/,
-  /^\/o\/[^/]+\/(back|logo|receipt)$/,
+  /^\/i\/[^/]+\/(back|invoice\.pdf|invoice\.xml|pay-code|(files|receipts|given)\/[^/]+|return(\/picture|\/[^/]+\/label)?)$/,
+  /^\/o\/[^/]+\/(back|logo|receipt|given\/[^/]+|return(\/picture|\/[^/]+\/label)?)$/,
   /^\/c\/[^/]+\/(logo|picture)$/,
   /^\/m\/[^/]+\/data$/,
   /^\/v\/[^/]+\/voucher\.pdf$/,

@@ -20,7 +20,7 @@ export const decidedRights: DecidedRights = {
     number_series siud, offer_names sid, offer_revisions sid, offer_sums siu, offer_visits siu, offers siud, orders siu,
     page_versions sid, parcel_claims siu, parcel_lines sid, parcel_profiles siu, parcel_rules siud, parcel_scans si, parcels siud, partner_movements si, partners siu, payment_shares siu, payments siu, payout_days siu, payouts siu, people siu, plans siud, program_answers siud, program_keys siu, questions siu, rates siu,
     receipts si, recurring_invoices siu, recurring_runs siu, refunds siu, register_sums siu, reminders siud, requests siu,
-    saved_lists siud, sessions sid, sign_in_names siud, stock_movements si, stock_promises sid, stuck_jobs siud, taxes siu, templates siud, terms siu,
+    return_lines siu, returns siu, saved_lists siud, sessions sid, sign_in_names siud, stock_movements si, stock_promises sid, stuck_jobs siud, taxes siu, templates siud, terms siu,
     terms_versions si, timeline si, transfer_files si, unconfirmed_names siud, voucher_moves si, vouchers siu, worker_beats siu`
       .split(',')
       .map((line) => line.trim()),

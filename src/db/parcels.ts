@@ -458,6 +458,16 @@ export const salesOfParcels = (db: Db, parcelIds: readonly string[]): Promise<Pa
         order by l.parcel_id, h.id`,
   );
 
+/** The payment of a sale, of those that can be given back; null where there is none. @param saleId an invoice's or an order's */
+export const paymentOfSale = async (db: Db, saleId: string): Promise<string | null> =>
+  (
+    await many<{ id: string }>(
+      db,
+      sql`select id from payments where business_id = ${db.businessId} and (invoice_id = ${saleId} or order_id = ${saleId})
+            and state = 'paid' and refunded_minor < amount_minor + tip_minor order by settled_at desc, id limit 1`,
+    )
+  )[0]?.id ?? null;
+
 /** The payment of the first sale in a parcel, of those that can be given back; null where there is none. */
 export const paymentOfParcel = async (db: Db, parcelId: string): Promise<string | null> =>
   (

@@ -245,4 +245,5 @@ export class DeliveringInput implements DeliverSettings {
   @IsDefined() @IsObject() @ValidateNested() @Type(() => OwnLabelInput) ownLabel!: OwnLabelInput;
   @IsIn(LABEL_SHEETS) labelSheet!: LabelSheet;
   @IsBoolean() shipsFirst!: boolean;
+  @IsInt() @Min(0) @Max(365, { message: 'A year at most; 0 for nothing that can be asked back.' }) returnDays!: number;
 }

@@ -1,5 +1,10 @@
 /** What comes after: a parcel that is lost, something fetched with a signature, a file downloaded on a phone. */
 import { randomUUID } from 'node:crypto';
+import { mkdtemp, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { ElementHandle } from 'puppeteer-core';
+import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
@@ -161,5 +166,72 @@ test('a file is kept at an item, bought, and downloaded on a phone as often as i
   await untilShown(page, 'no downloads left');
   await press(page, 'Give it once more', 'button');
   await untilTrue(page, () => document.body.innerText.includes('2 downloads left'));
+  expect([...errors, ...phone.errors]).toEqual([]);
+});
+
+test('a customer asks on a phone to send something back; it is allowed with a label, received, and its money given back', async () => {
+  await setClock(stack.standIns, new Date());
+  await signIn();
+  const rosin = await postedItem(house, 'Rosin, amber', { onHand: '10' });
+  await readyToPack(house, { service: 'steady' });
+  const ida = await livesAt(house, 'Ida Quarrel', { language: 'fr' });
+  const sale = await soldToPost(house, ida, rosin, { quantity: '2' });
+  await packAll(house);
+  await buyAll(house);
+  const today = dateInZone(new Date(), 'UTC');
+  for (let day = 1; day <= 12; day++) {
+    await setClock(stack.standIns, new Date(`${addDays(today, day)}T23:30:00Z`));
+    await playMinute();
+  }
+  const phone = await openPage(browser, { width: 390, height: 844 });
+  await go(`/i/${sale.link}`, phone.page);
+  await untilShown(phone.page, 'Remis');
+  await phone.page.evaluate(() => {
+    for (const details of document.querySelectorAll('details')) details.open = true;
+  });
+  await expectAccessible(phone.page, 'sending back');
+  await phone.page.select('details select', '1');
+  await phone.page.evaluate(() => document.querySelectorAll('details textarea')[0]?.scrollIntoView());
+  const png = await mkdtemp(join(tmpdir(), 'back-'));
+  await writeFile(
+    join(png, 'crack.png'),
+    await sharp({ create: { width: 40, height: 40, channels: 3, background: '#a93420' } })
+      .png()
+      .toBuffer(),
+  );
+  const input = await phone.page.waitForSelector('input[type=file][accept*=webp]');
+  await (input as ElementHandle<HTMLInputElement>).uploadFile(join(png, 'crack.png'));
+  await press(phone.page, 'Demander à le renvoyer', 'button');
+  await untilShown(phone.page, 'Nous l’avons bien reçu');
+  expect(await phone.page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await signIn();
+  await go('/today');
+  await untilShown(page, 'Asks to send back Rosin, amber');
+  await go('/deliver/returns');
+  await untilShown(page, 'Their picture');
+  await expectAccessible(page, 'returns');
+  await press(page, 'Allow', 'button');
+  await untilShown(page, 'With a label that we pay');
+  await press(page, 'Allow it', 'button');
+  await untilShown(page, 'Allowed, on its way');
+  await go(`/i/${sale.link}`, phone.page);
+  await untilShown(phone.page, 'Étiquette de retour');
+  const label = await phone.page.$eval('a[href*="/label"]', (link) => (link as HTMLAnchorElement).href);
+  expect(new TextDecoder().decode((await (await fetch(label)).arrayBuffer()).slice(0, 4))).toBe('%PDF');
+  await press(page, 'It has come', 'button');
+  await type(page, 'Good of Rosin, amber', '3');
+  await press(page, 'Take it in', 'button');
+  await untilShown(page, 'Not so much of it can be sent back');
+  await type(page, 'Good of Rosin, amber', '1');
+  await press(page, 'Take it in', 'button');
+  await untilShown(page, '1 in stock again');
+  await press(page, 'Give money back', 'link');
+  await untilShown(page, 'Refund');
+  await go('/deliver/returns');
+  await press(page, 'It is done', 'button');
+  await untilShown(page, 'Nothing comes back');
+  await go(`/i/${sale.link}`, phone.page);
+  await untilShown(phone.page, 'Terminé');
+  expect(await readBusiness(programContext(house.business.id), stockTroubles)).toEqual([]);
   expect([...errors, ...phone.errors]).toEqual([]);
 });

@@ -36,9 +36,9 @@ import { recordReceived } from '@/flows/payment/receive-payment';
 import { refundPayment } from '@/flows/payment/refund-payment';
 import { takePayment } from '@/flows/payment/take-payment';
 import { cancelPlan } from '@/flows/plan/change-plan';
-
 import { handOverMessage } from '@/flows/post/hand-over-message';
 import { addCustomer, mergeCustomers } from '@/flows/records/customers';
+import { askBackByInvoice, refuseReturn, returnsDesk } from '@/flows/returning/returns';
 import { asSuperuser } from './database';
 import { decideDispute, disputePayment } from './disputes';
 import { playMinute } from './minute';
@@ -159,14 +159,24 @@ export function lives(workshop: Workshop, now: () => House) {
     const limits = { mostDownloads: null, days: null };
     await keepItemDigital(now().owner, read.id, { fileId: file.id, words: 'Tall words', ...limits });
     const paper = { delivery: null };
-    await soldToPost(now(), { id }, { id: fetched.id, name: 'Stand for Quill' }, { paid: false, paper }).then((sale) =>
-      payByTransfer(now(), sale.id, 8),
+    const { id: fetchedId, link: fetchedLink } = await soldToPost(
+      now(),
+      { id },
+      { id: fetched.id, name: 'Stand for Quill' },
+      { paid: false, paper },
     );
+    await payByTransfer(now(), fetchedId, 8);
     const [waits] = (await counterDesk(now().owner, '')).rows;
     await handOverAtCounter(now().owner, randomUUID(), waits?.id ?? '', {
       ...{ name: 'Quentin Quillfeather', strokes: 'M1 2 L30 20' },
       lines: [{ line: 0, quantity: '1' }],
     });
+    const words = 'Quill wants another';
+    await askBackByInvoice(fetchedLink, randomUUID(), {
+      ...{ reason: 'other', words, fileId: null, lines: [{ line: 0, quantity: '1' }] },
+    });
+    const [back] = await returnsDesk(now().owner);
+    await refuseReturn(now().owner, back?.id ?? '', 'Quill had two already');
     const sale = await soldToPost(now(), { id }, { id: read.id, name: 'Tracks for Quill' }, { paid: false, paper });
     await payByTransfer(now(), sale.id, 8);
     const [thing] = await thingsByInvoice(sale.link, 'en-US');

@@ -49,6 +49,7 @@ const OF: Partial<Record<TimelineEvent['kind'], NewsKind>> = {
   'plan-ended': 'ended',
   withdrawn: 'ended',
   'parcel-trouble': 'parcel',
+  'return-asked': 'asked',
   'claim-paid': 'parcel',
   'claim-refused': 'parcel',
 };

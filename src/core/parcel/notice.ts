@@ -23,6 +23,8 @@ export type DeliverSettings = {
   readonly labelSheet: 'a6' | 'a4-2' | 'a4-4' | 'own';
   /** Parcels of sales on account leave before they are paid, unless the customer or the invoice says otherwise. */
   readonly shipsFirst: boolean;
+  /** So many days after it came something can be asked back on the customer's page; 0 where not. */
+  readonly returnDays: number;
 };
 
 export const USUAL_DELIVERY: DeliverSettings = {
@@ -33,6 +35,7 @@ export const USUAL_DELIVERY: DeliverSettings = {
   ownLabel: { widthMm: 100, heightMm: 150 },
   labelSheet: 'a6',
   shipsFirst: false,
+  returnDays: 30,
 };
 
 /** Settings whole: what was kept before a part existed is as usual. */

@@ -144,6 +144,9 @@ export type RefusalCode =
   | 'no-stock-kept'
   | 'nothing-to-book'
   | 'nothing-to-fetch'
+  | 'nothing-to-return'
+  | 'return-moved-on'
+  | 'no-return-label'
   | 'name-missing'
   | 'download-over'
   | 'nothing-to-claim'
@@ -344,6 +347,10 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'nothing-to-settle': 'By what the carrier says, this cannot be done with this parcel.',
   'settled-already': 'Something was done about this parcel already. Reload to see what.',
   'sale-dropped': 'The sale was given back or cancelled. Send what you like as a parcel without a sale.',
+  'nothing-to-return': 'Not so much of it can be sent back any more. Reload, and choose what comes back.',
+  'return-moved-on': 'Something was done about this return already. Reload to see what.',
+  'no-return-label':
+    'The carrier makes no label for it: the address it would come from is not known, or it takes nothing from there.',
   'nothing-to-fetch': 'Not so much of it waits here any more. Reload, and choose what is handed over.',
   'name-missing': 'Write who fetches it.',
   'download-over': 'This can be downloaded no more. Ask whoever sold it to you for it once more.',

@@ -8,6 +8,7 @@ import { MESSAGE_KINDS, type MessageKind } from '../message/kinds';
 import { type Money, money } from '../money/money';
 import { moneyText } from '../money/money-text';
 import type { ClaimWhy } from '../parcel/claim';
+import { REASON_WORDS, type ReturnReason } from '../parcel/returning';
 import { LOOK_WORDS, type Look, type ParcelState, SETTLED_WORDS, type Settled, STATE_WORDS } from '../parcel/shipment';
 import type { PaymentMethod } from '../payment/methods';
 import { METHOD_WORDS } from '../payment/methods';
@@ -113,6 +114,8 @@ export type TimelineEvent =
   | { readonly kind: 'parcel-trouble'; readonly why: Look }
   | { readonly kind: 'mail-day-moved'; readonly from: CalendarDate; readonly to: CalendarDate }
   | { readonly kind: 'notice-held' }
+  | { readonly kind: 'return-asked'; readonly reason: ReturnReason }
+  | { readonly kind: 'return-allowed' | 'return-refused' | 'return-received' | 'return-exchanged' }
   | { readonly kind: 'collected'; readonly name: string }
   | { readonly kind: 'downloaded'; readonly thing: string }
   | { readonly kind: 'claim-asked'; readonly why: ClaimWhy; readonly amount: number }
@@ -233,6 +236,16 @@ export function eventWords(
       };
     case 'collected':
       return { lead: 'Fetched', rest: `by ${event.name}`, note: `Handed over by ${byName}` };
+    case 'return-asked':
+      return { lead: 'Asked to send something back', rest: REASON_WORDS[event.reason].toLowerCase(), note: '' };
+    case 'return-allowed':
+      return { lead: 'Return allowed', rest: `by ${byName}`, note: '' };
+    case 'return-refused':
+      return { lead: 'Return refused', rest: `by ${byName}`, note: '' };
+    case 'return-received':
+      return { lead: 'Return received', rest: `by ${byName}`, note: '' };
+    case 'return-exchanged':
+      return { lead: 'Exchanged: sent again', rest: `by ${byName}`, note: '' };
     case 'downloaded':
       return { lead: 'Downloaded', rest: event.thing, note: '' };
     case 'claim-asked':

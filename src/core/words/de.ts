@@ -4,6 +4,7 @@ import { keepingDe } from './keeping/de';
 import { offerDe } from './offer/de';
 import { parcelDe } from './parcel/de';
 import { planDe } from './plan/de';
+import { returningDe } from './returning/de';
 import { troubleDe } from './trouble/de';
 import { voucherDe } from './voucher/de';
 
@@ -254,6 +255,7 @@ export const de: Words = {
   plan: planDe,
   digital: digitalDe,
   parcel: parcelDe,
+  returning: returningDe,
   voucher: voucherDe,
   keeping: keepingDe,
   troubles: troubleDe,

@@ -5,6 +5,7 @@ import { keepingEn } from './keeping/en';
 import { offerEn } from './offer/en';
 import { parcelEn } from './parcel/en';
 import { planEn } from './plan/en';
+import { returningEn } from './returning/en';
 import { troubleEn } from './trouble/en';
 import { voucherEn } from './voucher/en';
 
@@ -229,6 +230,7 @@ export const en = {
   plan: planEn,
   digital: digitalEn,
   parcel: parcelEn,
+  returning: returningEn,
   voucher: voucherEn,
   keeping: keepingEn,
   troubles: troubleEn,

@@ -4,6 +4,7 @@ import { keepingEs } from './keeping/es';
 import { offerEs } from './offer/es';
 import { parcelEs } from './parcel/es';
 import { planEs } from './plan/es';
+import { returningEs } from './returning/es';
 import { troubleEs } from './trouble/es';
 import { voucherEs } from './voucher/es';
 
@@ -242,6 +243,7 @@ export const es: Words = {
   plan: planEs,
   digital: digitalEs,
   parcel: parcelEs,
+  returning: returningEs,
   voucher: voucherEs,
   keeping: keepingEs,
   troubles: troubleEs,

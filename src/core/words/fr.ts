@@ -4,6 +4,7 @@ import { keepingFr } from './keeping/fr';
 import { offerFr } from './offer/fr';
 import { parcelFr } from './parcel/fr';
 import { planFr } from './plan/fr';
+import { returningFr } from './returning/fr';
 import { troubleFr } from './trouble/fr';
 import { voucherFr } from './voucher/fr';
 
@@ -247,6 +248,7 @@ export const fr: Words = {
   plan: planFr,
   digital: digitalFr,
   parcel: parcelFr,
+  returning: returningFr,
   voucher: voucherFr,
   keeping: keepingFr,
   troubles: troubleFr,

@@ -27,6 +27,7 @@ import { desk } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
 import { recurringAhead } from '@/flows/invoice/recurring-ahead';
 import { daysBeyond } from '@/flows/plan/beyond';
+import { returnsToAnswer } from '@/flows/returning/returns';
 import { stockToOrder } from '@/flows/stock/stock-desk';
 import { TOLD_FROM } from './stuck-work';
 import { type LateParts, type QueueItem, workItem } from './work-items';
@@ -159,6 +160,7 @@ async function everything(db: Db, today: CalendarDate): Promise<QueueItem[]> {
       return look ? [{ kind: 'parcel' as const, parcel, look }] : [];
     }),
     ...(await waitingLines(db)).map((waiting) => ({ kind: 'bank' as const, waiting })),
+    ...(await returnsToAnswer(db)).map((back) => ({ kind: 'return' as const, back })),
     ...(await lowNow(db)),
     ...(await openQuestions(db, MOST)).map((question) => ({ kind: 'question' as const, question })),
     ...late.map((invoice) => ({ kind: 'late' as const, invoice, asked: reminded.get(invoice.id) ?? null })),

@@ -13,6 +13,7 @@ import type { cameBackLately, PaymentRow } from '@/db/payments';
 import type { PayoutRow } from '@/db/payouts';
 import type { openQuestions } from '@/db/questions';
 import type { StuckJob } from '@/db/stuck-jobs';
+import type { ReturnRow } from '@/flows/returning/returns';
 import type { StockLine } from '@/flows/stock/stock-desk';
 
 /** The oldest of a plan's parts that are late, and what all of them come to. */
@@ -49,6 +50,7 @@ export type QueueItem =
   | { readonly kind: 'payout'; readonly payout: PayoutRow }
   | { readonly kind: 'dispute'; readonly dispute: DisputeRow }
   | { readonly kind: 'parcel'; readonly parcel: Parcel; readonly look: Look }
+  | { readonly kind: 'return'; readonly back: ReturnRow }
   | { readonly kind: 'stock'; readonly low: readonly StockLine[] }
   | { readonly kind: 'bank'; readonly waiting: Awaited<ReturnType<typeof waitingLines>>[number] }
   | { readonly kind: 'question'; readonly question: Awaited<ReturnType<typeof openQuestions>>[number] }
@@ -119,6 +121,8 @@ export function workItem(item: QueueItem, { since }: { readonly since: Date }): 
     }
     case 'batch':
       return { group: 'compare', who: null, things: [], of: item };
+    case 'return':
+      return { group: 'answer', who: null, things: named('return', item.back.id), of: item };
     case 'stock':
       return { group: 'order', who: null, things: [], of: item };
     case 'bank':

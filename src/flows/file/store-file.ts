@@ -3,7 +3,7 @@ import { MOST_FILE_BYTES } from '@/core/file/size';
 import { type FilePurpose, insertFile } from '@/db/files';
 import { countAttempt } from '@/db/limits';
 import { offerById } from '@/db/offers';
-import { OFFER_NAME } from '@/flows/door/links';
+import { INVOICE_LINK, OFFER_NAME, ORDER_LINK } from '@/flows/door/links';
 import { byLink, type Context, desk } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
@@ -64,13 +64,34 @@ export const storeAnswer = byLink(OFFER_NAME).run(
   },
 );
 
-async function store(ctx: Context, byName: string, name: string, purpose: FilePurpose, bytes: Buffer): Promise<Stored> {
+/** Keeps a picture that a customer sends along, by the link of what they bought. @throws Refusal as above, and `asked-too-often` */
+const pictureBy = async (ctx: Context, name: string, file: () => Promise<Buffer>, address: string): Promise<Stored> => {
+  if ((await countAttempt(FILES_PER_ADDRESS, address)) > 0) throw new Refusal('asked-too-often');
+  return store(ctx, 'Customer', name, 'answer', await file(), true);
+};
+export const storePictureByInvoice = byLink(INVOICE_LINK).run(
+  (ctx, _invoiceId: string, name: string, file: () => Promise<Buffer>, address: string) =>
+    pictureBy(ctx, name, file, address),
+);
+export const storePictureByOrder = byLink(ORDER_LINK).run(
+  (ctx, _orderId: string, name: string, file: () => Promise<Buffer>, address: string) =>
+    pictureBy(ctx, name, file, address),
+);
+
+async function store(
+  ctx: Context,
+  byName: string,
+  name: string,
+  purpose: FilePurpose,
+  bytes: Buffer,
+  onlyPicture = false,
+): Promise<Stored> {
   if (bytes.length > MOST_FILE_BYTES) throw new Refusal('file-too-large');
   const kind = bytes.length > 0 ? await fileKind(bytes, purpose === 'digital') : null;
   if (!kind) throw new Refusal('file-not-taken');
   const picture = kind.type.startsWith('image/');
   if (purpose === 'document' && kind.ending !== 'pdf') throw new Refusal('file-not-taken');
-  if (['logo', 'picture', 'seal'].includes(purpose) && !picture) throw new Refusal('file-not-taken');
+  if ((onlyPicture || ['logo', 'picture', 'seal'].includes(purpose)) && !picture) throw new Refusal('file-not-taken');
   const form = kind.ending === 'jpg' ? 'jpeg' : 'png';
   const clean = picture
     ? await cleanPicture(bytes, form, LARGEST_SIDE[purpose]).catch(() => {

@@ -167,6 +167,8 @@ test('erased, nobody is left in any table, file or job but on papers; those go w
       'requests.filled',
       'requests.to_name',
       'requests.words',
+      'returns.answer',
+      'returns.words',
       'saved_lists.asked',
       'timeline.by_name',
       'timeline.details',

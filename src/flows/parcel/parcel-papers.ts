@@ -1,10 +1,13 @@
 /** What is printed of parcels: labels, what goes along, what is taken from the shelves. */
+
+import type { Business } from '@/core/business/business';
 import { sellerOf } from '@/core/business/business';
 import { shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { unpackedQuantity } from '@/core/parcel/handover';
 import { labelZpl, type PrintedLabel } from '@/core/parcel/label';
 import { measuresOf, weightText } from '@/core/parcel/measure';
+import type { BoughtLabel } from '@/core/parcel/packed';
 import { pickRows } from '@/core/parcel/picking';
 import type { LabelSheet } from '@/core/parcel/profile';
 import type { PackingSlip } from '@/core/parcel/slip';
@@ -33,29 +36,33 @@ async function printedLabels(db: Db, ids: readonly string[]): Promise<PrintedLab
   const business = await businessById(db);
   const parcels = await parcelsByIds(db, ids);
   const sales = await salesOfParcels(db, ids);
-  const measures = measuresOf(business.country);
   return ids.flatMap((id) => {
     const parcel = parcels.find((one) => one.id === id);
     if (!parcel?.label || !parcel.number || parcel.state === 'voided') return [];
-    const { spec, serviceName, sender } = parcel.label;
-    return [
-      {
-        number: parcel.number,
-        serviceName,
-        from: [sender, ...addressLines(spec.from, spec.to.country, 'en')],
-        to: [spec.name, ...addressLines(spec.to, spec.from.country, 'en')],
-        weight: weightText(spec.grams, measures, business.deskLocale),
-        signature: spec.signature,
-        reference: sales
-          .filter(({ parcelId }) => parcelId === id)
-          .map(({ number }) => number)
-          .join(', '),
-        mailOn: parcel.mailOn,
-        country: spec.to.country,
-        postalCode: spec.to.postalCode,
-      },
-    ];
+    const own = sales.filter(({ parcelId }) => parcelId === id);
+    const reference = own.map(({ number }) => number).join(', ');
+    return [printedLabel({ label: parcel.label, number: parcel.number, mailOn: parcel.mailOn, reference }, business)];
   });
+}
+
+/** A label as it is printed, from what was bought. */
+export function printedLabel(
+  {
+    label: { spec, serviceName, sender },
+    ...bought
+  }: { readonly label: BoughtLabel } & Pick<PrintedLabel, 'number' | 'mailOn' | 'reference'>,
+  { country, deskLocale }: Pick<Business, 'country' | 'deskLocale'>,
+): PrintedLabel {
+  return {
+    ...bought,
+    serviceName,
+    from: [sender, ...addressLines(spec.from, spec.to.country, 'en')],
+    to: [spec.name, ...addressLines(spec.to, spec.from.country, 'en')],
+    weight: weightText(spec.grams, measuresOf(country), deskLocale),
+    signature: spec.signature,
+    country: spec.to.country,
+    postalCode: spec.to.postalCode,
+  };
 }
 
 /** Labels to be printed, again at any time. @throws Refusal `not-found` */

@@ -53,6 +53,7 @@ import {
   shortPlan,
 } from './plan-letters';
 import { giftMail, settingsMail, statementMail } from './record-letters';
+import { returnMail } from './return-letter';
 import type { Subject, Written } from './subject';
 import { voucherMail } from './voucher-letters';
 
@@ -118,6 +119,7 @@ export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
   'parcel-delivered': { mail: parcelMail('delivered') },
   'parcel-late': { mail: parcelMail('late') },
   'digital-ready': { mail: digitalMail },
+  'return-answered': { mail: returnMail },
   dispute: { mail: disputeMail },
   'payout-returned': { mail: payoutReturnedMail },
   'partner-statement': { mail: partnerStatementMail },

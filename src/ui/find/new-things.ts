@@ -76,6 +76,7 @@ export const FURTHER_PLACES: readonly { readonly words: string; readonly path: s
   { words: 'Items from a file', path: '/records/items/import', also: 'import bring in csv' },
   { words: 'Open invoices from a file', path: '/ask/invoices/import', also: 'import bring in csv' },
   { words: 'Counter', path: '/deliver/counter', also: 'collect fetch pick up hand over signature' },
+  { words: 'Returns', path: '/deliver/returns', also: 'send back exchange' },
   { words: 'Stock', path: '/deliver/stock', also: 'on hand shelf order low average cost log' },
   { words: 'Receive goods', path: '/deliver/stock/receive', also: 'stock supplier delivery note' },
   { words: 'Count the stock', path: '/deliver/stock/count', also: 'inventory stocktaking shelf' },

@@ -96,6 +96,14 @@ export function DeliveringForm({ settings, mayChange }: { settings: DeliverSetti
           checked={values.shipsFirst}
           onChange={(event) => set({ shipsFirst: event.target.checked })}
         />
+        <Field
+          label="Customers can ask to send back for so many days"
+          hint="From the day on which it came; 0 for not at all."
+          inputMode="numeric"
+          className="max-w-[320px]"
+          value={String(values.returnDays)}
+          onChange={(event) => set({ returnDays: Number(event.target.value.replace(/\D/g, '')) || 0 })}
+        />
         <SelectField
           label="Labels are printed on"
           value={values.labelSheet}

@@ -4,6 +4,7 @@ const KINDS = [
   { name: 'To pack', href: '/deliver/pack' },
   { name: 'Shipments', href: '/deliver/shipments' },
   { name: 'Counter', href: '/deliver/counter' },
+  { name: 'Returns', href: '/deliver/returns' },
   { name: 'Stock', href: '/deliver/stock' },
 ] as const;
 const PROFILES = { name: 'Parcel profiles', href: '/deliver/profiles' } as const;

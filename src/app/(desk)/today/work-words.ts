@@ -7,6 +7,7 @@ import { MESSAGE_KINDS } from '@/core/message/kinds';
 import { jsonMinor, money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { contentWords } from '@/core/parcel/lot';
+import { REASON_WORDS } from '@/core/parcel/returning';
 import { LOOK_WORDS } from '@/core/parcel/shipment';
 import { cardText, REFUSAL_BRIEF } from '@/core/payment/outcome';
 import { returnWords } from '@/core/payout/return-reasons';
@@ -175,6 +176,18 @@ function told(item: QueueItem, { business, today }: TodayView): Told {
         href,
         sum: null,
         act: { do: 'open', href, words: 'Compare' },
+      };
+    }
+    case 'return': {
+      const { back } = item;
+      return {
+        key: `return ${back.id}`,
+        mark: { icon: 'parcel' },
+        who: back.name,
+        about: `Asks to send back ${back.whats.join(', ')}: ${REASON_WORDS[back.reason].toLowerCase()}.`,
+        href: '/deliver/returns',
+        sum: null,
+        act: { do: 'open', href: '/deliver/returns', words: 'Answer' },
       };
     }
     case 'stock': {

@@ -14,9 +14,11 @@ import { approverOf } from '@/flows/invoice/approvers';
 import { cardFieldsUrl, partAskedNow, payableNow, viewByLink } from '@/flows/invoice/payer-page';
 import { parcelsByInvoice } from '@/flows/parcel/parcel-page';
 import { waysOpen } from '@/flows/payment/pay-by-voucher';
+import { returnsByInvoice } from '@/flows/returning/returns';
 import { GivenPart } from '@/ui/payer/given-part';
 import { ParcelsPart } from '@/ui/payer/parcels-part';
 import { PayerInvoice } from '@/ui/payer/payer-invoice';
+import { ReturnPart } from '@/ui/payer/return-part';
 
 const view = cache(viewByLink);
 type Props = {
@@ -79,6 +81,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
   const byCard = found.receipts.some(({ method }) => method === 'card');
   const takes = takenBy(printed.ways, processor);
   const sent = await parcelsByInvoice(token);
+  const backs = await returnsByInvoice(token);
   const things = await thingsByInvoice(token, locale);
   return (
     <PayerInvoice
@@ -113,6 +116,7 @@ export default async function LinkedInvoice({ params, searchParams }: Props) {
         <>
           <GivenPart things={things} path={`/i/${token}`} locale={locale} />
           <ParcelsPart {...sent} locale={locale} />
+          <ReturnPart page={backs} path={`/i/${token}`} locale={locale} troubles={words.troubles} />
         </>
       }
       code={transferCode(printed, jsonMinor(dueMinor)) ? `/i/${token}/pay-code` : null}

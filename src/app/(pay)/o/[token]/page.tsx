@@ -7,12 +7,14 @@ import { wordsOf } from '@/core/words/words';
 import { orderPage } from '@/flows/checkout/order-page';
 import { thingsByOrder } from '@/flows/digital/grants';
 import { parcelsByOrder } from '@/flows/parcel/parcel-page';
+import { returnsByOrder } from '@/flows/returning/returns';
 import { CheckoutFrame } from '@/ui/checkout/checkout-frame';
 import { LeadOn } from '@/ui/checkout/lead-on';
 import { OrderThanks } from '@/ui/checkout/order-thanks';
 import { TellAbove } from '@/ui/checkout/tell-above';
 import { GivenPart } from '@/ui/payer/given-part';
 import { ParcelsPart } from '@/ui/payer/parcels-part';
+import { ReturnPart } from '@/ui/payer/return-part';
 
 type Props = { params: Promise<{ token: string }>; searchParams: Promise<{ framed?: string | string[] }> };
 
@@ -94,6 +96,12 @@ export default async function OrderPage({ params, searchParams }: Props) {
               locale={printed.locale}
             />
             <ParcelsPart {...(await parcelsByOrder(token))} locale={printed.locale} />
+            <ReturnPart
+              page={await returnsByOrder(token)}
+              path={`/o/${token}`}
+              locale={printed.locale}
+              troubles={all.troubles}
+            />
           </>
         }
         {...(order.refundedMinor > 0n

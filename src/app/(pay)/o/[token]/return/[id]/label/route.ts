@@ -1,0 +1,6 @@
+import { fileAnswer, Nothing, open } from '@/app/answer';
+import { returnLabelByOrder } from '@/flows/returning/returns';
+
+export const GET = open(Nothing, async ({ params: { token = '', id = '' } }) =>
+  fileAnswer(await returnLabelByOrder(token, id)),
+);

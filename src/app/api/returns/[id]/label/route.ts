@@ -1,0 +1,4 @@
+import { desk, fileAnswer, Nothing } from '@/app/answer';
+import { returnLabel } from '@/flows/returning/returns';
+
+export const GET = desk(Nothing, async (actor, { params }) => fileAnswer(await returnLabel(actor, params.id ?? '')));
