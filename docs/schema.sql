@@ -2367,6 +2367,22 @@ CREATE TABLE public.people (
     CONSTRAINT people_role_known CHECK ((role = ANY (ARRAY['owner'::text, 'bookkeeper'::text, 'clerk'::text, 'packer'::text, 'reader'::text])))
 );
 
+CREATE TABLE public.pick_ups (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    pick_up_on date NOT NULL,
+    parcels integer NOT NULL,
+    grams integer NOT NULL,
+    state text NOT NULL,
+    number text DEFAULT ''::text NOT NULL,
+    words text DEFAULT ''::text NOT NULL,
+    at timestamp with time zone NOT NULL,
+    by_name text NOT NULL,
+    CONSTRAINT pick_ups_grams_positive CHECK ((grams > 0)),
+    CONSTRAINT pick_ups_parcels_positive CHECK ((parcels > 0)),
+    CONSTRAINT pick_ups_state_known CHECK ((state = ANY (ARRAY['asked'::text, 'ordered'::text, 'refused'::text])))
+);
+
 CREATE TABLE public.plans (
     id uuid NOT NULL,
     business_id uuid NOT NULL,
@@ -3074,6 +3090,9 @@ ALTER TABLE ONLY public.payouts
 ALTER TABLE ONLY public.people
     ADD CONSTRAINT people_pkey PRIMARY KEY (business_id, id);
 
+ALTER TABLE ONLY public.pick_ups
+    ADD CONSTRAINT pick_ups_pkey PRIMARY KEY (business_id, id);
+
 ALTER TABLE ONLY public.plans
     ADD CONSTRAINT plans_pkey PRIMARY KEY (business_id, id);
 
@@ -3513,6 +3532,8 @@ CREATE INDEX payouts_returned ON public.payouts USING btree (business_id, made_o
 CREATE INDEX payouts_to_act ON public.payouts USING btree (act_at, business_id) WHERE (act_at IS NOT NULL);
 
 CREATE UNIQUE INDEX people_email_unique ON public.people USING btree (business_id, lower(email));
+
+CREATE INDEX pick_ups_by_day ON public.pick_ups USING btree (business_id, pick_up_on DESC, at DESC);
 
 CREATE INDEX plans_beyond ON public.plans USING btree (business_id, written_to) WHERE ((state = 'active'::text) AND (written_to IS NOT NULL));
 
@@ -4143,6 +4164,9 @@ ALTER TABLE ONLY public.payouts
 ALTER TABLE ONLY public.people
     ADD CONSTRAINT people_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
+ALTER TABLE ONLY public.pick_ups
+    ADD CONSTRAINT pick_ups_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
 ALTER TABLE ONLY public.plans
     ADD CONSTRAINT plans_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
@@ -4609,6 +4633,8 @@ CREATE POLICY own_business ON public.payouts TO dahlia_app USING ((business_id =
 
 CREATE POLICY own_business ON public.people TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
+CREATE POLICY own_business ON public.pick_ups TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
 CREATE POLICY own_business ON public.plans TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.program_answers TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
@@ -4694,6 +4720,8 @@ ALTER TABLE public.payout_days ENABLE ROW LEVEL SECURITY;
 ALTER TABLE public.payouts ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.people ENABLE ROW LEVEL SECURITY;
+
+ALTER TABLE public.pick_ups ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.plans ENABLE ROW LEVEL SECURITY;
 
@@ -5093,6 +5121,8 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.payout_days TO dahlia_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.payouts TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.people TO dahlia_app;
+
+GRANT SELECT,INSERT,UPDATE ON TABLE public.pick_ups TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.plans TO dahlia_app;
 

@@ -411,6 +411,16 @@ export const shipmentsToLookAt = async (db: Db, today: CalendarDate, limit: numb
     ),
   );
 
+/** Parcels that have their label and were not scanned yet, by their numbers. */
+export const notHandedOver = async (db: Db, limit: number): Promise<Parcel[]> =>
+  whole(
+    await many<Row>(
+      db,
+      sql`select ${COLUMNS} from parcels p where p.business_id = ${db.businessId} and p.state = 'bought'
+          order by p.number limit ${most(limit)}`,
+    ),
+  );
+
 /** Parcels in which something of a sale is, that have their label. @param saleId an invoice's or an order's */
 export const parcelsOfSale = async (db: Db, saleId: string): Promise<Parcel[]> =>
   whole(

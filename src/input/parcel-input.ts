@@ -161,6 +161,12 @@ export class ClaimInput {
   @IsInt() @Min(1, { message: 'Write a sum above 0.' }) @Max(100_000_000) minor!: number;
 }
 
+/** On which day the carrier comes. */
+export class PickUpInput {
+  @IsUUID() requestKey!: string;
+  @Day() on!: CalendarDate;
+}
+
 export class TopUpInput {
   @IsUUID() requestKey!: string;
   @IsInt()

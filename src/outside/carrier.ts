@@ -31,6 +31,14 @@ export type Tracked = {
   readonly proof: DeliveryProof | null;
 };
 
+export type WantedPickUp = {
+  readonly key: string;
+  readonly on: CalendarDate;
+  readonly parcels: number;
+  readonly grams: number;
+  readonly from: Address;
+};
+
 export type WantedClaim = {
   readonly key: string;
   readonly number: string;
@@ -66,6 +74,8 @@ export interface Carrier {
   balance(account: string): Promise<{ readonly minor: number; readonly currency: string } | null>;
   /** Asks to be paid for a parcel, once for a key, and what became of that under the same key. */
   claim(account: string, claim: WantedClaim): Promise<ClaimAnswer | null>;
+  /** Orders it to come for parcels, once for a key; an empty number says that it does not come, and `words` why. */
+  pickUp(account: string, wanted: WantedPickUp): Promise<{ readonly number: string; readonly words: string } | null>;
   /** Where parcels are, by their numbers; null for one that the carrier does not know. */
   scans(account: string, numbers: readonly string[]): Promise<readonly (Tracked | null)[] | null>;
 }
@@ -225,6 +235,10 @@ export function httpCarrier(url: string, apiKey: string): Carrier {
       const answer = await ask(`balance/${encodeURIComponent(account)}`);
       const held = Number(answer?.minor);
       return answer && Number.isSafeInteger(held) ? { minor: held, currency: text(answer.currency, 3) } : null;
+    },
+    pickUp: async (account, wanted) => {
+      const answer = await ask('pick-ups', { account, ...wanted });
+      return answer && { number: text(answer.number, 40), words: text(answer.words) };
     },
     claim: async (account, claim) => {
       const answer = await ask('claims', { account, ...claim });

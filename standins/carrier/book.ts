@@ -1,4 +1,4 @@
-import type { CalendarDate } from '../../src/core/dates/calendar-date';
+import { type CalendarDate, weekday } from '../../src/core/dates/calendar-date';
 import type { ClaimWhy } from '../../src/core/parcel/claim';
 import { checkFigure } from '../../src/core/parcel/number';
 import type { ServiceRefusal } from '../../src/core/parcel/service';
@@ -37,6 +37,13 @@ export type CarrierEvent =
       readonly minor: number;
       readonly at: string;
     }
+  | {
+      readonly kind: 'pick-up';
+      readonly account: string;
+      readonly key: string;
+      readonly on: string;
+      readonly number: string;
+    }
   | { readonly kind: 'void'; readonly number: string; readonly at: string }
   | {
       readonly kind: 'dated';
@@ -72,6 +79,7 @@ export class CarrierBook {
   private readonly topUps = new Map<string, number>();
   private readonly moves = new Map<string, Move[]>();
   private readonly claims = new Map<string, { event: ClaimEvent; paid: number | null }>();
+  private readonly pickUps = new Map<string, string>();
   private count = 0;
 
   constructor(
@@ -95,6 +103,7 @@ export class CarrierBook {
       const minor = -(label.rateMinor + label.insuranceMinor);
       this.move(label.account, label.currency, { at: label.boughtAt, what: 'label', number: label.number, minor });
     } else if (event.kind === 'refused') this.byKey.set(`${event.account} ${event.key}`, { refused: event.why });
+    else if (event.kind === 'pick-up') this.pickUps.set(`${event.account} ${event.key}`, event.number);
     else if (event.kind === 'claim') this.claims.set(`${event.account} ${event.key}`, { event, paid: null });
     else if (event.kind === 'claim-paid') {
       const claim = this.claims.get(`${event.account} ${event.key}`);
@@ -279,6 +288,17 @@ export class CarrierBook {
     const { account, key: own } = claim.event;
     this.keep([{ kind: 'claim-paid', account, key: own, minor, at: new Date(now).toISOString() }]);
     return { outcome: 'paid', minor, words: 'Paid onto your balance' };
+  }
+
+  /** Comes for parcels on a day, ordered once for a key: not on a Sunday, and not on a day that is over. */
+  pickUp(account: string, key: string, on: CalendarDate): { number: string; words: string } {
+    const before = this.pickUps.get(`${account} ${key}`);
+    if (before) return { number: before, words: '' };
+    if (weekday(on) === 7) return { number: '', words: 'nobody drives on a Sunday' };
+    if (on < new Date(this.now() - DAY_MS).toISOString().slice(0, 10)) return { number: '', words: 'that day is over' };
+    const number = `PU${String(10_000 + this.pickUps.size * 37)}`;
+    this.keep([{ kind: 'pick-up', account, key, on, number }]);
+    return { number, words: '' };
   }
 
   /** From now on it goes so, by hand. */

@@ -168,6 +168,13 @@ export function carrierRoutes(
     return promisedOn ? c.json({ promisedOn }) : c.json({ words: 'cannot be dated any more' }, 409);
   });
 
+  api.post('/pick-ups', async (c) => {
+    const { account, key, on, parcels } = await bodyOf(c);
+    const day = text(on, 10);
+    if (!account || !key || !isCalendarDate(day) || !(whole(parcels) > 0)) return c.json({ words: 'not whole' }, 422);
+    return c.json(book.pickUp(text(account, 60), text(key, 200), day));
+  });
+
   api.post('/claims', async (c) => {
     const { account, key, number, why, minor } = await bodyOf(c);
     const asked = CLAIM_WHYS.find((one) => one === why);

@@ -144,6 +144,8 @@ export type RefusalCode =
   | 'no-stock-kept'
   | 'nothing-to-book'
   | 'nothing-to-fetch'
+  | 'nothing-to-hand-over'
+  | 'no-pick-up'
   | 'nothing-to-return'
   | 'return-moved-on'
   | 'no-return-label'
@@ -351,6 +353,8 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'return-moved-on': 'Something was done about this return already. Reload to see what.',
   'no-return-label':
     'The carrier makes no label for it: the address it would come from is not known, or it takes nothing from there.',
+  'nothing-to-hand-over': 'Nothing has its label and waits to be handed over.',
+  'no-pick-up': 'The carrier does not come on that day. Choose another.',
   'nothing-to-fetch': 'Not so much of it waits here any more. Reload, and choose what is handed over.',
   'name-missing': 'Write who fetches it.',
   'download-over': 'This can be downloaded no more. Ask whoever sold it to you for it once more.',

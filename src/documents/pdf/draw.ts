@@ -1,6 +1,7 @@
 import PDFDocument from 'pdfkit';
 import type { PaymentFilePaper } from '@/core/dispute/payment-file';
 import type { PrintedInvoice } from '@/core/invoice/printed';
+import type { HandoverList } from '@/core/parcel/handover-list';
 import type { PrintedLabel } from '@/core/parcel/label';
 import type { PackingSlip, PickingList } from '@/core/parcel/slip';
 import type { PayoutPaper } from '@/core/payout/paper';
@@ -16,7 +17,7 @@ import type { FaceName } from './face-files';
 import { faceOf, featuresOf, lineOf, REORDERED } from './faces';
 import { creditPages, invoicePages } from './invoice-pages';
 import { labelPages } from './label-pages';
-import { pickingPages, slipPages } from './packing-pages';
+import { handoverPages, pickingPages, slipPages } from './packing-pages';
 import { paymentFilePages } from './payment-file-pages';
 import { payoutPages } from './payout-pages';
 import { giftPages, receiptPages } from './receipt-pages';
@@ -230,6 +231,10 @@ export function slipsPdf(slips: readonly PackingSlip[], pictures: Pictures = {})
     pictures,
   );
 }
+
+/** The list that goes to the carrier with parcels, to be signed for. */
+export const handoverPdf = (list: HandoverList): Promise<Buffer> =>
+  made(list, (of, measure) => handoverPages(of, measure));
 
 /** What is taken from the shelves, as a PDF. */
 export const pickingPdf = (list: PickingList): Promise<Buffer> =>

@@ -1,3 +1,4 @@
+import type { HandoverList } from '@/core/parcel/handover-list';
 import { spacedNumber } from '@/core/parcel/number';
 import type { PackingSlip, PickingList } from '@/core/parcel/slip';
 import { wordsOf } from '@/core/words/words';
@@ -88,5 +89,39 @@ export function pickingPages(list: PickingList, measure: Measure): SetDocument {
     }
     set.y += 6;
   }
+  return { title: list.title, language: 'en', ...paper, pages: set.pages };
+}
+
+/** The list that goes with parcels to the carrier: numbers, whom for, service and weight, the sum, and a line to sign on. */
+export function handoverPages(list: HandoverList, measure: Measure): SetDocument {
+  const paper = paperOf(list.locale);
+  const set = new Setter(measure, paper, () => undefined);
+  set.text(MARGIN, list.house, 'sans', 9, { soft: true });
+  set.y += 16;
+  set.text(MARGIN, list.title, 'serif-medium', 20, { role: 'H1' });
+  set.y += 34;
+  const [nameAt, serviceAt] = [MARGIN + 130, set.right - 150];
+  for (const row of list.rows) {
+    const whom = set.wrapped(`${row.name}, ${row.where}`, 'serif', 10.5, serviceAt - nameAt - 12);
+    set.room(whom.length * 14 + 8);
+    set.rule(MARGIN, set.right - MARGIN, 0.4);
+    set.y += 5;
+    set.text(MARGIN, row.number, 'sans', 9.5);
+    set.text(serviceAt, row.service, 'sans', 9.5);
+    set.figure(set.right, row.weight, 'serif', 10.5);
+    for (const part of whom) {
+      set.text(nameAt, part, 'serif', 10.5);
+      set.y += 14;
+    }
+    set.y += 3;
+  }
+  set.room(110);
+  set.rule(MARGIN, set.right - MARGIN, 0.8);
+  set.y += 7;
+  set.text(MARGIN, list.sum, 'serif-bold', 12);
+  set.y += 70;
+  set.rule(MARGIN, 220, 0.6);
+  set.y += 5;
+  set.text(MARGIN, 'Taken over by the carrier: day, hour, name', 'sans', 8.5, { soft: true });
   return { title: list.title, language: 'en', ...paper, pages: set.pages };
 }

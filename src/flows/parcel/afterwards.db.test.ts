@@ -1,8 +1,11 @@
 /** What comes after a parcel went wrong: what the carrier pays, and where the goods go. */
+import { execFileSync } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { beforeEach, expect, test } from 'vitest';
 import { addDays } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import type { Item } from '@/core/item/item';
+import { nextMailDay } from '@/core/parcel/notice';
 import type { Look } from '@/core/parcel/shipment';
 import { accountBalances, ledgerTroubles } from '@/db/ledger';
 import type { Db } from '@/db/pool';
@@ -20,6 +23,7 @@ import { back } from '../../../tests/support/refunds';
 import { foundHouse, type House, sharedWorkshop } from '../../../tests/support/workshop';
 import { carrierAccount } from './balance';
 import { claimParcel } from './claims';
+import { handOverNow, handoverFile, orderPickUp } from './pick-up';
 import { leaveParcel, sendAgain, takeIntoStock } from './settle-parcel';
 import { shipmentClaim, shipmentList, shipmentSheet } from './shipments';
 import { packDesk } from './to-pack';
@@ -187,4 +191,32 @@ test('of a sale that was given back nothing is sent again; it can be left at tha
   expect((await shipmentSheet(house.owner, id)).look).toBe(null);
   await expect(claimParcel(house.reader, id, 1n)).rejects.toMatchObject({ code: 'not-allowed' });
   await agree();
+});
+
+test('what has its label goes with a list that adds up, and the carrier is ordered once; on a Sunday it does not come', async () => {
+  await readyToPack(house);
+  await expect(handoverFile(house.packer)).rejects.toMatchObject({ code: 'nothing-to-hand-over' });
+  const rosin = await postedItem(house, 'Rosin');
+  for (const name of ['Ida Marsh', '松本 花子', 'Владимир Орлов'])
+    await soldToPost(house, await livesAt(house, name), rosin);
+  await packAll(house);
+  await buyAll(house);
+  const { parcels, grams } = await handOverNow(house.packer);
+  expect([parcels, grams]).toEqual([3, 180]);
+  const { bytes } = await handoverFile(house.packer);
+  const text = execFileSync('pdftotext', ['-layout', '-', '-'], { input: bytes, encoding: 'utf8' }).normalize('NFKC');
+  for (const part of ['Ida Marsh', '松本 花子', 'Владимир Орлов', '3 parcels', 'Taken over by the carrier'])
+    expect(text).toContain(part);
+  expect(text.match(/TW \d{4} \d{4}/g)).toHaveLength(3);
+  const monday = nextMailDay(addDays(dateInZone(new Date(), 'UTC'), 1), [1]);
+  const key = randomUUID();
+  await Promise.all(Array.from({ length: 4 }, () => orderPickUp(house.packer, key, monday)));
+  const { pickUps } = await handOverNow(house.packer);
+  expect(pickUps).toMatchObject([
+    { on: monday, parcels: 3, grams: 180, state: 'ordered', number: expect.stringMatching(/^PU/) },
+  ]);
+  await expect(orderPickUp(house.packer, randomUUID(), addDays(monday, 6))).rejects.toMatchObject({
+    code: 'no-pick-up',
+  });
+  expect((await handOverNow(house.packer)).pickUps).toHaveLength(1);
 });

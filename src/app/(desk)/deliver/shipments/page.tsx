@@ -1,13 +1,16 @@
 import type { Metadata } from 'next';
 import { pageActor } from '@/app/session';
 import { shortDate } from '@/core/dates/date-text';
+import { measuresOf, weightText } from '@/core/parcel/measure';
 import { LOOK_WORDS } from '@/core/parcel/shipment';
 import { mayDo } from '@/core/person/rights';
+import { handOverNow } from '@/flows/parcel/pick-up';
 import { shipmentList } from '@/flows/parcel/shipments';
 import { packDesk } from '@/flows/parcel/to-pack';
 import { Overview, OverviewPart, OverviewRow } from '@/ui/kit/overview';
 import { LabelsBeside } from '@/ui/shipment/labels-beside';
 import { NoticeActions } from '@/ui/shipment/notice-actions';
+import { PickUpPart } from '@/ui/shipment/pick-up-part';
 
 export const metadata: Metadata = { title: 'Shipments' };
 
@@ -16,6 +19,7 @@ export default async function NoShipmentOpen() {
   const actor = await pageActor('customers');
   const { business, today, looks, rows } = await shipmentList(actor, { under: 'under-way' });
   const { toPrint, settings } = await packDesk(actor, '');
+  const handOver = await handOverNow(actor);
   const mayPack = !actor.closed && mayDo(actor, 'pack');
   const notTold = rows.filter(({ parcel }) => parcel.state === 'bought' && parcel.notice !== 'told');
   const day = (on: Parameters<typeof shortDate>[0]) => shortDate(on, business.deskLocale, { weekday: true });
@@ -43,6 +47,20 @@ export default async function NoShipmentOpen() {
       {toPrint.length > 0 && mayPack ? (
         <OverviewPart name="Labels to print">
           <LabelsBeside ids={toPrint} sheet={settings.labelSheet} own={settings.ownLabel} />
+        </OverviewPart>
+      ) : null}
+      {handOver.parcels > 0 || handOver.pickUps.length > 0 ? (
+        <OverviewPart name="To hand over">
+          <PickUpPart
+            words={
+              handOver.parcels === 0
+                ? 'All is handed over.'
+                : `${handOver.parcels === 1 ? 'One parcel' : `${handOver.parcels} parcels`}, ${weightText(handOver.grams, measuresOf(business.country), business.deskLocale)} in all`
+            }
+            pickUps={handOver.pickUps}
+            today={handOver.today}
+            mayPack={mayPack && handOver.parcels > 0}
+          />
         </OverviewPart>
       ) : null}
       {notTold.length > 0 ? (
