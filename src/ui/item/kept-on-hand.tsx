@@ -23,7 +23,10 @@ export function KeptOnHand({
   return (
     <div className="min-w-[84px] pb-1">
       <span className="label mb-1">On hand</span>
-      <Link className="link font-serif text-[15.5px]" href={stockHref({ itemId, optionId }) as Route}>
+      <Link
+        className="link inline-flex min-h-6 min-w-6 items-center font-serif text-[15.5px]"
+        href={stockHref({ itemId, optionId }) as Route}
+      >
         {spokenCount(onHand, sign)}
       </Link>
       {onEnd ? (
