@@ -70,6 +70,10 @@ test('a dispute shows on Today by itself; the answer is kept while it is typed, 
   await expectAccessible(page, 'dispute');
 
   await type(page, WORDS, 'She signed at the door');
+  // On a busy machine a page is a moment behind its keys: what it has written down outlives the reload.
+  await untilTrue(page, () =>
+    JSON.stringify([{ ...localStorage }, { ...sessionStorage }]).includes('She signed at the door'),
+  );
   await visitAgain(page);
   await byName(page, WORDS, 'textbox');
   await untilTrue(page, () => document.querySelector('textarea')?.value === 'She signed at the door');
