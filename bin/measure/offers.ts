@@ -28,12 +28,13 @@ async function attempts(called: string, standIns: string, count: number): Promis
   if (!page) throw new Error('Nothing is placed there');
   const choice = { ...page.begun, name: 'Ida Marsh', email: 'ida@marsh.example' };
   const asked = { choice, quote: page.quote.token, request: '', locale: 'en-US' };
-  const { chargedMinor } = await checkoutQuote(called, asked);
+  const { chargedMinor, laterMinor } = await checkoutQuote(called, asked);
   const all: object[] = [];
   for (let at = 0; at < count; at++)
     all.push({
       ...asked,
       chargedMinor,
+      laterMinor,
       checkoutKey: randomUUID(),
       attemptKey: randomUUID(),
       cardToken: await cardToken(standIns, 'corvid-good'),
