@@ -10,7 +10,7 @@ import { nextMailDay } from '@/core/parcel/notice';
 import { openRule, type ParcelProfile } from '@/core/parcel/profile';
 import type { Address } from '@/core/place/address';
 import { invoiceById } from '@/db/invoices';
-import { parcelsByIds } from '@/db/parcels';
+import { parcelsByIds, salesOfParcels } from '@/db/parcels';
 import type { Actor } from '@/db/people';
 import { readBusiness } from '@/db/transaction';
 import { counterDesk, handOverAtCounter } from '@/flows/counter/collect';
@@ -29,6 +29,7 @@ import { changeNotices, shipmentList } from '@/flows/parcel/shipments';
 import { packDesk } from '@/flows/parcel/to-pack';
 import { recordReceived } from '@/flows/payment/receive-payment';
 import { addCustomer } from '@/flows/records/customers';
+import { askBackByInvoice } from '@/flows/returning/returns';
 
 const place = (line: string, city: string, region: string, postalCode: string, country = 'US'): Address => ({
   lines: [line],
@@ -281,6 +282,19 @@ export async function playParcels({ actor, zone, today, items, standIns, at, mai
   await sell('Cosima Lyle', ['Cello strings, Larkspur', 'heavy', '2', ''], { handed: 'collected' });
   await sell('Abel Thornquist', ['Shoulder rest', '', '1', ''], { handed: 'collected' });
   await sell('Nell Ashgrove', ['Practice tracks, book one', '', '1', ''], { handed: 'digital' });
+  // What came on time goes back: it does not fit.
+  const { rows: arrived } = await shipmentList(actor, { under: 'ended' });
+  const sales = await readBusiness(programContext(businessId), (db) =>
+    salesOfParcels(
+      db,
+      arrived.filter(({ parcel }) => parcel.state === 'delivered').map(({ parcel }) => parcel.id),
+    ),
+  );
+  const words = 'The case is a finger too short for my scroll. It has not been used.';
+  if (sales[0])
+    await askBackByInvoice(sales[0].linkToken, randomUUID(), {
+      ...{ reason: 'does-not-fit', words, fileId: null, lines: [{ line: 0, quantity: '1' }] },
+    });
   await mail();
 
   // What goes out next: a paper with gains and losses, and what could or cannot go beside it.

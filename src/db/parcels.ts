@@ -478,19 +478,6 @@ export const paymentOfSale = async (db: Db, saleId: string): Promise<string | nu
     )
   )[0]?.id ?? null;
 
-/** The payment of the first sale in a parcel, of those that can be given back; null where there is none. */
-export const paymentOfParcel = async (db: Db, parcelId: string): Promise<string | null> =>
-  (
-    await many<{ id: string }>(
-      db,
-      sql`select y.id from parcel_lines l join handovers h on h.business_id = l.business_id and h.id = l.handover_id
-            join payments y on y.business_id = h.business_id and (y.invoice_id = h.invoice_id or y.order_id = h.order_id)
-          where l.business_id = ${db.businessId} and l.parcel_id = ${parcelId} and y.state = 'paid'
-            and y.refunded_minor < y.amount_minor + y.tip_minor
-          order by l.place, y.settled_at desc, y.id limit 1`,
-    )
-  )[0]?.id ?? null;
-
 /** How many shipments are not at the door yet. */
 export const underWayCount = async (db: Db): Promise<number> =>
   (

@@ -16,11 +16,12 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { STROKES } from '@/core/parcel/signature';
+import { COUNT, SAY_COUNT } from './count';
 import { trimmed } from './trimmed';
 
 class FetchedLineInput {
   @IsInt() @Min(0) @Max(1000) line!: number;
-  @Matches(/^\d{1,9}(\.\d{1,4})?$/, { message: 'Write how many as a number.' }) quantity!: string;
+  @Matches(COUNT, SAY_COUNT) quantity!: string;
 }
 
 /** What is handed over at the counter, to whom, and their hand. */

@@ -34,12 +34,12 @@ import {
   type ParcelProfile,
   type ParcelRule,
 } from '@/core/parcel/profile';
+import { COUNT } from './count';
 import { AddressInput } from './customer-input';
 import { Day } from './day';
 import { trimmed } from './trimmed';
 
 const MOST_AT_ONCE = 1000;
-const COUNT = /^\d{1,9}(\.\d{1,4})?$/;
 const SUM = { min: 0, max: 100_000_000 };
 
 /** Parcels or sales, by id; none said for all that lie on the paper. */

@@ -18,9 +18,8 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { RETURN_REASONS, type ReturnReason } from '@/core/parcel/returning';
+import { COUNT, SAY_COUNT } from './count';
 import { trimmed } from './trimmed';
-
-const COUNT = /^\d{1,9}(\.\d{1,4})?$/;
 
 class ReturnLineInput {
   @IsInt() @Min(0) @Max(1000) line!: number;
@@ -52,8 +51,8 @@ export class RefuseReturnInput {
 
 class LookedAtInput {
   @IsInt() @Min(0) @Max(1000) line!: number;
-  @Matches(COUNT, { message: 'Write how many as a number.' }) toStock!: string;
-  @Matches(COUNT, { message: 'Write how many as a number.' }) thrown!: string;
+  @Matches(COUNT, SAY_COUNT) toStock!: string;
+  @Matches(COUNT, SAY_COUNT) thrown!: string;
 }
 
 export class ReceiveReturnInput {

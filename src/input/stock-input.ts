@@ -15,11 +15,10 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+import { COUNT, SAY_COUNT } from './count';
 import { trimmed } from './trimmed';
 
 const MOST_LINES = 500;
-const COUNT = /^\d{1,9}(\.\d{1,4})?$/;
-const SAY_COUNT = { message: 'Write how many as a number, with at most four digits after its point.' };
 const COST = /^(\d{1,12}(\.\d{1,6})?)?$/;
 
 class ThingInput {

@@ -21,7 +21,7 @@ import {
   type Parcel,
   type ParcelSale,
   parcelsByIds,
-  paymentOfParcel,
+  paymentOfSale,
   type ShipmentCursor,
   type ShipmentsAsked,
   salesOfParcels,
@@ -112,6 +112,8 @@ export const shipmentSheet = desk('customers').run(
       const parcel = found((await parcelsByIds(db, [id]))[0]);
       if (!parcel.boughtAt) throw new Refusal('not-found');
       const scans = await scansOf(db, [id]);
+      const sales = await salesOfParcels(db, [id]);
+      const first = sales[0]?.invoiceId ?? sales[0]?.orderId;
       const settings = await deliverSettings(db);
       return {
         business,
@@ -119,14 +121,14 @@ export const shipmentSheet = desk('customers').run(
         now: ctx.now,
         parcel,
         look: lookAt(parcel, today),
-        sales: await salesOfParcels(db, [id]),
+        sales,
         scans,
         way: wayOf(scans, []),
         mails: await mailsOfParcel(db, id),
         lines: await parcelTimeline(db, id),
         tellAt: parcel.state === 'voided' ? null : noticeAt(parcel, settings, business.zone),
         canGiveBack: canGiveBack(parcel, ctx.now),
-        paymentId: await paymentOfParcel(db, id),
+        paymentId: first ? await paymentOfSale(db, first) : null,
       };
     }),
 );

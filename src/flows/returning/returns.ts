@@ -374,23 +374,32 @@ const goodsOf = ({ lines }: Handover, looked: readonly { readonly line: number; 
     return of?.itemId && scaledCount(quantity) > 0n ? [{ itemId: of.itemId, optionId: of.optionId, quantity }] : [];
   });
 
+/** How much of each line came back, good or not. */
+const cameBack = (looked: readonly LookedAt[]) =>
+  looked.map(({ line, toStock, thrown }) => ({
+    line,
+    quantity: countText(scaledCount(toStock) + scaledCount(thrown)),
+  }));
+
+/** Holds the goods of a return before anything of it is held. @throws Refusal `not-found` */
+async function holdGoods(tx: Writing, id: string): Promise<void> {
+  const awaited = found(await returnById(tx, id));
+  const [sale] = await handoversByIds(tx, [awaited.handoverId]);
+  await holdStock(tx, sale ? goodsOf(sale, awaited.lines) : []);
+}
+
 /**
  * Takes in what came back: what is good lies in stock again, the rest is thrown away, which the log says too.
  *
  * @throws Refusal `return-moved-on`, `nothing-to-return` for more than was awaited, `not-found`
  */
 export const receiveReturn = desk('pack').turn(async (tx, id: string, looked: readonly LookedAt[]): Promise<void> => {
-  const awaited = found(await returnById(tx, id));
-  const [before] = await handoversByIds(tx, [awaited.handoverId]);
-  await holdStock(tx, before ? goodsOf(before, awaited.lines) : []);
+  await holdGoods(tx, id);
   const { one, sale } = await heldReturn(tx, id, 'allowed');
   if (!isLookedAt(one.lines, looked)) throw new Refusal('nothing-to-return');
   await updateReceived(tx, id, looked, tx.name);
   const about = { invoiceId: sale.invoiceId, orderId: sale.orderId };
-  const all = looked.map(({ line, toStock, thrown }) => ({
-    line,
-    quantity: countText(scaledCount(toStock) + scaledCount(thrown)),
-  }));
+  const all = cameBack(looked);
   await bringBack(tx, goodsOf(sale, all), { why: 'Came back from the customer', ...about });
   await moveStock(
     tx,
@@ -404,15 +413,10 @@ export const receiveReturn = desk('pack').turn(async (tx, id: string, looked: re
 
 /** Sends the same goods again for what came back: they are taken from the stock and packed, or fetched, anew. @throws Refusal `return-moved-on`, `sale-dropped` */
 export const exchangeReturn = desk('pack').turn(async (tx, id: string): Promise<void> => {
-  const awaited = found(await returnById(tx, id));
-  const [before] = await handoversByIds(tx, [awaited.handoverId]);
-  await holdStock(tx, before ? goodsOf(before, awaited.lines) : []);
+  await holdGoods(tx, id);
   const { one, sale } = await heldReturn(tx, id, 'received');
   if (sale.state === 'dropped') throw new Refusal('sale-dropped');
-  const again = one.lines.map(({ line, toStock, thrown }) => ({
-    line,
-    quantity: countText(scaledCount(toStock) + scaledCount(thrown)),
-  }));
+  const again = cameBack(one.lines);
   await moveStock(
     tx,
     goodsOf(sale, again).map((goods) => ({

@@ -66,11 +66,6 @@ export const stockPage = desk('customers').read(
   },
 );
 
-/** How the stock is written: by the desk's locale, and in the business's currency. */
-export const stockSetting = desk('customers').read(
-  async (db): Promise<Pick<Business, 'deskLocale' | 'currency' | 'zone'>> => businessById(db),
-);
-
 /** All that is counted, for a count by list; at most `MOST_LINES`. */
 export const countList = desk('pack').read(
   async (db, words: string): Promise<StockLine[]> => (await rowsOf(db, { words }, MOST_LINES)).map(lineOf),

@@ -4,7 +4,7 @@ import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { mayDo } from '@/core/person/rights';
 import { counterDesk } from '@/flows/counter/collect';
-import { stockSetting } from '@/flows/stock/stock-desk';
+import { businessToday } from '@/flows/payment/payment-list';
 import { CounterDesk } from '@/ui/counter/counter-desk';
 import { DeliverTabs } from '../deliver-tabs';
 
@@ -14,7 +14,7 @@ export default async function CounterPage({ searchParams }: { searchParams: Prom
   const actor = await pageActor('customers');
   const words = String((await searchParams).words ?? '').slice(0, 120);
   const { rows, lately } = await counterDesk(actor, words);
-  const { deskLocale: locale, zone } = await stockSetting(actor);
+  const { deskLocale: locale, zone } = (await businessToday(actor)).business;
   const day = (at: Date | null) => (at ? shortDate(dateInZone(at, zone), locale, { weekday: true }) : '');
   return (
     <>

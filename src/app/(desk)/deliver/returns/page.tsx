@@ -4,8 +4,8 @@ import { shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { REASON_WORDS, RETURN_WORDS } from '@/core/parcel/returning';
 import { mayDo } from '@/core/person/rights';
+import { businessToday } from '@/flows/payment/payment-list';
 import { returnsDesk } from '@/flows/returning/returns';
-import { stockSetting } from '@/flows/stock/stock-desk';
 import { ReturnsDesk } from '@/ui/returning/returns-desk';
 import { DeliverTabs } from '../deliver-tabs';
 
@@ -14,7 +14,7 @@ export const metadata: Metadata = { title: 'Returns' };
 export default async function ReturnsPage() {
   const actor = await pageActor('customers');
   const rows = await returnsDesk(actor);
-  const { deskLocale: locale, zone } = await stockSetting(actor);
+  const { deskLocale: locale, zone } = (await businessToday(actor)).business;
   const sees = mayDo(actor, 'see');
   const may = (right: Parameters<typeof mayDo>[1]) => !actor.closed && mayDo(actor, right);
   return (

@@ -3,7 +3,8 @@ import { pageActor } from '@/app/session';
 import { money } from '@/core/money/money';
 import { moneyText } from '@/core/money/money-text';
 import { mayDo } from '@/core/person/rights';
-import { allStockWorth, stockCosts, stockPage, stockSetting } from '@/flows/stock/stock-desk';
+import { businessToday } from '@/flows/payment/payment-list';
+import { allStockWorth, stockCosts, stockPage } from '@/flows/stock/stock-desk';
 import { StockDesk } from '@/ui/stock/stock-desk';
 import { DeliverTabs } from '../deliver-tabs';
 import { jsonStock } from '../json-stock';
@@ -20,7 +21,7 @@ export default async function StockPage({ searchParams }: { searchParams: Promis
   const { rows, next } = await stockPage(actor, { words, lowOnly }, null);
   const sums = mayDo(actor, 'see');
   const costs = sums ? await stockCosts(actor, rows) : null;
-  const setting = await stockSetting(actor);
+  const setting = (await businessToday(actor)).business;
   const worth = sums && rows.length > 0 ? await allStockWorth(actor) : null;
   const unknown = worth?.unknown ?? 0;
   const about = worth

@@ -1,6 +1,7 @@
 import { jsonStock } from '@/app/(desk)/deliver/json-stock';
 import { desk } from '@/app/answer';
-import { stockPage, stockSetting } from '@/flows/stock/stock-desk';
+import { businessToday } from '@/flows/payment/payment-list';
+import { stockPage } from '@/flows/stock/stock-desk';
 import { WordsInput } from '@/input/people-input';
 
 const FOUND = 12;
@@ -8,6 +9,6 @@ const FOUND = 12;
 /** Things of which stock is kept, found as one types. */
 export const GET = desk(WordsInput, async (actor, { input: { words } }) => {
   const { rows } = await stockPage(actor, { words }, null);
-  const business = await stockSetting(actor);
+  const business = (await businessToday(actor)).business;
   return rows.slice(0, FOUND).map((row) => jsonStock(row, null, business));
 });

@@ -8,7 +8,8 @@ import { decimalSignOf, spokenCount } from '@/core/money/typed';
 import { mayDo } from '@/core/person/rights';
 import { MOVEMENT_WORDS } from '@/core/stock/movement';
 import { isUuid } from '@/core/uuid';
-import { type MovementRow, movementCosts, stockCosts, stockSetting, stockSheet } from '@/flows/stock/stock-desk';
+import { businessToday } from '@/flows/payment/payment-list';
+import { type MovementRow, movementCosts, stockCosts, stockSheet } from '@/flows/stock/stock-desk';
 import { Leader } from '@/ui/kit/leader';
 import { TakeOut } from '@/ui/stock/throw-dialog';
 import { DeliverTabs } from '../../deliver-tabs';
@@ -65,7 +66,7 @@ export default async function StockSheetPage({
   const sees = mayDo(actor, 'see');
   const costs = sees ? await stockCosts(actor, [thing]) : null;
   const paid = sees ? await movementCosts(actor, thing, before) : {};
-  const setting = await stockSetting(actor);
+  const setting = (await businessToday(actor)).business;
   const { deskLocale: locale, zone } = setting;
   const shown = jsonStock(line, costs, setting);
   const sign = decimalSignOf(locale);

@@ -2,7 +2,8 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { pageActor } from '@/app/session';
 import { mayDo } from '@/core/person/rights';
-import { countList, stockSetting } from '@/flows/stock/stock-desk';
+import { businessToday } from '@/flows/payment/payment-list';
+import { countList } from '@/flows/stock/stock-desk';
 import { Empty } from '@/ui/kit/empty';
 import { CountForm } from '@/ui/stock/count-form';
 import { DeliverTabs } from '../../deliver-tabs';
@@ -14,7 +15,7 @@ export default async function CountPage({ searchParams }: { searchParams: Promis
   const actor = await pageActor('pack');
   const words = String((await searchParams).words ?? '').slice(0, 120);
   const rows = await countList(actor, words);
-  const setting = await stockSetting(actor);
+  const setting = (await businessToday(actor)).business;
   return (
     <>
       <DeliverTabs here="Stock" sums={mayDo(actor, 'see')} />

@@ -2,7 +2,8 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { pageActor } from '@/app/session';
 import { mayDo } from '@/core/person/rights';
-import { stockPage, stockSetting } from '@/flows/stock/stock-desk';
+import { businessToday } from '@/flows/payment/payment-list';
+import { stockPage } from '@/flows/stock/stock-desk';
 import { ReceiveForm } from '@/ui/stock/receive-form';
 import { DeliverTabs } from '../../deliver-tabs';
 import { jsonStock } from '../../json-stock';
@@ -17,7 +18,7 @@ export default async function ReceivePage({
 }) {
   const actor = await pageActor('pack');
   const { words = '', id = '' } = await searchParams;
-  const setting = await stockSetting(actor);
+  const setting = (await businessToday(actor)).business;
   const { rows } = words ? await stockPage(actor, { words: words.slice(0, 120) }, null) : { rows: [] };
   const begun = rows.map((row) => jsonStock(row, null, setting)).filter((row) => row.id === id);
   const sums = mayDo(actor, 'see');
