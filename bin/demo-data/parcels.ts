@@ -291,8 +291,9 @@ export async function playParcels({ actor, zone, today, items, standIns, at, mai
     ),
   );
   const words = 'The case is a finger too short for my scroll. It has not been used.';
-  if (sales[0])
-    await askBackByInvoice(sales[0].linkToken, randomUUID(), {
+  const bought = sales.find(({ invoiceId }) => invoiceId);
+  if (bought)
+    await askBackByInvoice(bought.linkToken, randomUUID(), {
       ...{ reason: 'does-not-fit', words, fileId: null, lines: [{ line: 0, quantity: '1' }] },
     });
   await mail();
