@@ -40,25 +40,28 @@ export function ReturnPart({
   return (
     <section className="mt-6" aria-label={words.heading}>
       {page.returns.length > 0 ? (
-        <ul>
-          {page.returns.map(({ id, state, answer, hasLabel, lines }) => (
-            <li key={id} className="border-b border-rule py-2.5 text-[15px]/[22px]">
-              <b className={`font-semibold ${COLOUR[state]}`}>{words.states[state]}</b>
-              <span className="block text-[14px] text-soft">
-                {lines.map(({ what, quantity }) => (quantity === '1' ? what : `${what}, ${quantity}`)).join('; ')}
-              </span>
-              {answer ? <span className="block break-words font-serif">{answer}</span> : null}
-              {hasLabel ? (
-                <span className="block">
-                  <a className="link" href={`${path}/return/${id}/label`}>
-                    {words.label}
-                  </a>{' '}
-                  <span className="text-[14px] text-soft">{words.labelHow}</span>
+        <>
+          <h2 className="font-serif text-[17px] font-semibold">{words.heading}</h2>
+          <ul>
+            {page.returns.map(({ id, state, answer, hasLabel, lines }) => (
+              <li key={id} className="border-b border-rule py-2.5 text-[15px]/[22px]">
+                <b className={`font-semibold ${COLOUR[state]}`}>{words.states[state]}</b>
+                <span className="block text-[14px] text-soft">
+                  {lines.map(({ what, quantity }) => (quantity === '1' ? what : `${what}, ${quantity}`)).join('; ')}
                 </span>
-              ) : null}
-            </li>
-          ))}
-        </ul>
+                {answer ? <span className="block break-words font-serif">{answer}</span> : null}
+                {hasLabel ? (
+                  <span className="block">
+                    <a className="link" href={`${path}/return/${id}/label`}>
+                      {words.label}
+                    </a>{' '}
+                    <span className="text-[14px] text-soft">{words.labelHow}</span>
+                  </span>
+                ) : null}
+              </li>
+            ))}
+          </ul>
+        </>
       ) : null}
       {page.lines.length > 0 ? <AskBack lines={page.lines} path={path} words={words} troubles={troubles} /> : null}
     </section>

@@ -13,7 +13,7 @@ type May = { readonly answer: boolean; readonly pack: boolean; readonly giveBack
 /** What comes back: asked for, awaited, received; each with what is to be done next. */
 export function ReturnsDesk({ rows, may }: { rows: readonly ReturnRowShown[]; may: May }) {
   return (
-    <div className="mx-auto max-w-[960px] px-4 pb-12 pt-5 sm:px-7">
+    <div className="mx-auto max-w-[1180px] px-4 pb-12 pt-5 sm:px-7">
       <h1 className="title-screen">Returns</h1>
       {rows.length === 0 ? (
         <p className="document py-6 text-soft">
@@ -21,7 +21,7 @@ export function ReturnsDesk({ rows, may }: { rows: readonly ReturnRowShown[]; ma
           under Parcel profiles.
         </p>
       ) : (
-        <ul className="mt-4 grid gap-4">
+        <ul className="mt-4 grid max-w-[820px] gap-4">
           {rows.map((row) => (
             <li key={row.id} className="sheet px-6 py-4">
               <One row={row} may={may} />

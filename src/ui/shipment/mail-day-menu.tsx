@@ -4,17 +4,19 @@ import { type ReactElement, useState } from 'react';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { Calendar } from '../kit/calendar';
 
-/** Chooses a mailing date, from today on; `children` is the button that opens it. */
+/** Chooses a day, from today on: a mailing date unless `label` says otherwise; `children` is the button that opens it. */
 export function MailDayMenu({
   on,
   today,
   align,
+  label = 'Mailing date',
   onDay,
   children,
 }: {
   on: string;
   today: CalendarDate;
   align: 'start' | 'end';
+  label?: string;
   onDay: (day: string) => void;
   children: ReactElement;
 }) {
@@ -23,13 +25,7 @@ export function MailDayMenu({
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger asChild>{children}</Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content
-          align={align}
-          sideOffset={4}
-          collisionPadding={12}
-          className="menu p-2"
-          aria-label="Mailing date"
-        >
+        <Popover.Content align={align} sideOffset={4} collisionPadding={12} className="menu p-2" aria-label={label}>
           <Calendar
             chosen={on}
             from={today}

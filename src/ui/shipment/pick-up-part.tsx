@@ -33,6 +33,7 @@ export function PickUpPart({
             on={today}
             today={today}
             align="end"
+            label="Day of the pick-up"
             onDay={(on) => void pressed('/api/parcels/pick-up', { on }, 'The carrier comes')}
           >
             <Button disabled={busy}>Order a pick-up</Button>
