@@ -2,10 +2,10 @@
 import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { csvTable } from '@/core/file/csv-table';
 import { bulkColumns, bulkRow, type OwnWords } from '@/core/invoice/bulk';
 import { sendBy } from '@/core/invoice/send-with';
 import { decimalSignOf } from '@/core/money/typed';
-import { csvTable } from '../import/csv-table';
 import { FileDrop } from '../import/file-drop';
 import { fileText } from '../import/file-text';
 import { useDeskLocale } from '../kit/at-desk';

@@ -3,6 +3,7 @@ import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import type { OnFile } from '@/core/customer/import-rows';
+import type { BrokenRow, Table } from '@/core/file/table';
 import type { ColumnsAs } from '@/core/import/columns';
 import { Button } from '../kit/button';
 import { FieldError } from '../kit/field';
@@ -11,7 +12,6 @@ import { Select } from '../kit/select';
 import { send } from '../kit/send';
 import { FileDrop } from './file-drop';
 import { readTable } from './read-table';
-import type { BrokenRow, Table } from './table';
 
 type Refused = { readonly at: number; readonly reasons: readonly string[] };
 type Outcome = { written: number; updated: number; refused: Refused[] };

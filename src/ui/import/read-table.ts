@@ -1,4 +1,4 @@
-import type { Table } from './table';
+import type { Table } from '@/core/file/table';
 
 /** Reads a file in a worker. @throws Error for one that is no table */
 export function readTable(file: File): Promise<Table> {

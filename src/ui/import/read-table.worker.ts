@@ -1,5 +1,5 @@
 /** Reads a file of rows away from the page, so that a hundred thousand of them do not hold it up. */
-import { csvTable } from './csv-table';
+import { csvTable } from '@/core/file/csv-table';
 import { fileText } from './file-text';
 import { vcardTable } from './vcard-table';
 

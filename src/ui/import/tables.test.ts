@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import Papa from 'papaparse';
 import { describe, expect, test } from 'vitest';
+import { csvTable } from '@/core/file/csv-table';
 import { decoded } from '@/core/file/decoded';
-import { csvTable } from './csv-table';
 import { vcardTable } from './vcard-table';
 
 const wide = (text: string, order: 'le' | 'be', mark: boolean): Uint8Array => {

@@ -1,6 +1,6 @@
 import ICAL from 'ical.js';
 import { IMPORT_FIELDS, type ImportField } from '@/core/customer/import-rows';
-import type { BrokenRow, Table } from './table';
+import type { BrokenRow, Table } from '@/core/file/table';
 import { asNewer } from './vcard-old';
 
 const COLUMNS: readonly ImportField[] = [

@@ -1,9 +1,9 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { csvTable } from '@/core/file/csv-table';
 import type { BusinessTax } from '@/core/tax/business-tax';
 import { newTaxes, taxOfCells } from '@/core/tax/tax-csv';
-import { csvTable } from '../import/csv-table';
 import { fileText } from '../import/file-text';
 import { Button } from '../kit/button';
 import { EditableTable } from '../kit/editable-table';

@@ -48,7 +48,7 @@ const USUAL: Readonly<Record<CsvField, RegExp>> = {
 const DAY = /^\s*(\d{1,4})[./\-\s](\d{1,2})[./\-\s](\d{1,4})(?:[T\s].*)?$/;
 
 /** In which order the days of a column are written, as far as they tell. */
-function orderOf(samples: readonly string[]): DayOrder {
+export function dayOrderOf(samples: readonly string[]): DayOrder {
   const parts = samples.flatMap((text) => {
     const match = DAY.exec(text);
     return match ? [[match[1] ?? '', match[2] ?? ''] as const] : [];
@@ -58,7 +58,7 @@ function orderOf(samples: readonly string[]): DayOrder {
 }
 
 /** Which sign stands before the decimals, as far as the sums tell. */
-function decimalOf(samples: readonly string[]): '.' | ',' {
+export function decimalOf(samples: readonly string[]): '.' | ',' {
   const ends = samples.map((text) => /([.,])\d{1,2}\D*$/.exec(text)?.[1]).filter(Boolean);
   return ends.filter((sign) => sign === ',').length > ends.length / 2 ? ',' : '.';
 }
@@ -96,7 +96,7 @@ export function guessedCsv({ headings, rows }: CsvTable, account: string, curren
     );
   return {
     columns,
-    dayOrder: orderOf(samples('day')),
+    dayOrder: dayOrderOf(samples('day')),
     decimal: decimalOf(samples('amount', 'in', 'out')),
     account,
     currency,
@@ -112,7 +112,8 @@ export function csvTrouble({ columns, account }: CsvMapping): string {
   return account.trim() ? '' : 'Say whose account it is: its number.';
 }
 
-function dayOf(text: string, order: DayOrder): CalendarDate {
+/** A day as a file writes it. @throws RuleError `bad_date` */
+export function csvDay(text: string, order: DayOrder): CalendarDate {
   const match = DAY.exec(text);
   if (!match) throw new RuleError('bad_date', text);
   const [, a = '', b = '', c = ''] = match;
@@ -162,7 +163,7 @@ export function readCsvStatement({ rows }: CsvTable, mapping: CsvMapping): BankS
         return text ? [[field, text] as const] : [];
       });
       lines.push({
-        day: dayOf(cell(row, 'day'), dayOrder),
+        day: csvDay(cell(row, 'day'), dayOrder),
         amount,
         text: cell(row, 'text'),
         ...Object.fromEntries(facts),
