@@ -146,6 +146,7 @@ export type PackHead = {
   readonly blocked: number;
   /** Labels that nobody printed yet, in the order in which they were bought. */
   readonly toPrint: readonly string[];
+  readonly toDeclare: readonly string[];
   readonly settings: DeliverSettings;
 };
 
@@ -157,6 +158,8 @@ export async function packHead(db: Db, mostPrinted: number): Promise<PackHead> {
           (select count(*)::int from (${open} and block <> '' limit ${most(MOST_COUNTED)}) as counted) as blocked,
           array(select id from parcels where business_id = ${db.businessId} and printed_at is null and state = 'bought'
             order by bought_at, id limit ${most(mostPrinted)}) as "toPrint",
+          array(select id from parcels where business_id = ${db.businessId} and printed_at is null and state = 'bought'
+            and label->>'customsForm' <> '' order by bought_at, id limit ${most(mostPrinted)}) as "toDeclare",
           (select delivering from businesses where business_id = ${db.businessId}) as kept`,
   );
   return { ...head, settings: wholeDelivery(kept) };

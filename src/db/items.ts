@@ -96,6 +96,26 @@ export async function replaceOptions(tx: Tx, itemId: string, options: readonly I
   }
 }
 
+/** What customs ask of items, as somebody said it for a parcel; what is empty, or what an option weighs by itself, stays. Grams of one. */
+export const rememberForCustoms = (
+  tx: Tx,
+  known: readonly {
+    readonly itemId: string;
+    readonly hsCode: string;
+    readonly origin: string;
+    readonly grams: number;
+  }[],
+): Promise<number> =>
+  run(
+    tx,
+    sql`update items i set changed_at = ${tx.now}, going = i.going
+          || case when given."hsCode" <> '' then jsonb_build_object('hsCode', given."hsCode") else '{}' end
+          || case when given.origin <> '' then jsonb_build_object('origin', given.origin) else '{}' end
+          || case when given.grams > 0 and coalesce((i.going->>'grams')::int, 0) = 0 then jsonb_build_object('grams', given.grams) else '{}' end
+        from jsonb_to_recordset(${json(known)}::jsonb) as given ("itemId" uuid, "hsCode" text, origin text, grams int)
+        where i.business_id = ${tx.businessId} and i.id = given."itemId"`,
+  );
+
 /** Puts an item back on the list. */
 export const unarchiveItem = (tx: Tx, id: string): Promise<number> =>
   run(

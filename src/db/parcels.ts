@@ -1,12 +1,12 @@
+import type { CustomsPart, LineCustoms } from '@/core/customs/declaration';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import type { Recipient } from '@/core/parcel/handover';
 import type { Notice } from '@/core/parcel/notice';
 import type { BoughtLabel, KeptCheck, KeptRates } from '@/core/parcel/packed';
 import type { DeliveryProof } from '@/core/parcel/proof';
 import type { ParcelState, ScanLine, Settled } from '@/core/parcel/shipment';
-import { SHIPPED } from '@/core/parcel/shipment';
 import type { Db, Tx } from './pool';
-import { likePattern, many, most, NONE, one, oneOf, records, run, type Statement, sql } from './sql';
+import { many, most, NONE, records, run, type Statement, sql } from './sql';
 
 /** What is in a parcel, of which line of which sale; none for what is sent without one. Worth in minor units of the parcel's currency. */
 export type ParcelLine = {
@@ -18,6 +18,8 @@ export type ParcelLine = {
   readonly optionId: string | null;
   readonly quantity: string;
   readonly valueMinor: bigint;
+  /** What customs are told of it, where that is not as its item says. */
+  readonly customs: LineCustoms | null;
 };
 
 /** A parcel, from being packed until it is there. Money in minor units of `currency`, the balance's at the carrier. */
@@ -55,20 +57,24 @@ export type Parcel = {
   readonly proof: DeliveryProof | null;
   readonly settled: Settled;
   readonly madeAt: Date;
+  readonly customs: CustomsPart | null;
   readonly lines: readonly ParcelLine[];
 };
 
-const COLUMNS = sql`p.id, p.customer_id as "customerId", p.state, p.recipient, p.profile_id as "profileId", p.by_rule as "byRule", p.grams,
+/** The columns of a parcel `p` with its lines. */
+export const PARCEL_COLUMNS = sql`p.id, p.customer_id as "customerId", p.state, p.recipient, p.profile_id as "profileId", p.by_rule as "byRule", p.grams,
   p.service, p.mail_on as "mailOn", p.notice, p.told_at as "toldAt", p.rates, p.checked, p.trouble, p.tries, p.label, p.number, p.currency,
   p.rate_minor as "rateMinor", p.insurance_minor as "insuranceMinor", p.packaging_minor as "packagingMinor", p.paid_minor as "paidMinor",
   p.bought_at as "boughtAt", p.by_name as "byName", p.promised_on as "promisedOn", p.act_at as "actAt", p.look_at as "lookAt",
-  p.scanned_at as "scannedAt", p.late_at as "lateAt", p.ended_at as "endedAt", p.proof, p.settled, p.made_at as "madeAt",
+  p.scanned_at as "scannedAt", p.late_at as "lateAt", p.ended_at as "endedAt", p.proof, p.settled, p.made_at as "madeAt", p.customs,
   coalesce((select jsonb_agg(jsonb_build_object('place', l.place, 'handoverId', l.handover_id, 'line', l.line, 'what', l.what,
-      'itemId', l.item_id, 'optionId', l.option_id, 'quantity', trim_scale(l.quantity)::text, 'valueMinor', l.value_minor::text) order by l.place)
+      'itemId', l.item_id, 'optionId', l.option_id, 'quantity', trim_scale(l.quantity)::text, 'valueMinor', l.value_minor::text, 'customs', l.customs) order by l.place)
     from parcel_lines l where l.business_id = p.business_id and l.parcel_id = p.id), '[]') as lines`;
 
-type Row = Omit<Parcel, 'lines'> & { lines: (Omit<ParcelLine, 'valueMinor'> & { valueMinor: string })[] };
-const whole = (rows: readonly Row[]): Parcel[] =>
+/** A parcel as the database gives it. */
+export type ParcelRow = Omit<Parcel, 'lines'> & { lines: (Omit<ParcelLine, 'valueMinor'> & { valueMinor: string })[] };
+/** Parcels with their worths as integers. */
+export const wholeParcels = (rows: readonly ParcelRow[]): Parcel[] =>
   rows.map((row) => ({ ...row, lines: row.lines.map((line) => ({ ...line, valueMinor: BigInt(line.valueMinor) })) }));
 
 export type NewParcel = Pick<
@@ -83,6 +89,7 @@ export type NewParcel = Pick<
   | 'notice'
   | 'currency'
   | 'paidMinor'
+  | 'customs'
 > & { readonly lines: readonly ParcelLine[]; readonly search: string };
 
 /** Puts parcels on the paper. */
@@ -92,11 +99,11 @@ export async function insertParcels(tx: Tx, parcels: readonly NewParcel[]): Prom
   await run(
     tx,
     sql`insert into parcels (business_id, id, customer_id, state, recipient, profile_id, by_rule, service, mail_on, notice, currency,
-          paid_minor, made_at, by_name, search)
+          paid_minor, made_at, by_name, search, customs)
         select ${tx.businessId}, id, "customerId", 'packing', recipient, "profileId", "byRule", service, "mailOn", notice, currency,
-          "paidMinor", ${tx.now}, '', search
+          "paidMinor", ${tx.now}, '', search, customs
         from jsonb_to_recordset(${records(heads)}::jsonb) as given (id uuid, "customerId" uuid, recipient jsonb, "profileId" uuid,
-          "byRule" boolean, service text, "mailOn" date, notice text, currency text, "paidMinor" bigint, search text)`,
+          "byRule" boolean, service text, "mailOn" date, notice text, currency text, "paidMinor" bigint, search text, customs jsonb)`,
   );
   await insertParcelLines(
     tx,
@@ -110,10 +117,10 @@ export const insertParcelLines = (
 ): Promise<number> =>
   run(
     tx,
-    sql`insert into parcel_lines (business_id, parcel_id, place, handover_id, line, what, item_id, option_id, quantity, value_minor)
-        select ${tx.businessId}, "parcelId", place, "handoverId", line, what, "itemId", "optionId", quantity, "valueMinor"
+    sql`insert into parcel_lines (business_id, parcel_id, place, handover_id, line, what, item_id, option_id, quantity, value_minor, customs)
+        select ${tx.businessId}, "parcelId", place, "handoverId", line, what, "itemId", "optionId", quantity, "valueMinor", customs
         from jsonb_to_recordset(${records(lines)}::jsonb) as given ("parcelId" uuid, place smallint, "handoverId" uuid, line smallint,
-          what text, "itemId" uuid, "optionId" uuid, quantity numeric, "valueMinor" bigint)`,
+          what text, "itemId" uuid, "optionId" uuid, quantity numeric, "valueMinor" bigint, customs jsonb)`,
   );
 
 export const deleteParcelLines = (tx: Tx, parcelIds: readonly string[]): Promise<number> =>
@@ -131,20 +138,20 @@ export const deleteParcels = (tx: Tx, ids: readonly string[]): Promise<number> =
 
 /** Parcels by id. @param hold nobody else changes them until the transaction ends */
 export const parcelsByIds = async (db: Db, ids: readonly string[], hold = false): Promise<Parcel[]> =>
-  whole(
-    await many<Row>(
+  wholeParcels(
+    await many<ParcelRow>(
       db,
-      sql`select ${COLUMNS} from parcels p where p.business_id = ${db.businessId} and p.id = any(${[...ids]}::uuid[])
+      sql`select ${PARCEL_COLUMNS} from parcels p where p.business_id = ${db.businessId} and p.id = any(${[...ids]}::uuid[])
           order by p.id ${hold ? sql`for update of p` : NONE}`,
     ),
   );
 
 /** What lies on the paper: being packed, or its label asked for; the oldest first. */
 export const onThePaper = async (db: Db, hold = false): Promise<Parcel[]> =>
-  whole(
-    await many<Row>(
+  wholeParcels(
+    await many<ParcelRow>(
       db,
-      sql`select ${COLUMNS} from parcels p where p.business_id = ${db.businessId} and p.state in ('packing', 'buying')
+      sql`select ${PARCEL_COLUMNS} from parcels p where p.business_id = ${db.businessId} and p.state in ('packing', 'buying')
           order by p.made_at, lower(p.recipient->>'name'), p.id limit ${most(MOST_ON_PAPER)} ${hold ? sql`for update of p` : NONE}`,
     ),
   );
@@ -156,7 +163,17 @@ export const MOST_ON_PAPER = 1000;
 export type PackingPart = Partial<
   Pick<
     Parcel,
-    'recipient' | 'profileId' | 'byRule' | 'grams' | 'service' | 'mailOn' | 'notice' | 'rates' | 'trouble' | 'paidMinor'
+    | 'recipient'
+    | 'profileId'
+    | 'byRule'
+    | 'grams'
+    | 'service'
+    | 'mailOn'
+    | 'notice'
+    | 'rates'
+    | 'trouble'
+    | 'paidMinor'
+    | 'customs'
   > & {
     readonly search: string;
   }
@@ -174,6 +191,7 @@ const NAMES: Readonly<Record<keyof PackingPart, Statement>> = {
   trouble: sql`trouble`,
   paidMinor: sql`paid_minor`,
   search: sql`search`,
+  customs: sql`customs`,
 };
 
 /** Changes a parcel that has no label yet. */
@@ -331,10 +349,10 @@ export const updateProgress = (tx: Tx, progress: readonly Progress[]): Promise<n
 
 /** Parcels whose notice goes out or that the carrier is asked about by now; locked, others' left out. */
 export const duePackages = async (tx: Tx, limit: number): Promise<Parcel[]> =>
-  whole(
-    await many<Row>(
+  wholeParcels(
+    await many<ParcelRow>(
       tx,
-      sql`select ${COLUMNS} from parcels p where p.business_id = ${tx.businessId} and p.act_at <= ${tx.now}
+      sql`select ${PARCEL_COLUMNS} from parcels p where p.business_id = ${tx.businessId} and p.act_at <= ${tx.now}
           order by p.act_at, p.id limit ${most(limit)} for update of p skip locked`,
     ),
   );
@@ -358,142 +376,4 @@ export const scansOf = (db: Db, parcelIds: readonly string[]): Promise<(ScanLine
     db,
     sql`select parcel_id as "parcelId", at, scan, place, words from parcel_scans
         where business_id = ${db.businessId} and parcel_id = any(${[...parcelIds]}::uuid[]) order by at`,
-  );
-
-/** Where a page of shipments ended: when the last label was bought, and its id. */
-export type ShipmentCursor = { readonly at: Date; readonly id: string };
-
-/** Which shipments are asked for: by state, by words in names, numbers and what is in them. */
-export type ShipmentsAsked = { readonly under: 'all' | 'under-way' | 'ended'; readonly words?: string };
-
-const UNDER_WAY = ['bought', 'moving', 'door', 'waiting', 'damaged', 'back', 'lost', 'returned'] as const;
-
-/** The statement of one page of shipments, the latest first, so that a test can read its plan. */
-export const shipmentPage = (
-  businessId: string,
-  { under, words = '' }: ShipmentsAsked,
-  limit: number,
-  after: ShipmentCursor | null,
-): Statement => {
-  const found = words
-    .split(/\s+/)
-    .filter(Boolean)
-    .slice(0, 4)
-    .map((word) => sql`and p.search like ${likePattern(word)}`)
-    .reduce((all, one) => sql`${all} ${one}`, NONE);
-  const state =
-    under === 'under-way'
-      ? sql`and p.state in ${oneOf(UNDER_WAY)}`
-      : under === 'ended'
-        ? sql`and p.state in ('delivered', 'voided')`
-        : sql`and p.state in ${oneOf([...SHIPPED, 'voided'])}`;
-  return sql`select ${COLUMNS} from parcels p where p.business_id = ${businessId} and p.bought_at is not null ${state} ${found}
-      ${after ? sql`and (p.bought_at, p.id) < (${after.at}, ${after.id}::uuid)` : NONE}
-      order by p.bought_at desc, p.id desc limit ${most(limit)}`;
-};
-
-export const shipmentRows = async (
-  db: Db,
-  asked: ShipmentsAsked,
-  limit: number,
-  after: ShipmentCursor | null = null,
-): Promise<Parcel[]> => whole(await many<Row>(db, shipmentPage(db.businessId, asked, limit, after)));
-
-/** Parcels that may need a look: late, lost, damaged, on their way back or back, waiting, not handed over. */
-export const shipmentsToLookAt = async (db: Db, today: CalendarDate, limit: number): Promise<Parcel[]> =>
-  whole(
-    await many<Row>(
-      db,
-      sql`select ${COLUMNS} from parcels p where p.business_id = ${db.businessId} and p.state in ${oneOf(UNDER_WAY)} and p.settled = ''
-            and (p.state in ('lost', 'damaged', 'back', 'returned', 'waiting') or p.promised_on < ${today}
-              or p.state = 'bought' and p.mail_on < ${today})
-          order by p.promised_on, p.id limit ${most(limit)}`,
-    ),
-  );
-
-/** Parcels that have their label and were not scanned yet, by their numbers. */
-export const notHandedOver = async (db: Db, limit: number): Promise<Parcel[]> =>
-  whole(
-    await many<Row>(
-      db,
-      sql`select ${COLUMNS} from parcels p where p.business_id = ${db.businessId} and p.state = 'bought'
-          order by p.number limit ${most(limit)}`,
-    ),
-  );
-
-/** Parcels in which something of a sale is, that have their label. @param saleId an invoice's or an order's */
-export const parcelsOfSale = async (db: Db, saleId: string): Promise<Parcel[]> =>
-  whole(
-    await many<Row>(
-      db,
-      sql`select ${COLUMNS} from parcels p where p.business_id = ${db.businessId} and p.id in (
-            select l.parcel_id from parcel_lines l join handovers h on h.business_id = l.business_id and h.id = l.handover_id
-            where l.business_id = ${db.businessId} and (h.invoice_id = ${saleId} or h.order_id = ${saleId}))
-          order by p.made_at, p.id`,
-    ),
-  );
-
-/** A parcel by its number at the carrier; null where there is none. */
-export const parcelByNumber = async (db: Db, number: string): Promise<Parcel | null> =>
-  whole(
-    await many<Row>(
-      db,
-      sql`select ${COLUMNS} from parcels p where p.business_id = ${db.businessId} and p.number = ${number} and p.number <> ''`,
-    ),
-  )[0] ?? null;
-
-/** The sales of which something is in parcels: their numbers, and what was their link. */
-export type ParcelSale = {
-  readonly parcelId: string;
-  readonly invoiceId: string | null;
-  readonly orderId: string | null;
-  readonly number: string;
-  readonly linkToken: string;
-  readonly chargedMinor: bigint;
-  readonly currency: string;
-  readonly wantedBy: CalendarDate | null;
-  readonly wish: string;
-};
-
-export const salesOfParcels = (db: Db, parcelIds: readonly string[]): Promise<ParcelSale[]> =>
-  many(
-    db,
-    sql`select distinct on (l.parcel_id, h.id) l.parcel_id as "parcelId", h.invoice_id as "invoiceId", h.order_id as "orderId", h.number,
-          coalesce(i.link_token, o.token, '') as "linkToken", h.charged_minor as "chargedMinor", h.currency,
-          h.wanted_by as "wantedBy", h.wish
-        from parcel_lines l join handovers h on h.business_id = l.business_id and h.id = l.handover_id
-          left join invoices i on i.business_id = h.business_id and i.id = h.invoice_id
-          left join orders o on o.business_id = h.business_id and o.id = h.order_id
-        where l.business_id = ${db.businessId} and l.parcel_id = any(${[...parcelIds]}::uuid[])
-        order by l.parcel_id, h.id`,
-  );
-
-/** The payment of a sale, of those that can be given back; null where there is none. @param saleId an invoice's or an order's */
-export const paymentOfSale = async (db: Db, saleId: string): Promise<string | null> =>
-  (
-    await many<{ id: string }>(
-      db,
-      sql`select id from payments where business_id = ${db.businessId} and (invoice_id = ${saleId} or order_id = ${saleId})
-            and state = 'paid' and refunded_minor < amount_minor + tip_minor order by settled_at desc, id limit 1`,
-    )
-  )[0]?.id ?? null;
-
-/** How many shipments are not at the door yet. */
-export const underWayCount = async (db: Db): Promise<number> =>
-  (
-    await one<{ count: number }>(
-      db,
-      sql`select count(*)::int as count from parcels where business_id = ${db.businessId} and state in ${oneOf(UNDER_WAY)}`,
-    )
-  ).count;
-
-/** The latest notices of parcels: what was told, to whom, and how that stands. */
-export const mailsOfParcel = (
-  db: Db,
-  parcelId: string,
-): Promise<{ kind: string; toAddress: string; state: string; at: Date }[]> =>
-  many(
-    db,
-    sql`select kind, to_address as "toAddress", state, created_at as at from messages
-        where business_id = ${db.businessId} and parcel_id = ${parcelId} order by created_at`,
   );

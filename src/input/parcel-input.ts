@@ -22,6 +22,7 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
+import { type CustomsPart, NATURES, type Nature } from '@/core/customs/declaration';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import type { Recipient } from '@/core/parcel/handover';
 import { MOST_GRAMS, MOST_MM } from '@/core/parcel/measure';
@@ -36,10 +37,11 @@ import {
 } from '@/core/parcel/profile';
 import { COUNT } from './count';
 import { AddressInput } from './customer-input';
-import { Day } from './day';
+import { Day, Moment } from './day';
 import { trimmed } from './trimmed';
 
 const MOST_AT_ONCE = 1000;
+const SAY_HS = 'Write the customs number with 6 to 10 figures, such as 9209.94.';
 const SUM = { min: 0, max: 100_000_000 };
 
 /** Parcels or sales, by id; none said for all that lie on the paper. */
@@ -68,7 +70,7 @@ export class PackPageInput {
   @IsOptional() @IsIn(['yes', 'no']) blocked?: 'yes' | 'no';
   @IsOptional() @IsString() @MaxLength(120) words?: string;
   /** The moment of the last one, in ISO 8601. */
-  @IsOptional() @Matches(/^\d{4}-\d\d-\d\dT[\d:.]{8,15}Z$/) key?: string;
+  @IsOptional() @IsString() @MaxLength(40) @Moment() key?: string;
   @IsOptional() @IsUUID() id?: string;
 }
 
@@ -143,12 +145,68 @@ export class NoticesInput {
   @ValidateIf(({ deed }) => deed === 'move') @Day() mailOn?: CalendarDate;
 }
 
-/** Ids with commas between them, and how their labels are printed. */
-export class LabelsInput {
+class LineCustomsInput {
+  @IsInt() @Min(0) @Max(1000) place!: number;
+  @IsString() @trimmed @MaxLength(120) declaredAs!: string;
+  @IsString() @trimmed @Matches(/^(\d{4}([. ]?\d{2}){1,3})?$/, { message: SAY_HS }) hsCode!: string;
+  @IsString()
+  @trimmed
+  @Matches(/^([A-Z]{2})?$/, { message: 'Write the country by its two letters, such as US.' })
+  origin!: string;
+  @IsOptional() @IsInt() @Min(1) @Max(MOST_GRAMS) netGrams!: number | null;
+  /** What all of it is worth, in minor units; none for as it was sold. */
+  @IsOptional() @IsInt() @Min(0) @Max(SUM.max) valueMinor?: number | null;
+}
+
+/** What customs are told of a parcel. */
+export class DeclareInput implements CustomsPart {
+  @IsIn(NATURES) nature!: Nature;
+  @IsString() @trimmed @MaxLength(80) explanation!: string;
+  @IsString() @trimmed @MaxLength(160) comments!: string;
+  @IsString() @trimmed @MaxLength(40) licence!: string;
+  @IsString() @trimmed @MaxLength(40) certificate!: string;
+  @IsString() @trimmed @MaxLength(40) importer!: string;
+  @IsArray()
+  @ArrayMaxSize(500)
+  @ValidateNested({ each: true })
+  @Type(() => LineCustomsInput)
+  lines!: LineCustomsInput[];
+  /** Whether it is kept with the items for the next time. */
+  @IsBoolean() keep!: boolean;
+}
+
+/** Ids with commas between them. */
+export class ParcelIdsInput {
   @IsString() @MaxLength(200 * 37) @Matches(/^[0-9a-f-]{36}(,[0-9a-f-]{36}){0,199}$/) ids!: string;
+}
+
+/** The same, and how their labels are printed. */
+export class LabelsInput extends ParcelIdsInput {
   @IsOptional() @IsIn(['pdf', 'zpl']) as?: 'pdf' | 'zpl';
   @IsOptional() @IsIn(LABEL_SHEETS) sheet?: LabelSheet;
   @IsOptional() @Matches(/^[0-3]$/) begin?: string;
+}
+
+class ThingInput {
+  @IsUUID() itemId!: string;
+  @IsOptional() @IsUUID() optionId?: string | null;
+}
+
+class ZoneInput {
+  @IsString() @MinLength(1) @MaxLength(60) id!: string;
+  @IsArray() @ArrayMaxSize(260) @ArrayUnique() @Matches(/^[A-Z]{2}$/, { each: true }) countries!: string[];
+}
+
+/** Of which things, in which zones and currency delivery prices are proposed. */
+export class ProposeDeliveryInput {
+  @Matches(/^[A-Z]{3}$/, { message: 'Choose a currency.' }) currency!: string;
+  @IsArray() @ArrayMaxSize(200) @ValidateNested({ each: true }) @Type(() => ThingInput) things!: ThingInput[];
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(60)
+  @ValidateNested({ each: true })
+  @Type(() => ZoneInput)
+  zones!: ZoneInput[];
 }
 
 /** What is done about a parcel that went wrong. */
@@ -252,4 +310,5 @@ export class DeliveringInput implements DeliverSettings {
   @IsIn(LABEL_SHEETS) labelSheet!: LabelSheet;
   @IsBoolean() shipsFirst!: boolean;
   @IsInt() @Min(0) @Max(365, { message: 'A year at most; 0 for nothing that can be asked back.' }) returnDays!: number;
+  @IsString() @trimmed @MaxLength(40) customsReference!: string;
 }

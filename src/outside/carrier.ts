@@ -1,3 +1,4 @@
+import { type CustomsForm, isCustomsForm } from '@/core/customs/form';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { isCalendarDate } from '@/core/dates/calendar-date';
 import type { ClaimWhy } from '@/core/parcel/claim';
@@ -18,6 +19,7 @@ export type LabelAnswer =
       readonly rateMinor: number;
       readonly insuranceMinor: number;
       readonly promisedOn: CalendarDate;
+      readonly customsForm: CustomsForm;
       readonly voided: boolean;
     }
   | { readonly kind: 'refused'; readonly why: ServiceRefusal };
@@ -76,6 +78,8 @@ export interface Carrier {
   claim(account: string, claim: WantedClaim): Promise<ClaimAnswer | null>;
   /** Orders it to come for parcels, once for a key; an empty number says that it does not come, and `words` why. */
   pickUp(account: string, wanted: WantedPickUp): Promise<{ readonly number: string; readonly words: string } | null>;
+  /** The statement of a month as a file (CSV), by the month's first day; null also where it is not over yet. */
+  statement(account: string, month: CalendarDate): Promise<Uint8Array | null>;
   /** Where parcels are, by their numbers; null for one that the carrier does not know. */
   scans(account: string, numbers: readonly string[]): Promise<readonly (Tracked | null)[] | null>;
 }
@@ -89,6 +93,10 @@ const text = (value: unknown, most = 200): string => String(value ?? '').slice(0
 const refusalOf = (value: unknown): ServiceRefusal => {
   const said = text(value);
   return isServiceRefusal(said) ? said : 'other';
+};
+const formOf = (value: unknown): CustomsForm => {
+  const said = text(value);
+  return isCustomsForm(said) ? said : '';
 };
 const objectOf = (value: unknown): Json => (typeof value === 'object' && value !== null ? (value as Json) : {});
 const listOf = (value: unknown): Json[] => (Array.isArray(value) ? value.map(objectOf) : []);
@@ -107,6 +115,7 @@ function rateOf(read: Json): ServiceRate[] {
       insuranceMinor,
       signatureMinor,
       promisedOn,
+      customsForm: formOf(read.customsForm),
     },
   ];
 }
@@ -134,6 +143,7 @@ function labelAnswer(read: Json): LabelAnswer | null {
     rateMinor,
     insuranceMinor,
     promisedOn,
+    customsForm: formOf(read.customsForm),
     voided: read.voided === true,
   };
 }
@@ -246,6 +256,10 @@ export function httpCarrier(url: string, apiKey: string): Carrier {
       if (answer?.outcome === 'open' || answer?.outcome === 'refused') return { outcome: answer.outcome, words };
       const minor = whole(answer?.minor);
       return answer?.outcome === 'paid' && minor !== null ? { outcome: 'paid', minor, words } : null;
+    },
+    statement: async (account, month) => {
+      const answer = await ask(`statements/${encodeURIComponent(account)}/${month.slice(0, 7)}`);
+      return typeof answer?.file === 'string' ? Buffer.from(answer.file, 'base64') : null;
     },
     scans: async (account, numbers) => {
       const answer = await ask('scans', { account, numbers });

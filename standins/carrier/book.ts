@@ -7,7 +7,7 @@ import type { Journal } from '../journal';
 import type { Seeded } from '../seeded';
 import type { Goes, Label } from './label';
 import { type Asked, ratesFor } from './tariff';
-import { wayAhead } from './ways';
+import { behaviourOf, wayAhead } from './ways';
 
 export type CarrierEvent =
   | { readonly kind: 'goes'; readonly number: string; readonly goes: Goes }
@@ -44,6 +44,14 @@ export type CarrierEvent =
       readonly on: string;
       readonly number: string;
     }
+  | {
+      readonly kind: 'surcharge';
+      readonly account: string;
+      readonly number: string;
+      readonly minor: number;
+      readonly words: string;
+      readonly at: string;
+    }
   | { readonly kind: 'void'; readonly number: string; readonly at: string }
   | {
       readonly kind: 'dated';
@@ -59,8 +67,15 @@ export type Outcome =
 
 export type Wanted = { readonly key: string; readonly service: string; readonly asked: Asked };
 
-/** One line of what moved on an account; minor units, what leaves it is below 0. */
-export type Move = { readonly at: string; readonly what: string; readonly number: string; readonly minor: number };
+/** One line of what moved on an account, with the key it was asked under; minor units, what leaves it is below 0. */
+export type Move = {
+  readonly at: string;
+  readonly what: 'top-up' | 'label' | 'void' | 'claim' | 'surcharge';
+  readonly number: string;
+  readonly key: string;
+  readonly words: string;
+  readonly minor: number;
+};
 
 type ClaimEvent = Extract<CarrierEvent, { kind: 'claim' }>;
 export type ClaimOutcome =
@@ -80,6 +95,7 @@ export class CarrierBook {
   private readonly moves = new Map<string, Move[]>();
   private readonly claims = new Map<string, { event: ClaimEvent; paid: number | null }>();
   private readonly pickUps = new Map<string, string>();
+  private readonly surcharged = new Set<string>();
   private count = 0;
 
   constructor(
@@ -93,7 +109,8 @@ export class CarrierBook {
   private apply(event: CarrierEvent): void {
     if (event.kind === 'top-up') {
       this.topUps.set(`${event.account} ${event.key}`, event.minor);
-      this.move(event.account, event.currency, { at: event.at, what: 'top-up', number: '', minor: event.minor });
+      const { at, key, minor } = event;
+      this.move(event.account, event.currency, { at, what: 'top-up', number: '', key, words: '', minor });
     } else if (event.kind === 'label') {
       const { label } = event;
       const kept: { label: Label; voidedAt: string | null } = { label, voidedAt: null };
@@ -101,7 +118,8 @@ export class CarrierBook {
       this.byKey.set(`${label.account} ${label.key}`, kept);
       this.byNumber.set(label.number, kept);
       const minor = -(label.rateMinor + label.insuranceMinor);
-      this.move(label.account, label.currency, { at: label.boughtAt, what: 'label', number: label.number, minor });
+      const { boughtAt: at, number, key, serviceName: words } = label;
+      this.move(label.account, label.currency, { at, what: 'label', number, key, words, minor });
     } else if (event.kind === 'refused') this.byKey.set(`${event.account} ${event.key}`, { refused: event.why });
     else if (event.kind === 'pick-up') this.pickUps.set(`${event.account} ${event.key}`, event.number);
     else if (event.kind === 'claim') this.claims.set(`${event.account} ${event.key}`, { event, paid: null });
@@ -114,8 +132,15 @@ export class CarrierBook {
         at: event.at,
         what: 'claim',
         number: claim.event.number,
+        key: event.key,
+        words: '',
         minor: event.minor,
       });
+    } else if (event.kind === 'surcharge') {
+      const { currency } = this.balanceOf(event.account);
+      const { at, number, words, minor } = event;
+      this.surcharged.add(number);
+      this.move(event.account, currency, { at, what: 'surcharge', number, key: '', words, minor });
     } else if (event.kind === 'goes') {
       const kept = this.byNumber.get(event.number);
       if (kept) kept.label = { ...kept.label, goes: event.goes };
@@ -137,6 +162,8 @@ export class CarrierBook {
         at: event.at,
         what: 'void',
         number: event.number,
+        key: `void:${event.number}`,
+        words: '',
         minor: rateMinor + insuranceMinor,
       });
     }
@@ -157,7 +184,21 @@ export class CarrierBook {
     return this.balances.get(account) ?? { currency: '', minor: 0 };
   }
 
+  /** What moved on an account: parcels whose recipient is called “heavier” were weighed again at their first scan. */
   movesOf(account: string): readonly Move[] {
+    for (const { label, voidedAt } of this.byNumber.values()) {
+      const weighedAt = wayAhead(label, this.seeded).scans[0]?.at;
+      if (label.account !== account || voidedAt || this.surcharged.has(label.number)) continue;
+      if (
+        (label.goes ?? behaviourOf(label.asked.name)) !== 'heavier' ||
+        !weighedAt ||
+        Date.parse(weighedAt) > this.now()
+      )
+        continue;
+      const minor = -Math.ceil(label.rateMinor / 4);
+      const words = 'Weighed again: heavier than declared';
+      this.keep([{ kind: 'surcharge', account, number: label.number, minor, words, at: weighedAt }]);
+    }
     return this.moves.get(account) ?? [];
   }
 
@@ -217,6 +258,7 @@ export class CarrierBook {
           rateMinor: rate.rateMinor + rate.signatureMinor,
           insuranceMinor: rate.insuranceMinor,
           promisedOn: rate.promisedOn,
+          customsForm: rate.customsForm,
           boughtAt,
         };
         fresh.push({ kind: 'label', label });

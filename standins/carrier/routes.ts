@@ -8,6 +8,7 @@ import { page } from '../pages/layout';
 import { type AddressAnswer, lookUp } from './addresses';
 import type { CarrierBook, Outcome, Wanted } from './book';
 import { BY_NAME } from './label';
+import { statementCsv } from './statement';
 import { type Asked, ratesFor, type Spot } from './tariff';
 import { behaviourOf, placesAhead, wayAhead } from './ways';
 
@@ -38,6 +39,14 @@ function spotOf(given: unknown): Spot {
   };
 }
 
+/** What a parcel says for customs, in sum; null where it says nothing that could be read. */
+function customsOf(given: unknown): Asked['customs'] {
+  const { lines } = (given ?? {}) as Record<string, unknown>;
+  if (!Array.isArray(lines) || lines.length === 0) return null;
+  const worths = lines.slice(0, 500).map((line) => whole((line as Record<string, unknown> | null)?.minor));
+  return worths.some(Number.isNaN) ? null : { minor: worths.reduce((sum, one) => sum + one, 0), kinds: worths.length };
+}
+
 /** A parcel as it was described; null where that cannot be read. */
 function askedOf(given: unknown): Asked | null {
   const read = (given ?? {}) as Record<string, unknown>;
@@ -52,6 +61,7 @@ function askedOf(given: unknown): Asked | null {
     heightMm: whole(read.heightMm),
     insuredMinor: whole(read.insuredMinor),
     signature: read.signature === true,
+    customs: customsOf(read.customs),
   };
   const figures = [asked.grams, asked.lengthMm, asked.widthMm, asked.heightMm, asked.insuredMinor];
   return figures.some(Number.isNaN) || !isCalendarDate(mailOn) ? null : { ...asked, mailOn };
@@ -90,6 +100,7 @@ export function carrierRoutes(
           rateMinor: outcome.label.rateMinor,
           insuranceMinor: outcome.label.insuranceMinor,
           promisedOn: outcome.label.promisedOn,
+          customsForm: outcome.label.customsForm ?? '',
           voided: outcome.voidedAt !== null,
         };
 
@@ -194,6 +205,14 @@ export function carrierRoutes(
 
   api.get('/balance/:account', (c) => c.json(book.balanceOf(c.req.param('account'))));
 
+  // A month's statement as a file, once the month is over.
+  api.get('/statements/:account/:month', (c) => {
+    const { account, month } = c.req.param();
+    if (!/^\d{4}-\d\d$/.test(month) || new Date(now()).toISOString().slice(0, 7) <= month)
+      return c.json({ words: 'this month is not over' }, 404);
+    return c.json({ file: Buffer.from(statementCsv(book, account, month)).toString('base64') });
+  });
+
   api.post('/scans', async (c) => {
     const { account, numbers } = await bodyOf(c);
     const at = now();
@@ -223,7 +242,7 @@ export function carrierRoutes(
           <p class="soft">
             Nothing is carried: parcels move as the clock moves on, from their mailing date. A recipient’s name with one of these words in it
             goes so: ${BY_NAME.join(', ')}; “unknown” is refused a label, “silent” gets one whose answer is lost, “sluggish” is answered
-            late. “contested” is paid nothing when it is lost or damaged. “Nowhere” is an address that does not exist.
+            late, what goes “heavier” is weighed again and charged for it. “contested” is paid nothing when it is lost or damaged. “Nowhere” is an address that does not exist.
           </p>
           ${book
             .accounts()

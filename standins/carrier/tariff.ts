@@ -1,3 +1,4 @@
+import { isDeclared } from '../../src/core/customs/border';
 import { addDays, type CalendarDate, weekday } from '../../src/core/dates/calendar-date';
 import { minorDigits } from '../../src/core/money/currency';
 import type { RateAnswer, ServiceRate, ServiceRefusal } from '../../src/core/parcel/service';
@@ -23,6 +24,8 @@ export type Asked = {
   readonly insuredMinor: number;
   readonly signature: boolean;
   readonly mailOn: CalendarDate;
+  /** What it says for customs: what all of it is worth, in minor units, and of how many kinds; null where it says nothing. */
+  readonly customs: { readonly minor: number; readonly kinds: number } | null;
 };
 
 type Service = {
@@ -110,6 +113,9 @@ export function zoneOf(from: Spot, to: Spot): number {
   return from.region !== '' && from.region === to.region ? 0 : 1;
 }
 
+/** Up to this worth, in hundredths, a letter goes with the small form: 300 SDR or so. */
+const SMALL_FORM = 40_000;
+
 /** Countries to which nothing is carried. */
 const NOT_THERE = new Set(['AQ', 'BV', 'HM', 'TF']);
 
@@ -136,6 +142,7 @@ function refusal(service: Service, asked: Asked): ServiceRefusal | null {
   if (longest > service.longestMm || longest + 2 * (second + third) > service.girthMm) return 'too-large';
   if (asked.insuredMinor > 0 && service.insures === 0) return 'not-insured';
   if (asked.signature && service.signature === null) return 'no-signature';
+  if (isDeclared(asked.from, asked.to) && asked.customs === null) return 'not-declared';
   return null;
 }
 
@@ -164,6 +171,7 @@ export function ratesFor(asked: Asked, currency: string): RateAnswer {
         asked.insuredMinor > 0 ? Math.max(own(60), Math.ceil((asked.insuredMinor * service.perMille) / 1000)) : 0,
       signatureMinor: asked.signature ? own(service.signature ?? 0) : 0,
       promisedOn: arrival(asked.mailOn, service.days[zone] ?? 3),
+      customsForm: !asked.customs ? '' : code === 'light' && asked.customs.minor <= own(SMALL_FORM) ? 'cn22' : 'cn23',
     });
   }
   return { rates, refused };

@@ -25,6 +25,8 @@ export type DeliverSettings = {
   readonly shipsFirst: boolean;
   /** So many days after it came something can be asked back on the customer's page; 0 where not. */
   readonly returnDays: number;
+  /** The business's own reference for customs, such as an EORI number; empty for none. */
+  readonly customsReference: string;
 };
 
 export const USUAL_DELIVERY: DeliverSettings = {
@@ -36,6 +38,7 @@ export const USUAL_DELIVERY: DeliverSettings = {
   labelSheet: 'a6',
   shipsFirst: false,
   returnDays: 30,
+  customsReference: '',
 };
 
 /** Settings whole: what was kept before a part existed is as usual. */

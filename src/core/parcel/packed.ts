@@ -1,3 +1,14 @@
+import { isDeclared } from '../customs/border';
+import {
+  type CustomsPart,
+  type CustomsProblem,
+  customsProblems,
+  type Declaration,
+  declarationOf,
+  type LineCustoms,
+  USUAL_CUSTOMS,
+} from '../customs/declaration';
+import type { CustomsForm } from '../customs/form';
 import type { CalendarDate } from '../dates/calendar-date';
 import { goingOf, type Item } from '../item/item';
 import type { Address } from '../place/address';
@@ -28,6 +39,8 @@ export type ParcelSpec = {
   readonly insuredMinor: number;
   readonly signature: boolean;
   readonly mailOn: CalendarDate;
+  /** What customs are told, where a border asks. */
+  readonly customs?: Declaration;
 };
 
 /** What the carrier answered, and for what: an answer to something else says nothing. */
@@ -56,6 +69,8 @@ export type BoughtLabel = {
   readonly serviceName: string;
   readonly profile: string;
   readonly sender: string;
+  /** The customs form that goes with it; none where no border asks. */
+  readonly customsForm?: CustomsForm;
 };
 
 /** For what an answer holds. */
@@ -63,6 +78,8 @@ export const specKey = (spec: ParcelSpec): string => JSON.stringify(spec);
 
 /** What is in a parcel, as far as packing needs it. */
 export type PackedLine = {
+  readonly what: string;
+  readonly customs: LineCustoms | null;
   readonly itemId: string | null;
   readonly optionId: string | null;
   readonly quantity: string;
@@ -80,6 +97,9 @@ export type PackingParcel = {
   readonly mailOn: CalendarDate;
   readonly rates: KeptRates | null;
   readonly paidMinor: bigint | null;
+  readonly currency: string;
+  /** What was said for customs; null for as usual. */
+  readonly customs: CustomsPart | null;
   readonly lines: readonly PackedLine[];
 };
 
@@ -89,11 +109,14 @@ export type PackingSetting = {
   readonly profiles: readonly ParcelProfile[];
   /** Where parcels leave from. */
   readonly from: Address;
+  /** The business's own reference for customs. */
+  readonly customsReference: string;
 };
 
 /** What keeps a parcel from being bought a label, or should be known before. */
 export type PackingFault =
   | 'no-profile'
+  | 'customs'
   | 'not-fitting'
   | 'too-heavy'
   | 'not-weighed'
@@ -115,21 +138,45 @@ export type Packing = {
   readonly refusedBecause: ServiceRefusal | null;
   readonly cost: ParcelCost;
   readonly faults: readonly PackingFault[];
+  /** What customs are told; null where no border asks. */
+  readonly declaration: Declaration | null;
+  readonly customsProblems: readonly CustomsProblem[];
 };
 
 const UNMEASURED: Measured = { grams: 0, lengthMm: 0, widthMm: 0, heightMm: 0 };
 
 /** What is in a parcel, weighed and measured as its items say. */
-export const packedOf = (lines: readonly PackedLine[], items: ReadonlyMap<string, Item>) =>
+export const packedOf = (
+  lines: readonly Pick<PackedLine, 'itemId' | 'optionId' | 'quantity'>[],
+  items: ReadonlyMap<string, Item>,
+) =>
   lines.map(({ itemId, optionId, quantity }) => {
     const item = itemId ? items.get(itemId) : undefined;
     const option = item?.options.find(({ id }) => id === optionId) ?? null;
     return { itemId, quantity, one: item ? goingOf(item, option) : UNMEASURED };
   });
 
+/** What customs are told of what goes from one address to another; null where no border asks. */
+export const declared = (
+  parcel: Pick<PackingParcel, 'currency' | 'customs'> & { readonly lines: readonly PackedLine[] },
+  { from, to }: { readonly from: Address; readonly to: Address },
+  { items, customsReference }: Pick<PackingSetting, 'items' | 'customsReference'>,
+): Declaration | null =>
+  isDeclared(from, to)
+    ? declarationOf(
+        parcel.lines.map(({ what, quantity, valueMinor, customs, itemId, optionId }) => {
+          const item = itemId ? items.get(itemId) : undefined;
+          const option = item?.options.find(({ id }) => id === optionId) ?? null;
+          return { what, quantity, valueMinor, customs, item: item ? goingOf(item, option) : null };
+        }),
+        parcel.customs ?? USUAL_CUSTOMS,
+        { currency: parcel.currency, reference: customsReference },
+      )
+    : null;
+
 /** Which profile the rules choose for a parcel. @param home the business's country */
 export const ruledProfile = (
-  parcel: Pick<PackingParcel, 'recipient' | 'lines'>,
+  parcel: Pick<PackingParcel, 'recipient'> & { readonly lines: readonly Omit<PackedLine, 'what' | 'customs'>[] },
   wish: string,
   { items, profiles }: Pick<PackingSetting, 'items' | 'profiles'>,
   rules: readonly ParcelRule[],
@@ -148,7 +195,13 @@ export const ruledProfile = (
   );
 
 /** What the carrier is asked of a parcel; null where it has no profile. */
-function specOf(parcel: PackingParcel, profile: ParcelProfile | null, grams: number, from: Address): ParcelSpec | null {
+function specOf(
+  parcel: PackingParcel,
+  profile: ParcelProfile | null,
+  grams: number,
+  from: Address,
+  customs: Declaration | null,
+): ParcelSpec | null {
   if (!profile) return null;
   const valueMinor = parcel.lines.reduce((sum, line) => sum + line.valueMinor, 0n);
   const { lengthMm, widthMm, heightMm, signature } = profile;
@@ -163,6 +216,7 @@ function specOf(parcel: PackingParcel, profile: ParcelProfile | null, grams: num
     insuredMinor: Number(insuredMinor(profile.insuring, valueMinor)),
     signature,
     mailOn: parcel.mailOn,
+    ...(customs ? { customs } : {}),
   };
 }
 
@@ -177,13 +231,16 @@ function chosenRate(answer: RateAnswer, service: string): Pick<Packing, 'rate' |
 }
 
 /** Works a parcel out. */
-export function packing(parcel: PackingParcel, { items, profiles, from }: PackingSetting): Packing {
+export function packing(parcel: PackingParcel, setting: PackingSetting): Packing {
+  const { items, profiles, from } = setting;
   const profile = profiles.find(({ id }) => id === parcel.profileId) ?? null;
   const packed = packedOf(parcel.lines, items);
   const content = contentGrams(packed);
   // A parcel of things that nobody weighed weighs a gram at least: no carrier takes one of none.
   const grams = parcel.grams ?? Math.max(1, content + (profile?.ownGrams ?? 0));
-  const spec = specOf(parcel, profile, grams, from);
+  const declaration = declared(parcel, { from, to: parcel.recipient.address }, setting);
+  const missing = declaration ? customsProblems(declaration, grams) : [];
+  const spec = specOf(parcel, profile, grams, from, declaration);
   const answer = spec && parcel.rates?.spec === specKey(spec) ? parcel.rates.answer : null;
   const { rate, refusedBecause } = answer
     ? chosenRate(answer, parcel.service || profile?.service || '')
@@ -193,6 +250,7 @@ export function packing(parcel: PackingParcel, { items, profiles, from }: Packin
     ...(profile && !goesInto(packed, profile) ? (['not-fitting'] as const) : []),
     ...(profile && isTooHeavy(grams - profile.ownGrams, profile) ? (['too-heavy'] as const) : []),
     ...(parcel.grams === null && !isWeighed(packed) ? (['not-weighed'] as const) : []),
+    ...(missing.length > 0 ? (['customs'] as const) : []),
     ...(answer && !rate ? ([refusedBecause ? 'refused' : 'no-service'] as const) : []),
     ...(spec && !answer ? (['not-known'] as const) : []),
   ];
@@ -205,6 +263,8 @@ export function packing(parcel: PackingParcel, { items, profiles, from }: Packin
     refusedBecause,
     cost: costOf(rate, { packagingMinor: profile?.packagingMinor ?? 0, paidMinor: parcel.paidMinor }),
     faults,
+    declaration,
+    customsProblems: missing,
   };
 }
 

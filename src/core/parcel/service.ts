@@ -1,3 +1,4 @@
+import type { CustomsForm } from '../customs/form';
 import type { CalendarDate } from '../dates/calendar-date';
 
 /** What a service of the carrier's asks for one parcel; amounts in minor units of the balance's currency. */
@@ -10,6 +11,8 @@ export type ServiceRate = {
   readonly signatureMinor: number;
   /** When it is promised to be at the door, handed over on the mailing date. */
   readonly promisedOn: CalendarDate;
+  /** The customs form that goes with it; none where no border asks. */
+  readonly customsForm?: CustomsForm;
 };
 
 /** Why a service does not take a parcel. */
@@ -21,6 +24,7 @@ export const SERVICE_REFUSALS = [
   'no-signature',
   'bad-address',
   'not-covered',
+  'not-declared',
   'other',
 ] as const;
 export type ServiceRefusal = (typeof SERVICE_REFUSALS)[number];
@@ -39,6 +43,7 @@ export const REFUSED_WORDS: Readonly<Record<ServiceRefusal, string>> = {
   'no-signature': 'this service takes no signature',
   'bad-address': 'the carrier does not know this address',
   'not-covered': 'the balance at the carrier is too small',
+  'not-declared': 'it does not say what customs ask',
   other: 'the carrier does not take it',
 };
 

@@ -1,4 +1,5 @@
 import PDFDocument from 'pdfkit';
+import type { CustomsPaper } from '@/core/customs/form';
 import type { PaymentFilePaper } from '@/core/dispute/payment-file';
 import type { PrintedInvoice } from '@/core/invoice/printed';
 import type { HandoverList } from '@/core/parcel/handover-list';
@@ -13,6 +14,7 @@ import type { Statement } from '@/core/statement/statement';
 import type { PrintedVoucher } from '@/core/voucher/printed-voucher';
 import { codeRows } from '../code';
 import { authorisationPages } from './authorisation-pages';
+import { customsPages } from './customs-pages';
 import type { FaceName } from './face-files';
 import { faceOf, featuresOf, lineOf, REORDERED } from './faces';
 import { creditPages, invoicePages } from './invoice-pages';
@@ -216,10 +218,24 @@ export const statementPdf = (statement: Statement, pictures?: Pictures): Promise
 export const paymentFilePdf = (paper: PaymentFilePaper, pictures?: Pictures): Promise<Buffer> =>
   made(paper, paymentFilePages, pictures);
 
-/** Labels as one PDF, on their sheets. */
-export function labelsPdf(labels: readonly PrintedLabel[], on: Parameters<typeof labelPages>[1]): Promise<Buffer> {
+/** Labels as one PDF, on their sheets. @param forms customs forms that follow them */
+export function labelsPdf(
+  labels: readonly PrintedLabel[],
+  on: Parameters<typeof labelPages>[1],
+  forms: readonly CustomsPaper[] = [],
+): Promise<Buffer> {
   const { pdf, measure } = opened();
-  return drawn(pdf, [labelPages(labels, on, measure)], {});
+  return drawn(pdf, [labelPages(labels, on, measure), ...forms.map((form) => customsPages(form, measure))], {});
+}
+
+/** Customs forms as one PDF, each on its own sheet. */
+export function customsPdf(papers: readonly CustomsPaper[]): Promise<Buffer> {
+  const { pdf, measure } = opened();
+  return drawn(
+    pdf,
+    papers.map((paper) => customsPages(paper, measure)),
+    {},
+  );
 }
 
 /** What goes along in parcels, each on a sheet of its own. */

@@ -73,6 +73,7 @@ export const buyLabels = desk('pack').turn(
                   serviceName: rate.name,
                   profile: profile.name,
                   sender: business.name,
+                  customsForm: rate.customsForm ?? '',
                 },
               },
             ]
@@ -161,7 +162,7 @@ async function recordLabels(
     tx,
     sold.flatMap(({ parcel, answer }) => {
       if (!parcel.label) return [];
-      const { number, promisedOn, service, serviceName } = answer;
+      const { number, promisedOn, service, serviceName, customsForm } = answer;
       const told = noticeAt(parcel, settings, business.zone);
       const lookAt = new Date(
         Math.max(
@@ -176,7 +177,7 @@ async function recordLabels(
           promisedOn,
           rateMinor: BigInt(answer.rateMinor),
           insuranceMinor: BigInt(answer.insuranceMinor),
-          label: { ...parcel.label, service, serviceName },
+          label: { ...parcel.label, service, serviceName, customsForm },
           lookAt,
           actAt: told && told < lookAt ? told : lookAt,
         },

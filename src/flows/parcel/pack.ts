@@ -1,5 +1,6 @@
 /** What is done on the paper: sales are put on it as parcels, changed, taken off again. */
 import { randomUUID } from 'node:crypto';
+import type { CustomsPart, LineCustoms } from '@/core/customs/declaration';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { decimalText, scaledDecimal } from '@/core/money/decimal';
@@ -71,6 +72,7 @@ function leftOf(handovers: readonly Handover[], own: (minor: bigint, currency: s
           optionId: line.optionId,
           quantity: decimalText(left, SCALE),
           valueMinor: own(worth, handover.currency) ?? 0n,
+          customs: null,
         },
       ];
     }),
@@ -126,6 +128,7 @@ async function putOn(tx: Writing, handoverIds: readonly string[]): Promise<void>
       notice: settings.usual,
       currency: business.currency,
       paidMinor: chargedOf(group, own),
+      customs: null,
       lines,
       search: searchOf(
         first.recipient,
@@ -179,7 +182,9 @@ export type FreeParcel = {
     readonly optionId: string | null;
     readonly quantity: string;
     readonly valueMinor: bigint;
+    readonly customs?: LineCustoms | null;
   }[];
+  readonly customs?: CustomsPart | null;
 };
 
 /** The same of goods that are sent without a sale, or once more. Returns the parcel's id. @throws Refusal `not-found` */
@@ -189,8 +194,8 @@ export async function putFree(tx: Writing, free: FreeParcel): Promise<string> {
   const settings = await deliverSettings(tx);
   if (free.customerId) found(await customerById(tx, free.customerId));
   const paper = await onThePaper(tx);
-  const lines = free.lines.map(({ what, itemId, optionId, quantity, valueMinor }, place) => ({
-    ...{ what, itemId, optionId, quantity, valueMinor, place },
+  const lines = free.lines.map(({ what, itemId, optionId, quantity, valueMinor, customs = null }, place) => ({
+    ...{ what, itemId, optionId, quantity, valueMinor, customs, place },
     handoverId: null,
     line: null,
   }));
@@ -205,6 +210,7 @@ export async function putFree(tx: Writing, free: FreeParcel): Promise<string> {
     notice: settings.usual,
     currency: business.currency,
     paidMinor: 0n,
+    customs: free.customs ?? null,
     lines,
     search: searchOf(free.recipient, [], lines),
   };
@@ -240,7 +246,8 @@ export type ParcelChange = {
   readonly recipient?: Recipient;
 };
 
-async function packingParcel(tx: Tx, id: string): Promise<Parcel> {
+/** A parcel that can still be changed, held. @throws Refusal `label-asked-for`, `not-found` */
+export async function packingParcel(tx: Tx, id: string): Promise<Parcel> {
   const parcel = found((await parcelsByIds(tx, [id], true))[0]);
   if (parcel.state !== 'packing') throw new Refusal('label-asked-for');
   return parcel;
@@ -359,7 +366,7 @@ export const leaveOut = desk('pack').run(
         await updatePacking(tx, id, { profileId: profileByRule(table, { ...parcel, lines: placed(kept) }, wish) });
       if (apart) {
         const lines = placed(left);
-        const { customerId, recipient, service, mailOn, notice, currency } = parcel;
+        const { customerId, recipient, service, mailOn, notice, currency, customs } = parcel;
         await insertParcels(tx, [
           {
             ...{
@@ -369,6 +376,7 @@ export const leaveOut = desk('pack').run(
               service,
               mailOn,
               currency,
+              customs,
               lines,
               byRule: true,
               paidMinor: 0n,

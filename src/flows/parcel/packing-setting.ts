@@ -7,7 +7,7 @@ import { type PackingSetting, ruledProfile } from '@/core/parcel/packed';
 import type { ParcelRule } from '@/core/parcel/profile';
 import { isNoAddress, NO_ADDRESS } from '@/core/place/address';
 import { itemsById } from '@/db/items';
-import { parcelProfiles, parcelRules } from '@/db/parcel-profiles';
+import { deliverSettings, parcelProfiles, parcelRules } from '@/db/parcel-profiles';
 import type { Parcel, ParcelLine } from '@/db/parcels';
 import type { Db } from '@/db/pool';
 import { ratesOn } from '@/db/rates';
@@ -32,6 +32,7 @@ export async function packingTable(
     profiles: await parcelProfiles(db),
     rules: parcels.length > 0 ? await parcelRules(db) : [],
     from: leavesFrom(business),
+    customsReference: (await deliverSettings(db)).customsReference,
     home: homePlace(business).country,
   };
 }
@@ -39,9 +40,23 @@ export async function packingTable(
 /** The profile that the rules choose for a parcel; null where none knows it. */
 export const profileByRule = (
   table: PackingTable,
-  parcel: Pick<Parcel, 'recipient'> & { readonly lines: readonly ParcelLine[] },
+  parcel: Pick<Parcel, 'recipient'> & {
+    readonly lines: readonly Pick<ParcelLine, 'itemId' | 'optionId' | 'quantity' | 'valueMinor'>[];
+  },
   wish: string,
 ): string | null => ruledProfile(parcel, wish, table, table.rules, table.home).profile?.id ?? null;
+
+/** Sums of the business's own currency in another one, by the rates of the day. @returns null for a sum where no rate is known */
+export async function inOtherCurrency(
+  db: Db,
+  business: Business,
+  currency: string,
+): Promise<(minor: bigint) => bigint | null> {
+  if (currency === business.currency) return (minor) => minor;
+  const rates = await ratesOn(db, dateInZone(db.now, business.zone));
+  const rate = rates && rateBetween(rates, business.currency, currency);
+  return (minor) => (rate ? converted(money(minor, business.currency), currency, rate).minor : null);
+}
 
 /**
  * Sums of other currencies in the business's own, by the rates of the day.

@@ -5,6 +5,7 @@ import { dateInZone } from '@/core/dates/zone';
 import type { Item } from '@/core/item/item';
 import type { DeliverSettings } from '@/core/parcel/notice';
 import { nextMailDay } from '@/core/parcel/notice';
+import { declared } from '@/core/parcel/packed';
 import {
   insuredMinor,
   MOST_PROFILES,
@@ -15,6 +16,7 @@ import {
   type RuleCase,
 } from '@/core/parcel/profile';
 import { cheapestFirst, type RateAnswer } from '@/core/parcel/service';
+import { NO_ADDRESS } from '@/core/place/address';
 import { businessById } from '@/db/businesses';
 import { itemsById } from '@/db/items';
 import {
@@ -51,6 +53,9 @@ export const profilesDesk = desk('see').read(async (db): Promise<ProfilesDesk> =
     settings: await deliverSettings(db),
   };
 });
+
+/** Items that a rule is to name. */
+export const itemsNamed = desk('see').read((db, ids: readonly string[]): Promise<Item[]> => itemsById(db, ids));
 
 /** Keeps a profile, new or changed. Returns its id. @throws Refusal `paper-not-ready` with the places, `profiles-enough` */
 export const keepProfile = desk('records').write(
@@ -127,17 +132,30 @@ export const tryRules = desk('see').run(
     }));
     const { profile, rule } = profileFor({ ...example, packed }, rules, profiles, homePlace(business).country);
     if (!profile) return { profile: '', ruleAt: null, answer: null };
+    const to = { ...NO_ADDRESS, lines: ['1 Example Street'], postalCode: example.postalCode, country: example.country };
+    const customs = declared(
+      {
+        currency: business.currency,
+        customs: null,
+        lines: [
+          {
+            what: 'Example',
+            itemId: null,
+            optionId: null,
+            quantity: '1',
+            valueMinor: example.valueMinor,
+            customs: null,
+          },
+        ],
+      },
+      { from: leavesFrom(business), to },
+      { items: new Map(), customsReference: '' },
+    );
     const answers = await services().carrier.rates(business.currency, [
       {
         name: 'Example',
         from: leavesFrom(business),
-        to: {
-          lines: ['1 Example Street'],
-          city: '',
-          region: '',
-          postalCode: example.postalCode,
-          country: example.country,
-        },
+        to,
         grams: Math.max(1, example.grams + profile.ownGrams),
         lengthMm: profile.lengthMm,
         widthMm: profile.widthMm,
@@ -145,6 +163,7 @@ export const tryRules = desk('see').run(
         insuredMinor: Number(insuredMinor(profile.insuring, example.valueMinor)),
         signature: profile.signature,
         mailOn: nextMailDay(dateInZone(ctx.now, business.zone), settings.mailDays),
+        ...(customs ? { customs } : {}),
       },
     ]);
     const answer = answers?.[0] ?? null;

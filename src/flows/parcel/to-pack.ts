@@ -1,7 +1,9 @@
 /** What waits to be packed, what lies on the paper, and what that costs. */
 import type { Business } from '@/core/business/business';
+import type { CustomsProblem } from '@/core/customs/declaration';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
+import { goingOf, type ItemGoing } from '@/core/item/item';
 import { decimalText } from '@/core/money/decimal';
 import { type LotCost, lotCost, type ParcelCost } from '@/core/parcel/cost';
 import type { Block, Recipient } from '@/core/parcel/handover';
@@ -15,7 +17,8 @@ import type { ServiceRate, ServiceRefusal } from '@/core/parcel/service';
 import { businessById } from '@/db/businesses';
 import { carrierBalance } from '@/db/carrier-moves';
 import { type Handover, handoverByNumber, handoversByIds, type PackCursor, packHead, toPackRows } from '@/db/handovers';
-import { type Parcel, type ParcelSale, parcelByNumber, salesOfParcels } from '@/db/parcels';
+import { type Parcel } from '@/db/parcels';
+import { type ParcelSale, parcelByNumber, salesOfParcels } from '@/db/shipments';
 import { desk, type Reading } from '@/flows/door/operation';
 import { paperWorkedOut } from './ask-rates';
 import { inOwnCurrency } from './packing-setting';
@@ -100,6 +103,11 @@ export type PackedRow = {
   readonly promisedOn: CalendarDate | null;
   readonly warnings: readonly DayWarning[];
   readonly isBuyable: boolean;
+  /** Whether a border asks what is in it, and what of that is missing. */
+  readonly isDeclared: boolean;
+  readonly customsProblems: readonly CustomsProblem[];
+  /** What the items of its lines say of themselves, line by line. */
+  readonly going: readonly (ItemGoing | null)[];
   /** Where its things lie, in the order of the shelves. */
   readonly shelves: readonly { readonly shelf: string; readonly what: string; readonly quantity: string }[];
 };
@@ -115,6 +123,8 @@ export type PackDesk = {
   readonly profiles: readonly ParcelProfile[];
   /** Labels that nobody printed yet. */
   readonly toPrint: readonly string[];
+  /** Those of them that cross a border with a customs form. */
+  readonly toDeclare: readonly string[];
 };
 
 const wanted = (sales: readonly ParcelSale[]): CalendarDate | null =>
@@ -125,7 +135,7 @@ export const packDesk = desk('customers').run(
   (ctx, words: string): Promise<PackDesk> =>
     ctx.read(async (db) => {
       const { business, table, parcels } = await paperWorkedOut(db);
-      const { settings, toPrint, ...count } = await packHead(db, MOST_PRINTED);
+      const { settings, toPrint, toDeclare, ...count } = await packHead(db, MOST_PRINTED);
       const today = dateInZone(ctx.now, business.zone);
       const sales =
         parcels.length === 0
@@ -143,6 +153,7 @@ export const packDesk = desk('customers').run(
         blocked: await pageOf(db, { blocked: true, words }, ctx.now),
         profiles: table.profiles,
         toPrint,
+        toDeclare,
         paper: parcels.map(({ parcel, packing }) => {
           const own = sales.filter(({ parcelId }) => parcelId === parcel.id);
           return {
@@ -163,6 +174,12 @@ export const packDesk = desk('customers').run(
               promisedOn: packing.rate?.promisedOn ?? null,
             }),
             isBuyable: isBuyable(packing),
+            isDeclared: packing.declaration !== null,
+            customsProblems: packing.customsProblems,
+            going: parcel.lines.map(({ itemId, optionId }) => {
+              const item = itemId ? table.items.get(itemId) : undefined;
+              return item ? goingOf(item, item.options.find(({ id }) => id === optionId) ?? null) : null;
+            }),
             shelves: parcel.lines
               .map(({ itemId, optionId, what, quantity }) => {
                 const item = itemId ? table.items.get(itemId) : undefined;

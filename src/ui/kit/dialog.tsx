@@ -9,12 +9,15 @@ export function Dialog({
   onOpenChange,
   title,
   about,
+  wide = false,
   children,
 }: {
   open: boolean;
   onOpenChange: (open: boolean) => void;
   title: string;
   about?: string;
+  /** For tables of fields. */
+  wide?: boolean;
   children: ReactNode;
 }) {
   return (
@@ -22,7 +25,7 @@ export function Dialog({
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-50 bg-[rgb(36_26_38/45%)]" />
         <Radix.Content
-          className="sheet fixed left-1/2 top-[9vh] z-50 max-h-[86vh] w-[min(480px,calc(100vw-24px))] -translate-x-1/2 overflow-auto p-6"
+          className={`sheet fixed left-1/2 top-[9vh] z-50 max-h-[86vh] -translate-x-1/2 overflow-auto p-6 ${wide ? 'w-[min(720px,calc(100vw-24px))]' : 'w-[min(480px,calc(100vw-24px))]'}`}
           {...(about ? {} : { 'aria-describedby': undefined })}
         >
           <Radix.Title className="title-section pr-10">{title}</Radix.Title>

@@ -1,5 +1,7 @@
 'use client';
 import { ChevronDown } from 'lucide-react';
+import type { Route } from 'next';
+import Link from 'next/link';
 import { type KeyboardEvent, type ReactNode, useRef } from 'react';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { dayHeading } from '@/core/dates/date-text';
@@ -49,6 +51,10 @@ const Head = ({ children, right = false, wide = false }: { children?: ReactNode;
   <span className={`${right ? 'text-right' : ''} ${wide ? '' : 'hidden lg:block'}`}>{children}</span>
 );
 
+/** A rule that would have chosen what somebody chose by hand. */
+const ruleHref = ({ profileId, lines }: PaperRowShown): string =>
+  `/deliver/profiles?rule=${profileId}&items=${lines.flatMap(({ itemId }) => itemId ?? []).join(',')}`;
+
 /** The lot is a paper: what lies on it goes out together. Its sum, and what makes it short, stand in words above it. */
 export function LotPaper({
   rows,
@@ -63,10 +69,12 @@ export function LotPaper({
   currency,
   locale,
   mayPack,
+  mayMend,
   busy,
   onDay,
   onProfiles,
   onOpen,
+  onCustoms,
   onOff,
   onBuy,
   onAsk,
@@ -87,10 +95,13 @@ export function LotPaper({
   currency: string;
   locale: string;
   mayPack: boolean;
+  /** What of it can be mended for the next time: what offers ask for delivery, and the rules. */
+  mayMend: { readonly offers: boolean; readonly rules: boolean };
   busy: boolean;
   onDay: (day: string) => void;
   onProfiles: (profileId: string | null) => void;
   onOpen: (row: PaperRowShown) => void;
+  onCustoms: (row: PaperRowShown) => void;
   onOff: (row: PaperRowShown) => void;
   onBuy: () => void;
   onAsk: () => void;
@@ -116,6 +127,12 @@ export function LotPaper({
     .filter(([count]) => count > 0)
     .map(([count, how]) => `${count} ${how}`)
     .join('; ');
+  const byHand = rows.find((row) => !row.byRule && row.profileId && row.lines.some(({ itemId }) => itemId));
+  // The offer whose delivery loses most, of those that lose.
+  const lossy = [...rows]
+    .filter(({ cost }) => (cost?.left ?? 0) < 0)
+    .sort((one, other) => (one.cost?.left ?? 0) - (other.cost?.left ?? 0))
+    .flatMap(({ sales }) => sales.flatMap(({ offer }) => offer ?? []))[0];
   const short = balance !== null && ready.minor !== null && balance < ready.minor;
 
   function walk(event: KeyboardEvent) {
@@ -172,6 +189,11 @@ export function LotPaper({
               ', which is even'
             )}
             .
+            {mayMend.offers && lossy ? (
+              <a className="link ml-3 font-sans text-[12.5px]" href={`/ask/offer/${lossy.id}#delivery`}>
+                Change delivery of {lossy.name}
+              </a>
+            ) : null}
           </>
         )}
       </p>
@@ -196,6 +218,11 @@ export function LotPaper({
             </Select>
           </span>
           <span>{chosen}</span>
+          {mayMend.rules && byHand ? (
+            <Link className="link" href={ruleHref(byHand) as Route}>
+              Make a rule for {byHand.profile}
+            </Link>
+          ) : null}
           {lot && lot.unknown > 0 ? (
             <Button look="small-link" disabled={busy} onClick={onAsk}>
               Ask the carrier again
@@ -240,6 +267,7 @@ export function LotPaper({
               locale={locale}
               mayPack={mayPack && row.state === 'packing'}
               onOpen={() => onOpen(row)}
+              onCustoms={() => onCustoms(row)}
               onOff={() => onOff(row)}
               onProfile={() => onOpen(row)}
             />

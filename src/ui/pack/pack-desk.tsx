@@ -13,6 +13,7 @@ import { usePress } from '../kit/press';
 import { send } from '../kit/send';
 import { say, sayTrouble } from '../kit/toasts';
 import { AddressDialog } from './address-dialog';
+import { CustomsDialog } from './customs-dialog';
 import { FreeParcelDialog } from './free-parcel-dialog';
 import { LotPaper } from './lot-paper';
 import { PackList, type PackRows } from './pack-list';
@@ -51,6 +52,8 @@ export type PackShown = {
   readonly paid: Readonly<Record<string, string>>;
   readonly profiles: readonly { readonly id: string; readonly name: string }[];
   readonly toPrint: readonly string[];
+  /** Those of them that cross a border with a form. */
+  readonly toDeclare: readonly string[];
   readonly words: string;
   readonly today: CalendarDate;
   readonly zone: string;
@@ -61,7 +64,12 @@ export type PackShown = {
   readonly paperLocale: string;
   readonly labelSheet: LabelSheet;
   readonly ownLabel: { readonly widthMm: number; readonly heightMm: number };
-  readonly may: { readonly pack: boolean; readonly topUp: boolean };
+  readonly may: {
+    readonly pack: boolean;
+    readonly topUp: boolean;
+    readonly keepItems: boolean;
+    readonly keepOffers: boolean;
+  };
 };
 
 /** How many sales wait; nobody counts beyond a thousand. */
@@ -81,10 +89,12 @@ export function PackDesk({ shown }: { shown: PackShown }) {
   const [text, setText] = useState('');
   const [scanSays, setScanSays] = useState('');
   const [open, setOpen] = useState<string | null>(null);
+  const [customs, setCustoms] = useState<string | null>(null);
   const [address, setAddress] = useState<PackRowShown | null>(null);
   const [dialog, setDialog] = useState<'free' | 'print' | 'top-up' | null>(null);
   const { paper, may, locale } = shown;
   const openRow = paper.find(({ id }) => id === open);
+  const customsRow = paper.find(({ id }) => id === customs);
   const ready = paper.filter((row) => row.isBuyable && row.state === 'packing');
   const buying = paper.filter(({ state }) => state === 'buying').length;
 
@@ -235,10 +245,12 @@ export function PackDesk({ shown }: { shown: PackShown }) {
             currency={shown.currency}
             locale={locale}
             mayPack={may.pack}
+            mayMend={{ offers: may.keepOffers, rules: may.keepItems }}
             busy={busy}
             onDay={(mailOn) => void pressed('/api/pack/day', { mailOn })}
             onProfiles={(profileId) => void pressed('/api/pack/profile', { profileId })}
             onOpen={(row) => setOpen(row.id)}
+            onCustoms={(row) => setCustoms(row.id)}
             onOff={(row) => void pressed('/api/pack/off', { ids: [row.id] })}
             onBuy={() => void buy()}
             onAsk={() => void pressed('/api/pack/rates', {})}
@@ -255,7 +267,23 @@ export function PackDesk({ shown }: { shown: PackShown }) {
           home={shown.home}
           currency={shown.currency}
           locale={locale}
+          onCustoms={() => {
+            setCustoms(openRow.id);
+            setOpen(null);
+          }}
           onClose={() => setOpen(null)}
+        />
+      ) : null}
+      {customsRow?.customs ? (
+        <CustomsDialog
+          key={customsRow.id}
+          row={customsRow}
+          customs={customsRow.customs}
+          measures={shown.measures}
+          currency={shown.currency}
+          sums={shown.lot !== null}
+          mayKeep={may.keepItems}
+          onClose={() => setCustoms(null)}
         />
       ) : null}
       {address ? <AddressDialog row={address} home={shown.home} onClose={() => setAddress(null)} /> : null}
@@ -265,6 +293,7 @@ export function PackDesk({ shown }: { shown: PackShown }) {
       {dialog === 'print' ? (
         <PrintLabels
           ids={shown.toPrint}
+          declared={shown.toDeclare}
           usual={shown.labelSheet}
           own={shown.ownLabel}
           onClose={() => setDialog(null)}

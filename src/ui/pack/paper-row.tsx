@@ -5,7 +5,7 @@ import { figureText } from '@/core/money/money-text';
 import { Button } from '../kit/button';
 import { BalanceBar } from './balance-bar';
 import { ParcelOutline } from './parcel-outline';
-import type { PaperRowShown } from './shown';
+import { CUSTOMS_ASK, type PaperRowShown } from './shown';
 
 /** The columns of the paper: with sums, or for who sees none. */
 export const columns = (sums: boolean): string =>
@@ -22,6 +22,7 @@ export function PaperRow({
   locale,
   mayPack,
   onOpen,
+  onCustoms,
   onOff,
   onProfile,
 }: {
@@ -33,6 +34,7 @@ export function PaperRow({
   locale: string;
   mayPack: boolean;
   onOpen: () => void;
+  onCustoms: () => void;
   onOff: () => void;
   onProfile: () => void;
 }) {
@@ -83,7 +85,13 @@ export function PaperRow({
         <span className="private block truncate text-[12.5px]/[18px]">{row.where}</span>
         <span className="block truncate text-[12px]/4 text-soft" title={says.join('. ')}>
           {says.length > 0 && !(says.length === 1 && row.isBuyable && row.warnings.length === 0) ? (
-            <span className={row.trouble || !row.isBuyable ? 'font-medium text-ochre' : 'text-ochre'}>{says[0]}</span>
+            row.customs && row.customs.problems.length > 0 && says[0] === CUSTOMS_ASK && mayPack ? (
+              <button type="button" className="link min-h-6 font-medium !text-ochre" onClick={onCustoms}>
+                {says[0]}
+              </button>
+            ) : (
+              <span className={row.trouble || !row.isBuyable ? 'font-medium text-ochre' : 'text-ochre'}>{says[0]}</span>
+            )
           ) : (
             <>
               {row.profile}, {row.weight}

@@ -113,11 +113,13 @@ export function ParcelDialog({
   home,
   currency,
   locale,
+  onCustoms,
   onClose,
 }: Shown & {
   profiles: readonly { readonly id: string; readonly name: string }[];
   measures: Measures;
   home: string;
+  onCustoms: () => void;
   onClose: () => void;
 }) {
   const [grams, setGrams] = useState(row.weighed ? row.grams : 0);
@@ -195,6 +197,16 @@ export function ParcelDialog({
           ]}
           onChoose={setNotice}
         />
+        {row.customs ? (
+          <p className={row.customs.problems.length > 0 ? 'bg-ochre-tint px-3 py-2' : ''}>
+            {row.customs.problems.length > 0
+              ? `${row.customs.problems[0]?.words} `
+              : 'Customs are told what is in it. '}
+            <Button look="link" opens onClick={onCustoms}>
+              {row.customs.problems.length > 0 ? 'Say it for customs' : 'Look at it'}
+            </Button>
+          </p>
+        ) : null}
         <LeaveOut row={row} onDone={onClose} />
         {row.shelves.some(({ shelf }) => shelf) ? (
           <p className="small text-soft">

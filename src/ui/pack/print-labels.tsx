@@ -65,11 +65,14 @@ function Sheet({
 /** On what labels are printed, and from which place on. */
 export function PrintLabels({
   ids,
+  declared = [],
   usual,
   own,
   onClose,
 }: {
   ids: readonly string[];
+  /** Those of them that go through customs, with a form outside the parcel. */
+  declared?: readonly string[];
   usual: LabelSheet;
   own: { widthMm: number; heightMm: number };
   onClose: () => void;
@@ -106,6 +109,16 @@ export function PrintLabels({
           <a className="link" href={address('zpl')} download>
             For a label printer (ZPL)
           </a>
+          {declared.length > 0 ? (
+            <a
+              className="link"
+              href={`/api/parcels/customs?ids=${declared.join(',')}`}
+              target="_blank"
+              rel="noreferrer"
+            >
+              {declared.length === 1 ? 'Customs form' : `${declared.length} customs forms`}
+            </a>
+          ) : null}
           <a className="link" href={`/api/parcels/slips?ids=${ids.join(',')}`} target="_blank" rel="noreferrer">
             Packing slips
           </a>

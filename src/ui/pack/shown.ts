@@ -1,3 +1,4 @@
+import type { CustomsPart, CustomsProblem } from '@/core/customs/declaration';
 import type { Block, Recipient } from '@/core/parcel/handover';
 import type { Address } from '@/core/place/address';
 
@@ -34,6 +35,26 @@ export type CostShown = {
   }[];
 };
 
+/** What a row says while customs lack something: pressed, it opens what they are told. */
+export const CUSTOMS_ASK = 'Customs ask for more';
+
+/** What customs are told of a parcel, as it is changed; `minor` is null for who sees no sums. */
+export type CustomsShown = {
+  readonly part: CustomsPart;
+  readonly problems: readonly CustomsProblem[];
+  readonly lines: readonly {
+    readonly place: number;
+    readonly what: string;
+    readonly quantity: string;
+    readonly declaredAs: string;
+    readonly hsCode: string;
+    readonly origin: string;
+    /** Of one; 0 where nobody said. */
+    readonly netGrams: number;
+    readonly minor: number | null;
+  }[];
+};
+
 /** A parcel on the paper, as it is shown; `cost` only for who sees sums. */
 export type PaperRowShown = {
   readonly id: string;
@@ -64,15 +85,23 @@ export type PaperRowShown = {
   readonly proposal: Address | null;
   readonly trouble: string;
   readonly isBuyable: boolean;
-  readonly lines: readonly { readonly place: number; readonly what: string; readonly quantity: string }[];
+  readonly lines: readonly {
+    readonly place: number;
+    readonly what: string;
+    readonly quantity: string;
+    readonly itemId: string | null;
+  }[];
   readonly shelves: readonly { readonly shelf: string; readonly what: string; readonly quantity: string }[];
   readonly sales: readonly {
     readonly number: string;
     readonly invoiceId: string | null;
     readonly orderId: string | null;
+    readonly offer: { readonly id: string; readonly name: string } | null;
   }[];
   readonly wish: string;
   readonly wantedBy: string;
+  /** Null where no border asks. */
+  readonly customs: CustomsShown | null;
   readonly cost: CostShown | null;
 };
 

@@ -104,6 +104,14 @@ export function DeliveringForm({ settings, mayChange }: { settings: DeliverSetti
           value={String(values.returnDays)}
           onChange={(event) => set({ returnDays: Number(event.target.value.replace(/\D/g, '')) || 0 })}
         />
+        <Field
+          label="Customs reference"
+          hint="An EORI, IOSS or tax number that stands on every customs form; empty for none."
+          className="max-w-[320px]"
+          maxLength={40}
+          value={values.customsReference}
+          onChange={(event) => set({ customsReference: event.target.value })}
+        />
         <SelectField
           label="Labels are printed on"
           value={values.labelSheet}

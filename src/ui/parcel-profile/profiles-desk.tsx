@@ -35,6 +35,7 @@ export function ProfilesDesk({
   profiles,
   rules: kept,
   items,
+  wanted,
   services,
   settings,
   balance,
@@ -48,6 +49,8 @@ export function ProfilesDesk({
   profiles: readonly ParcelProfile[];
   rules: readonly ParcelRule[];
   items: readonly NamedItem[];
+  /** A rule to be made: for what somebody chose by hand; null where the page is opened as such. */
+  wanted: { readonly profileId: string; readonly itemIds: readonly string[] } | null;
   /** Null where the carrier does not answer. */
   services: readonly { readonly code: string; readonly name: string }[] | null;
   settings: DeliverSettings;
@@ -60,7 +63,11 @@ export function ProfilesDesk({
   may: { readonly change: boolean; readonly topUp: boolean };
 }) {
   const [profile, setProfile] = useState<ParcelProfile | 'new' | null>(null);
-  const [rule, setRule] = useState<ParcelRule | null>(null);
+  const [rule, setRule] = useState<ParcelRule | null>(() =>
+    wanted && may.change && profiles.some(({ id }) => id === wanted.profileId)
+      ? { ...openRule(crypto.randomUUID(), wanted.profileId), itemIds: wanted.itemIds }
+      : null,
+  );
   const [known, setKnown] = useState(items);
   const [toppingUp, setToppingUp] = useState(false);
   const { busy, pressed } = usePress();
@@ -222,7 +229,12 @@ export function ProfilesDesk({
             ) : null
           }
         >
-          <p className="private pt-2 font-serif text-[24px]/8 font-medium">{sum(balance)}</p>
+          <p className="flex items-baseline gap-4 pt-2">
+            <span className="private flex-1 font-serif text-[24px]/8 font-medium">{sum(balance)}</span>
+            <Link className="link" href={'/deliver/carrier' as Route}>
+              Monthly statements
+            </Link>
+          </p>
           {services === null ? <p className="small text-ochre">The carrier does not answer just now.</p> : null}
           <ul>
             {moves.map((one) => (

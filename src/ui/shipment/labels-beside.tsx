@@ -7,10 +7,12 @@ import { PrintLabels } from '../pack/print-labels';
 /** How many labels nobody printed yet, and the way to print them. */
 export function LabelsBeside({
   ids,
+  declared,
   sheet,
   own,
 }: {
   ids: readonly string[];
+  declared: readonly string[];
   sheet: LabelSheet;
   own: { widthMm: number; heightMm: number };
 }) {
@@ -21,7 +23,9 @@ export function LabelsBeside({
         {ids.length === 1 ? 'One label is bought' : `${ids.length} labels are bought`} and not printed yet.
       </span>
       <Button onClick={() => setOpen(true)}>{ids.length === 1 ? 'Print 1 label' : `Print ${ids.length} labels`}</Button>
-      {open ? <PrintLabels ids={ids} usual={sheet} own={own} onClose={() => setOpen(false)} /> : null}
+      {open ? (
+        <PrintLabels ids={ids} declared={declared} usual={sheet} own={own} onClose={() => setOpen(false)} />
+      ) : null}
     </p>
   );
 }

@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import type { CustomsForm } from '@/core/customs/form';
 import type { LabelSheet } from '@/core/parcel/profile';
 import { Button } from '../kit/button';
 import { FormDialog } from '../kit/form-dialog';
@@ -13,6 +14,7 @@ export function ShipmentActions({
   name,
   canGiveBack,
   hasLabel,
+  customsForm,
   sheet,
   own,
 }: {
@@ -20,6 +22,8 @@ export function ShipmentActions({
   name: string;
   canGiveBack: boolean;
   hasLabel: boolean;
+  /** The form that goes with it; empty where no border asks. */
+  customsForm: CustomsForm;
   sheet: LabelSheet;
   own: { widthMm: number; heightMm: number };
 }) {
@@ -35,12 +39,25 @@ export function ShipmentActions({
       <a className="link" href={`/api/parcels/slips?ids=${id}`} target="_blank" rel="noreferrer">
         Packing slip
       </a>
+      {hasLabel && customsForm ? (
+        <a className="link" href={`/api/parcels/customs?ids=${id}`} target="_blank" rel="noreferrer">
+          {customsForm === 'cn22' ? 'CN 22' : 'CN 23'}
+        </a>
+      ) : null}
       {canGiveBack ? (
         <Button look="link" onClick={() => setOpen('give-back')}>
           Give the label back
         </Button>
       ) : null}
-      {open === 'print' ? <PrintLabels ids={[id]} usual={sheet} own={own} onClose={() => setOpen(null)} /> : null}
+      {open === 'print' ? (
+        <PrintLabels
+          ids={[id]}
+          declared={customsForm ? [id] : []}
+          usual={sheet}
+          own={own}
+          onClose={() => setOpen(null)}
+        />
+      ) : null}
       {open === 'give-back' ? (
         <FormDialog
           title={`Give the label for ${name} back`}

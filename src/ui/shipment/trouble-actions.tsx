@@ -31,7 +31,7 @@ const DEEDS: Readonly<Record<Deed, { title: string; action: string; done: string
     action: 'Take back',
     done: 'What was in it lies in stock again',
     about: () =>
-      'What was in it can be sold again, and is not sent any more. Give the money back afterwards, without putting the goods into stock once more.',
+      'What was in it can be sold again, and is not sent any more. Give the money back afterwards: the goods are not counted once more.',
   },
   leave: {
     title: 'Leave it at that',

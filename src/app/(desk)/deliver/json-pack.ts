@@ -1,4 +1,5 @@
 import type { Business } from '@/core/business/business';
+import { USUAL_CUSTOMS } from '@/core/customs/declaration';
 import { clockTime, shortDate } from '@/core/dates/date-text';
 import { dateInZone } from '@/core/dates/zone';
 import { jsonMinor } from '@/core/money/money';
@@ -12,7 +13,7 @@ import { REFUSED_WORDS, rateTotal } from '@/core/parcel/service';
 import { ENDED, LOOK_WORDS, STATE_WORDS } from '@/core/parcel/shipment';
 import type { ShipmentList, ShipmentRow } from '@/flows/parcel/shipments';
 import type { PackedRow, PaperCosts, ToPack } from '@/flows/parcel/to-pack';
-import type { PackRowShown, PaperRowShown } from '@/ui/pack/shown';
+import { CUSTOMS_ASK, type CustomsShown, type PackRowShown, type PaperRowShown } from '@/ui/pack/shown';
 import type { ShipmentRowShown } from '@/ui/shipment/shown';
 
 /** A sale that waits, as the list shows it. */
@@ -30,6 +31,7 @@ const FAULT_WORDS: Readonly<Record<Exclude<PackingFault, 'refused'>, string>> = 
   'not-weighed': 'Weight not known: reckoned without',
   'no-service': 'No service takes it',
   'not-known': 'Cost not known yet',
+  customs: CUSTOMS_ASK,
 };
 
 const faultWords = ({ faults, refusedBecause }: PackedRow): string[] =>
@@ -42,6 +44,23 @@ const WARNINGS = {
   'no-mail-day': 'No parcels leave on that day',
   'after-wanted': 'Comes later than it was wanted',
 } as const;
+
+/** What customs are told, as it is changed; null where no border asks. @param sums whether it may say what it is worth */
+function customsShown({ parcel, customsProblems, going, isDeclared }: PackedRow, sums: boolean): CustomsShown | null {
+  if (!isDeclared) return null;
+  return {
+    part: parcel.customs ?? USUAL_CUSTOMS,
+    problems: customsProblems,
+    lines: parcel.lines.map(({ place, what, quantity, valueMinor, customs }, at) => ({
+      ...{ place, what, quantity },
+      declaredAs: customs?.declaredAs ?? '',
+      hsCode: customs?.hsCode || going[at]?.hsCode || '',
+      origin: customs?.origin || going[at]?.origin || '',
+      netGrams: customs?.netGrams ?? going[at]?.grams ?? 0,
+      minor: sums ? jsonMinor(valueMinor) : null,
+    })),
+  };
+}
 
 /** A parcel on the paper; what it costs only for who sees sums. */
 export function jsonPaperRow(
@@ -89,9 +108,10 @@ export function jsonPaperRow(
     dayWarnings: row.warnings.filter((warning) => warning !== 'after-wanted').map((warning) => WARNINGS[warning]),
     trouble: parcel.trouble,
     isBuyable: row.isBuyable,
-    lines: parcel.lines.map(({ place, what, quantity }) => ({ place, what, quantity })),
+    lines: parcel.lines.map(({ place, what, quantity, itemId }) => ({ place, what, quantity, itemId })),
     shelves: row.shelves,
-    sales: row.sales.map(({ number, invoiceId, orderId }) => ({ number, invoiceId, orderId })),
+    sales: row.sales.map(({ number, invoiceId, orderId, offer }) => ({ number, invoiceId, orderId, offer })),
+    customs: customsShown(row, costs !== null),
     wish: row.sales
       .map(({ wish }) => wish)
       .filter(Boolean)

@@ -93,6 +93,7 @@ export default async function PackPage({ searchParams }: { searchParams: Promise
           ),
           profiles: desk.profiles.map(({ id, name }) => ({ id, name })),
           toPrint: desk.toPrint,
+          toDeclare: desk.toDeclare,
           words,
           today: desk.today,
           zone: business.zone,
@@ -103,7 +104,12 @@ export default async function PackPage({ searchParams }: { searchParams: Promise
           paperLocale: business.paperLocale,
           labelSheet: desk.settings.labelSheet,
           ownLabel: desk.settings.ownLabel,
-          may: { pack: !actor.closed && mayDo(actor, 'pack'), topUp: mayDo(actor, 'give-back') },
+          may: {
+            pack: !actor.closed && mayDo(actor, 'pack'),
+            topUp: mayDo(actor, 'give-back'),
+            keepItems: !actor.closed && mayDo(actor, 'records'),
+            keepOffers: !actor.closed && mayDo(actor, 'ask'),
+          },
         }}
       />
     </>

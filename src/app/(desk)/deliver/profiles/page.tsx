@@ -6,16 +6,27 @@ import { jsonMinor } from '@/core/money/money';
 import { measuresOf } from '@/core/parcel/measure';
 import { mayDo } from '@/core/person/rights';
 import { carrierAccount } from '@/flows/parcel/balance';
-import { carrierServices, profilesDesk } from '@/flows/parcel/profiles';
+import { carrierServices, itemsNamed, profilesDesk } from '@/flows/parcel/profiles';
 import { ProfilesDesk } from '@/ui/parcel-profile/profiles-desk';
 import { DeliverTabs } from '../deliver-tabs';
 
 export const metadata: Metadata = { title: 'Parcel profiles' };
 
-const WHAT = { 'top-up': 'Topped up', label: 'Label', void: 'Label given back', claim: 'Paid for a parcel' } as const;
+const WHAT = {
+  'top-up': 'Topped up',
+  label: 'Label',
+  void: 'Label given back',
+  claim: 'Paid for a parcel',
+  correction: 'Booked from a statement',
+} as const;
 
-export default async function ProfilesPage() {
+type Asked = { rule?: string; items?: string };
+const isId = (text: string): boolean => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(text);
+
+export default async function ProfilesPage({ searchParams }: { searchParams: Promise<Asked> }) {
   const actor = await pageActor();
+  const { rule = '', items: named = '' } = await searchParams;
+  const wanted = isId(rule) ? { profileId: rule, itemIds: named.split(',').filter(isId).slice(0, 20) } : null;
   const { business, profiles, rules, items, settings } = await profilesDesk(actor);
   const { balanceMinor, moves, whom } = await carrierAccount(actor);
   const { deskLocale: locale, zone } = business;
@@ -25,7 +36,11 @@ export default async function ProfilesPage() {
       <ProfilesDesk
         profiles={profiles}
         rules={rules}
-        items={items.map(({ id, name }) => ({ id, name }))}
+        items={[...items, ...(wanted ? await itemsNamed(actor, wanted.itemIds) : [])].map(({ id, name }) => ({
+          id,
+          name,
+        }))}
+        wanted={wanted}
         services={await carrierServices(actor)}
         settings={settings}
         balance={jsonMinor(balanceMinor)}

@@ -18,7 +18,7 @@ export const metadata: Metadata = { title: 'Shipments' };
 export default async function NoShipmentOpen() {
   const actor = await pageActor('customers');
   const { business, today, looks, rows } = await shipmentList(actor, { under: 'under-way' });
-  const { toPrint, settings } = await packDesk(actor, '');
+  const { toPrint, toDeclare, settings } = await packDesk(actor, '');
   const handOver = await handOverNow(actor);
   const mayPack = !actor.closed && mayDo(actor, 'pack');
   const notTold = rows.filter(({ parcel }) => parcel.state === 'bought' && parcel.notice !== 'told');
@@ -46,7 +46,7 @@ export default async function NoShipmentOpen() {
       </OverviewPart>
       {toPrint.length > 0 && mayPack ? (
         <OverviewPart name="Labels to print">
-          <LabelsBeside ids={toPrint} sheet={settings.labelSheet} own={settings.ownLabel} />
+          <LabelsBeside ids={toPrint} declared={toDeclare} sheet={settings.labelSheet} own={settings.ownLabel} />
         </OverviewPart>
       ) : null}
       {handOver.parcels > 0 || handOver.pickUps.length > 0 ? (

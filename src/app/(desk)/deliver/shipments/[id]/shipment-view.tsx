@@ -293,6 +293,7 @@ export function ShipmentView({
               name={parcel.recipient.name}
               canGiveBack={sheet.canGiveBack}
               hasLabel={parcel.state !== 'voided'}
+              customsForm={parcel.label?.customsForm ?? ''}
               sheet={setting.sheet}
               own={setting.own}
             />
