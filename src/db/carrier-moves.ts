@@ -1,3 +1,6 @@
+import { correctionKey, type OwnMove } from '@/core/carrier/statement';
+import type { CalendarDate } from '@/core/dates/calendar-date';
+import { awaitStatement, carrierMonth } from './carrier-statements';
 import type { Db, Tx } from './pool';
 import { many, one, records, run, sql } from './sql';
 
@@ -5,7 +8,7 @@ import { many, one, records, run, sql } from './sql';
 export type CarrierMove = {
   readonly id: string;
   readonly key: string;
-  readonly kind: 'top-up' | 'label' | 'void' | 'claim';
+  readonly kind: 'top-up' | 'label' | 'void' | 'claim' | 'correction';
   readonly state: 'asked' | 'done' | 'refused';
   readonly parcelId: string | null;
   readonly currency: string;
@@ -16,9 +19,11 @@ export type CarrierMove = {
 
 export type NewMove = Omit<CarrierMove, 'at'>;
 
-/** Notes moves, each key once; returns how many were new. */
-export const insertMoves = (tx: Tx, moves: readonly NewMove[]): Promise<number> =>
-  run(
+/** Notes moves, each key once, and that the carrier's statement of their month is to be looked at; returns how many were new. */
+export async function insertMoves(tx: Tx, moves: readonly NewMove[]): Promise<number> {
+  const [first] = moves;
+  if (first) await awaitStatement(tx, carrierMonth(tx.now), first.currency);
+  return run(
     tx,
     sql`insert into carrier_moves (business_id, id, key, kind, state, parcel_id, currency, minor, at, by_name)
         select ${tx.businessId}, id, key, kind, state, "parcelId", currency, minor, ${tx.now}, "byName"
@@ -26,6 +31,7 @@ export const insertMoves = (tx: Tx, moves: readonly NewMove[]): Promise<number> 
           currency text, minor bigint, "byName" text)
         on conflict (business_id, key) do nothing`,
   );
+}
 
 const COLUMNS = sql`id, key, kind, state, parcel_id as "parcelId", currency, minor, at, by_name as "byName"`;
 
@@ -56,3 +62,28 @@ export const latestMoves = (db: Db, limit: number): Promise<CarrierMove[]> =>
     db,
     sql`select ${COLUMNS} from carrier_moves where business_id = ${db.businessId} order by at desc, id limit ${limit}`,
   );
+
+/** What moved in a month and on the days about it, as the carrier knows it, with the numbers of its parcels; and what was booked for that month. */
+export const movesAbout = async (db: Db, month: CalendarDate): Promise<OwnMove[]> =>
+  many(
+    db,
+    sql`select m.key, m.kind, coalesce(p.number, r.number, '') as number, (m.at at time zone 'UTC')::date as on, m.minor::float8 as minor
+        from carrier_moves m
+          left join parcels p on p.business_id = m.business_id and p.id = m.parcel_id
+          left join returns r on r.business_id = m.business_id and m.key = 'return:' || r.id
+        where m.business_id = ${db.businessId} and m.state = 'done'
+          and (m.kind <> 'correction' and m.at >= (${month}::date - 2) and m.at < (${month}::date + interval '1 month 2 days')
+            or m.kind = 'correction' and m.key like ${`${correctionKey(month, '')}%`})
+        order by m.at, m.id`,
+  );
+
+/** What the balance was by our books before a month began, in minor units: what was booked afterwards counts in the month that it was for. */
+export const balanceBefore = async (db: Db, month: CalendarDate): Promise<bigint> =>
+  (
+    await one<{ minor: bigint }>(
+      db,
+      sql`select coalesce(sum(minor), 0)::bigint as minor from carrier_moves where business_id = ${db.businessId} and state = 'done'
+            and case when kind = 'correction' then split_part(key, ':', 2) < ${month.slice(0, 7)}
+              else at < (${month}::date)::timestamp at time zone 'UTC' end`,
+    )
+  ).minor;

@@ -14,13 +14,13 @@ export type DecidedRights = {
 export const decidedRights: DecidedRights = {
   tables:
     `approvals si, attempt_limits siud, authorisation_texts si, authorisations siu, bank_accounts siu, bank_lines siu, bank_matches siu, bank_rules siud, bank_statements si, bulk_invoices siu, bulk_rows siu, businesses siu,
-    card_claims siud, cards siu, carrier_moves siu, charges siud, code_sums siu, collections siu, counters siu, credit_notes si, csv_mappings siu, customers siu, daily_looks siu, day_batches siu,
+    card_claims siud, cards siu, carrier_moves siu, carrier_statements siu, charges siud, code_sums siu, collections siu, counters siu, credit_notes si, csv_mappings siu, customers siu, daily_looks siu, day_batches siu,
     discount_codes siu, digital_goods siud, digital_grants siu, disputes siu, documents si, earlier_names s, files sid, handover_lines siu, handovers siu, hook_deliveries siu, hooks siu, identity_checks siu, identity_members siud, identity_pictures siud, invitations siu, invoice_sums siu, invoice_versions si, invoices siud,
     item_options siu, items siu, ledger_entries si, ledger_postings si, link_keys si, log_entries si, mail_proofs siu, messages siu, news siud,
     number_series siud, offer_names sid, offer_revisions sid, offer_sums siu, offer_visits siu, offers siud, orders siu,
     page_versions sid, parcel_claims siu, parcel_lines sid, parcel_profiles siu, parcel_rules siud, parcel_scans si, parcels siud, partner_movements si, partners siu, payment_shares siu, payments siu, payout_days siu, payouts siu, people siu, pick_ups siu, plans siud, program_answers siud, program_keys siu, questions siu, rates siu,
     receipts si, recurring_invoices siu, recurring_runs siu, refunds siu, register_sums siu, reminders siud, requests siu,
-    return_lines siu, returns siu, saved_lists siud, sessions sid, sign_in_names siud, stock_movements si, stock_promises sid, stuck_jobs siud, taxes siu, templates siud, terms siu,
+    return_lines siu, returns siu, saved_lists siud, sessions sid, sign_in_names siud, stock_comebacks si, stock_movements si, stock_promises sid, stuck_jobs siud, taxes siu, templates siud, terms siu,
     terms_versions si, timeline si, transfer_files si, unconfirmed_names siud, voucher_moves si, vouchers siu, worker_beats siu`
       .split(',')
       .map((line) => line.trim()),
@@ -36,6 +36,7 @@ export const decidedRights: DecidedRights = {
     'customers_like_name(text)',
     'customers_matching(text,text,text,integer)',
     'customers_things(uuid)',
+    'due_work(timestamp with time zone)',
     'end_sessions_elsewhere(uuid)',
     'enqueue_due_work(timestamp with time zone)',
     'enqueue_job(text,jsonb,text,timestamp with time zone)',

@@ -24,7 +24,7 @@ export type DueWork = { readonly businessId: string; readonly concern: Concern }
 
 /** What has come due anywhere by an instant, found by the indexes of what is due. Outside any business. */
 export const dueWork = (db: Connection, at: Date): Promise<DueWork[]> =>
-  many(db, sql`select business_id as "businessId", concern from work_due(${at}) order by concern, business_id`);
+  many(db, sql`select business_id as "businessId", concern from due_work(${at}) order by concern, business_id`);
 
 /** Enqueues a job for each of it; one that waits already stays the only one. Outside any business: the database itself does it. */
 export const enqueueDueWork = (db: Connection, at: Date): Promise<number> =>

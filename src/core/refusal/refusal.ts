@@ -154,6 +154,10 @@ export type RefusalCode =
   | 'nothing-to-claim'
   | 'claimed-already'
   | 'nothing-to-settle'
+  | 'no-border'
+  | 'nothing-to-propose'
+  | 'no-statement-yet'
+  | 'statement-unreadable'
   | 'settled-already'
   | 'sale-dropped'
   | 'business-closed'
@@ -346,6 +350,10 @@ const WORDS: Readonly<Record<RefusalCode, string>> = {
   'nothing-to-book': 'Write how many there are of at least one of them.',
   'nothing-to-claim': 'The carrier pays for what is lost, damaged or late, and this parcel is none of these.',
   'claimed-already': 'The carrier was asked already. What it says stands at the parcel.',
+  'no-statement-yet': 'The carrier has no statement of this month yet. It comes a day after the month’s end.',
+  'statement-unreadable': 'This is not a carrier’s statement that can be read.',
+  'nothing-to-propose': 'None of these things is an item of yours that is posted: choose items first, then ask again.',
+  'no-border': 'None of these crosses a border at which customs ask for a form.',
   'nothing-to-settle': 'By what the carrier says, this cannot be done with this parcel.',
   'settled-already': 'Something was done about this parcel already. Reload to see what.',
   'sale-dropped': 'The sale was given back or cancelled. Send what you like as a parcel without a sale.',

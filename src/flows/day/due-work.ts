@@ -9,6 +9,7 @@ import { makeDueRecurring } from '@/flows/invoice/recurring';
 import { remindDue } from '@/flows/invoice/remind';
 import { sendScheduled } from '@/flows/invoice/timed-sending';
 import { forgetWhatIsOver } from '@/flows/keeping/forget-over';
+import { fetchCarrierStatements } from '@/flows/parcel/carrier-statements';
 import { followClaims } from '@/flows/parcel/claims';
 import { followParcels } from '@/flows/parcel/follow-parcels';
 import { payOutDue } from '@/flows/payout/pay-out-due';
@@ -41,6 +42,7 @@ const WORK: Readonly<Record<Concern, (ctx: Context) => Promise<unknown>>> = {
   parcels: async (ctx) => {
     await followParcels(ctx);
     await followClaims(ctx);
+    await fetchCarrierStatements(ctx);
   },
   payouts: async (ctx) => {
     await payOutDue(ctx);

@@ -10,18 +10,19 @@ import { type WorkList, workList } from '@/core/today/work';
 import { waitingLines } from '@/db/bank-lines';
 import { type Business, businessById } from '@/db/businesses';
 import { failingCards } from '@/db/cards';
+import { differingStatements } from '@/db/carrier-statements';
 import { missedCharges, openParts, plannedByDay, refusedCharges } from '@/db/charges';
 import { differingBatches } from '@/db/day-batches';
 import { dueByDay, receivedByDay } from '@/db/day-sums';
 import { disputesToAnswer } from '@/db/disputes';
 import { invoiceRows, largestDue, lateInvoices } from '@/db/invoice-lists';
 import { failedMessages, lastAsked, lastReminded } from '@/db/messages';
-import { shipmentsToLookAt } from '@/db/parcels';
 import { cameBackLately, cameIn, type PaymentRow, pendingSince, refusedLately } from '@/db/payments';
 import { returnedPayouts } from '@/db/payouts';
 import { planById } from '@/db/plans';
 import type { Db } from '@/db/pool';
 import { openQuestions } from '@/db/questions';
+import { shipmentsToLookAt } from '@/db/shipments';
 import { stuckJobs } from '@/db/stuck-jobs';
 import { desk } from '@/flows/door/operation';
 import { found } from '@/flows/door/rights';
@@ -153,6 +154,7 @@ async function everything(db: Db, today: CalendarDate): Promise<QueueItem[]> {
       .map((failing) => ({ kind: 'card' as const, failing, asked: latest(failing.customerId) })),
     ...checking.map((payment) => ({ kind: 'checking' as const, payment })),
     ...(await differingBatches(db, MOST)).map((batch) => ({ kind: 'batch' as const, batch })),
+    ...(await differingStatements(db)).map((differing) => ({ kind: 'carrier' as const, differing })),
     ...(await disputesToAnswer(db, MOST)).map((dispute) => ({ kind: 'dispute' as const, dispute })),
     ...(await returnedPayouts(db, MOST)).map((payout) => ({ kind: 'payout' as const, payout })),
     ...(await shipmentsToLookAt(db, today, MOST)).flatMap((parcel) => {

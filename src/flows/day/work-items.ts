@@ -3,6 +3,7 @@ import type { Look } from '@/core/parcel/shipment';
 import type { WorkGroup, WorkItem } from '@/core/today/work';
 import type { waitingLines } from '@/db/bank-lines';
 import type { FailingCard } from '@/db/cards';
+import type { differingStatements } from '@/db/carrier-statements';
 import type { MissedRow, UpcomingRow } from '@/db/charges';
 import type { differingBatches } from '@/db/day-batches';
 import type { DisputeRow } from '@/db/disputes';
@@ -51,6 +52,7 @@ export type QueueItem =
   | { readonly kind: 'dispute'; readonly dispute: DisputeRow }
   | { readonly kind: 'parcel'; readonly parcel: Parcel; readonly look: Look }
   | { readonly kind: 'return'; readonly back: ReturnRow }
+  | { readonly kind: 'carrier'; readonly differing: Awaited<ReturnType<typeof differingStatements>>[number] }
   | { readonly kind: 'stock'; readonly low: readonly StockLine[] }
   | { readonly kind: 'bank'; readonly waiting: Awaited<ReturnType<typeof waitingLines>>[number] }
   | { readonly kind: 'question'; readonly question: Awaited<ReturnType<typeof openQuestions>>[number] }
@@ -123,6 +125,8 @@ export function workItem(item: QueueItem, { since }: { readonly since: Date }): 
       return { group: 'compare', who: null, things: [], of: item };
     case 'return':
       return { group: 'answer', who: null, things: named('return', item.back.id), of: item };
+    case 'carrier':
+      return { group: 'compare', who: null, things: [], of: item };
     case 'stock':
       return { group: 'order', who: null, things: [], of: item };
     case 'bank':

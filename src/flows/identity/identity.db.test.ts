@@ -62,7 +62,7 @@ const work = (house: House): Promise<void> => payOutDue(programContext(house.bus
 const state = async (house: House) => (await identityView(house.owner)).check?.state;
 const dueNow = async (house: House) =>
   (
-    await asSuperuser<{ concern: string }>(workshop.admin, 'select concern from work_due($1) where business_id = $2', [
+    await asSuperuser<{ concern: string }>(workshop.admin, 'select concern from due_work($1) where business_id = $2', [
       soon(),
       house.business.id,
     ])

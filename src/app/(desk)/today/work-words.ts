@@ -178,6 +178,19 @@ function told(item: QueueItem, { business, today }: TodayView): Told {
         act: { do: 'open', href, words: 'Compare' },
       };
     }
+    case 'carrier': {
+      const { month, open } = item.differing;
+      const href = `/deliver/carrier?month=${month}`;
+      return {
+        key: `carrier ${month}`,
+        mark: { icon: 'scale' },
+        who: `The carrier’s statement of ${monthText(month.slice(0, 7), locale)} differs`,
+        about: open === 1 ? 'One entry is not as in your books.' : `${open} entries are not as in your books.`,
+        href,
+        sum: null,
+        act: { do: 'open', href, words: 'Compare' },
+      };
+    }
     case 'return': {
       const { back } = item;
       return {
