@@ -1,11 +1,11 @@
 import { randomBytes } from 'node:crypto';
 import { isUUID } from 'class-validator';
 import { type NextRequest, NextResponse } from 'next/server';
+import { isUsualDay } from '@/core/dates/usual';
 import { passedThrough } from '@/core/offer/passed';
 import { Refusal, type RefusalCode } from '@/flows/door/refusal';
 import type { Actor } from '@/flows/door/rights';
 import { checkedInput, Malformed, parsedJson, type Shape } from '@/input/checked';
-import { isUsualDay } from '@/input/day';
 import { isStorable } from '@/input/plain';
 import { errorTrace, log } from '@/outside/log';
 import { bodyFile, bodyText } from './body';

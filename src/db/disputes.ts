@@ -69,7 +69,7 @@ export const disputeRows = (
 ): Promise<(DisputeRow & { cursor: string })[]> =>
   many(
     db,
-    sql`select d.booked_at::text as cursor, ${ROW} where d.business_id = ${db.businessId}
+    sql`select to_char(d.booked_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') as cursor, ${ROW} where d.business_id = ${db.businessId}
           and (${after?.key ?? null}::timestamptz is null or (d.booked_at, d.id) < (${after?.key ?? null}::timestamptz, ${after?.id ?? null}::uuid))
         order by d.booked_at desc, d.id desc limit ${limit}`,
   );

@@ -1,4 +1,5 @@
 import type { CalendarDate } from '@/core/dates/calendar-date';
+import { isUsualDay, isUsualMoment } from '@/core/dates/usual';
 import type { InvoiceAsk, Sort } from '@/core/invoice/ask';
 import { customersMatching } from './customers';
 import { type Cursor, INVOICE_ROW, type InvoiceRow, typedTotal } from './invoice-lists';
@@ -24,11 +25,15 @@ export const searchKey = (ask: Pick<InvoiceAsk, 'sort' | 'state'>, row: InvoiceR
       ? String(row.totalMinor)
       : ((ask.sort === 'due' ? row.dueOn : row.issuedOn) ?? '');
 
-const FITS = { timestamptz: /^\d{4}-\d\d-\d\dT[\d:.]+Z$/, date: /^\d{4}-\d\d-\d\d$/, bigint: /^-?\d{1,18}$/ } as const;
+const FITS = {
+  timestamptz: isUsualMoment,
+  date: isUsualDay,
+  bigint: (key: string) => /^-?\d{1,18}$/.test(key),
+} as const;
 
 /** Whether a key is one of the order that is asked for: it comes back from whoever reads on. */
 export const isSearchKey = ({ sort, state }: Pick<InvoiceAsk, 'sort' | 'state'>, key: string): boolean =>
-  FITS[state === 'draft' ? 'timestamptz' : sort === 'total' ? 'bigint' : 'date'].test(key);
+  FITS[state === 'draft' ? 'timestamptz' : sort === 'total' ? 'bigint' : 'date'](key);
 
 /** What is asked within: sums in minor units, the day it is today, and the decimal sign of whoever asks. */
 export type InvoiceSpan = {

@@ -1,5 +1,6 @@
-import { ArrayMaxSize, IsArray, IsIn, IsISO8601, IsOptional, IsString, IsUUID, MaxLength } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsIn, IsOptional, IsString, IsUUID, MaxLength } from 'class-validator';
 import { FILE_PARTS } from '@/core/dispute/payment-file';
+import { Moment } from './day';
 import { trimmed } from './trimmed';
 
 /** What the business prepares as its answer to a dispute. */
@@ -11,7 +12,7 @@ export class PreparedAnswerInput {
 
 /** Where a page of disputes goes on: after one. */
 export class DisputePageInput {
-  @IsString() @MaxLength(40) @IsISO8601() key!: string;
+  @IsString() @MaxLength(40) @Moment() key!: string;
   @IsUUID() id!: string;
 }
 

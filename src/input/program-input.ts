@@ -96,6 +96,11 @@ export class ItemWritten extends ItemInput {
   override options: ItemInput['options'] = [];
 }
 
+export class ShipmentsAsked extends PageOf {
+  @IsOptional() @IsString() @MaxLength(120) words?: string;
+  @IsOptional() @IsIn(['all', 'under-way', 'ended']) under?: 'all' | 'under-way' | 'ended';
+}
+
 export class InvoicesAsked extends PageOf {
   @IsOptional() @IsString() @MaxLength(200) words?: string;
   @IsOptional() @IsIn(ASKED_STATES) state?: AskedState;

@@ -20,9 +20,10 @@ import {
   ValidateNested,
 } from 'class-validator';
 import type { CalendarDate } from '@/core/dates/calendar-date';
+import { isUsualDay } from '@/core/dates/usual';
 import { MOST_IN_BULK, type OwnWords } from '@/core/invoice/bulk';
 import type { Schedule } from '@/core/schedule/schedule';
-import { Day, DayOrNone, isUsualDay } from './day';
+import { Day, DayOrNone } from './day';
 import { SendWithInput } from './paper-input';
 import { trimmed } from './trimmed';
 

@@ -63,11 +63,17 @@ async function admitted(request: NextRequest): Promise<{ program: Program; limit
   return { program, limits };
 }
 
-async function givenOf(request: NextRequest, { endpoint, ids }: Found, { actor }: Program): Promise<object> {
-  if (endpoint.method === 'GET') return Object.fromEntries(request.nextUrl.searchParams);
+/** What was given, a change with the rest as it is, and what of it was said. */
+async function givenOf(
+  request: NextRequest,
+  { endpoint, ids }: Found,
+  { actor }: Program,
+): Promise<{ given: object; said: readonly string[] }> {
+  if (endpoint.method === 'GET') return { given: Object.fromEntries(request.nextUrl.searchParams), said: [] };
   const given = parsedJson(await bodyText(request, mostAt(request.nextUrl.pathname)));
-  if (!endpoint.current || typeof given !== 'object' || given === null || Array.isArray(given)) return given as object;
-  return { ...(await endpoint.current(actor, ids)), ...given };
+  if (typeof given !== 'object' || given === null || Array.isArray(given)) return { given: given as object, said: [] };
+  const said = Object.keys(given);
+  return { given: endpoint.current ? { ...(await endpoint.current(actor, ids)), ...given } : given, said };
 }
 
 /** What was given, as the endpoint's class has it. @throws Malformed */
@@ -113,9 +119,9 @@ async function outcomeOf(request: NextRequest, found: Found, program: Program): 
   const { actor } = program;
   // Before anything of the body is read; what was done is shown, so whoever does something may look too.
   if (!mayDo(actor, endpoint.right) || !mayDo(actor, 'see')) throw new Refusal('not-allowed');
-  const given = await givenOf(request, found, program);
+  const { given, said } = await givenOf(request, found, program);
   const input = (await checked(endpoint, given)) as never;
-  const work = (requestKey: string) => endpoint.run(actor, { input, ids, requestKey });
+  const work = (requestKey: string) => endpoint.run(actor, { input, ids, said, requestKey });
   const requestKey = request.headers.get('idempotency-key');
   if (requestKey === null || endpoint.method !== 'POST')
     return { status: endpoint.status, body: await work(crypto.randomUUID()) };

@@ -1,4 +1,5 @@
 /** One thing that other programs can do: where, with what, by which right, and what is answered. */
+import { isUsualDay, isUsualMoment } from '@/core/dates/usual';
 import type { Right } from '@/core/person/rights';
 import type { Actor } from '@/flows/door/rights';
 import { Malformed } from '@/input/checked';
@@ -9,6 +10,8 @@ export type Asked<Input> = {
   readonly input: Input;
   /** The ids in the address, in their order. */
   readonly ids: readonly string[];
+  /** What was sent, by name: a change has the rest as it was. */
+  readonly said: readonly string[];
   /** The same for the same request: what is done once under it is not done twice. */
   readonly requestKey: string;
 };
@@ -72,19 +75,20 @@ export type Cursor = { readonly key: string; readonly id: string };
 export const cursorText = (cursor: Cursor | null): string | null =>
   cursor && Buffer.from(JSON.stringify([cursor.key, cursor.id])).toString('base64url');
 
-const ANYTHING = /^/;
-export const BY_MOMENT = /^\d{4}-\d\d-\d\dT\d\d:\d\d:[\d.]+Z$/;
-export const BY_DAY = /^\d{4}-\d\d-\d\d$/;
+const byAnything = (): boolean => true;
+/** Of a list by days, and of one by moments: what only looks like one would end in the database. */
+export const BY_DAY = isUsualDay;
+export const BY_MOMENT = isUsualMoment;
 
 /** @param key what such a list goes by @throws Malformed for what was not given as `next` */
-export function cursorOf(after: string | undefined, by: RegExp = ANYTHING): Cursor | null {
+export function cursorOf(after: string | undefined, by: (key: string) => boolean = byAnything): Cursor | null {
   if (!after) return null;
   try {
     const [key, id] = JSON.parse(Buffer.from(after, 'base64url').toString()) as [unknown, unknown];
     if (
       typeof key === 'string' &&
       key.length <= 200 &&
-      by.test(key) &&
+      by(key) &&
       !key.includes('\u0000') &&
       typeof id === 'string' &&
       /^[0-9a-f-]{36}$/.test(id)

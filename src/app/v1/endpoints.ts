@@ -5,8 +5,9 @@ import { LINKS } from './endpoints/links';
 import { PAYMENTS } from './endpoints/payments';
 import { PLANS } from './endpoints/plans';
 import { RECORDS } from './endpoints/records';
+import { SHIPMENTS } from './endpoints/shipments';
 
-export const ENDPOINTS: readonly Endpoint[] = [...RECORDS, ...INVOICES, ...LINKS, ...PLANS, ...PAYMENTS];
+export const ENDPOINTS: readonly Endpoint[] = [...RECORDS, ...INVOICES, ...LINKS, ...PLANS, ...PAYMENTS, ...SHIPMENTS];
 
 const ID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 

@@ -16,6 +16,7 @@ import { logPage } from '@/flows/log/log';
 import { takePayment } from '@/flows/payment/take-payment';
 import { endKey, keysView, makeKey } from '@/flows/program/keys';
 import { asSuperuser } from '../../../tests/support/database';
+import { buyAll, livesAt, packAll, postedItem, readyToPack, soldToPost } from '../../../tests/support/parcels';
 import { planTerms, runningPlan } from '../../../tests/support/plans';
 import { cardToken, foundHouse, type House, sentInvoice, sharedWorkshop } from '../../../tests/support/workshop';
 import { programAnswer } from './answer';
@@ -125,6 +126,13 @@ const paused = async () => {
   return id;
 };
 
+const shipped = async () => {
+  await readyToPack(house);
+  await soldToPost(house, await livesAt(house, 'Ida Marsh'), await postedItem(house, `Rosin ${randomUUID()}`));
+  await packAll(house);
+  return (await buyAll(house))[0] ?? '';
+};
+
 /** For each operation: of what it is asked, and with what. */
 const VALID: Readonly<Record<string, { id?: () => Promise<string>; body?: () => object }>> = {
   'get/v1/customers': {},
@@ -160,6 +168,8 @@ const VALID: Readonly<Record<string, { id?: () => Promise<string>; body?: () => 
   'get/v1/payments/{id}': { id: paidByCard },
   'get/v1/payments/{id}/refunds': { id: paidByCard },
   'post/v1/payments/{id}/refunds': { id: paidByCard, body: () => ({ amountMinor: 500, reason: 'Too much' }) },
+  'get/v1/shipments': {},
+  'get/v1/shipments/{id}': { id: shipped },
 };
 
 const nameOf = ({ method, path }: { method: string; path: string }): string => `${method.toLowerCase()}${path}`;
@@ -243,8 +253,17 @@ describe.each(operations.map((operation) => ({ name: nameOf(operation), operatio
       if (method === 'GET') {
         if (!operation.parameters.some((one) => one.name === 'after')) return;
         await refusedWith(await ask('GET', `${here}?after=nonsense`), 400, 'not-well-formed');
-        const forged = Buffer.from(JSON.stringify(['no day', randomUUID()])).toString('base64url');
-        expect([200, 400, 404]).toContain((await ask('GET', `${here}?after=${forged}`)).status);
+        for (const key of [
+          'no day',
+          '2026-02-31',
+          '0000-00-00',
+          '2026-99-99T99:99:99.9Z',
+          '2026-02-28T25:00:00Z',
+          '\u0000',
+        ]) {
+          const forged = Buffer.from(JSON.stringify([key, randomUUID()])).toString('base64url');
+          expect([200, 400, 404], key).toContain((await ask('GET', `${here}?after=${forged}`)).status);
+        }
         await refusedWith(await ask('GET', `${here}?strange=1`), 400, 'not-well-formed');
         return;
       }
@@ -270,6 +289,21 @@ describe.each(operations.map((operation) => ({ name: nameOf(operation), operatio
     });
   },
 );
+
+test('a change that names no count takes none away that was sold while it was under way', async () => {
+  const item = await postedItem(house, 'Last strings', { onHand: '5' });
+  const onHand = async () => (await ask('GET', `/v1/items/${item.id}`)).body.onHand;
+  const sold = () => soldToPost(house, { id: house.customerId }, item);
+  const changed = (cost: string) => ask('PATCH', `/v1/items/${item.id}`, { cost });
+  const sales = async () => {
+    await sold();
+    await sold();
+  };
+  await Promise.all([sales(), ...['1.10', '1.20', '1.30', '1.40'].map(changed)]);
+  expect(await onHand()).toBe('3');
+  await ask('PATCH', `/v1/items/${item.id}`, { onHand: '9' });
+  expect(await onHand()).toBe('9');
+});
 
 describe('sent twice', () => {
   const under = (requestKey: string) => ({ headers: { 'idempotency-key': requestKey } });

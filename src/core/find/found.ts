@@ -8,6 +8,7 @@ export const FOUND_KINDS = [
   'button',
   'payment',
   'item',
+  'shipment',
   'receipt',
   'partner',
   'code',

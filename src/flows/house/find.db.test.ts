@@ -13,6 +13,7 @@ import { keepItem } from '@/flows/records/items';
 import { storePartner } from '@/flows/records/partners';
 import { asSuperuser } from '../../../tests/support/database';
 import { paidOrder, placedOffer } from '../../../tests/support/offers';
+import { buyAll, livesAt, packAll, postedItem, readyToPack, soldToPost } from '../../../tests/support/parcels';
 import { planTerms, runningPlan } from '../../../tests/support/plans';
 import {
   foundHouse,
@@ -77,6 +78,29 @@ beforeAll(async () => {
 
 const kinds = async (words: string) => (await findAll(house.owner, words)).found.map(({ kind }) => kind);
 const first = async (words: string) => (await findAll(house.owner, words)).found[0];
+
+test('what is sent, by whom for, where to, what is in it, its sale and its number as it is read; also by who sees no sums', async () => {
+  await readyToPack(house);
+  const hana = await livesAt(house, 'はな Beck');
+  const sale = await soldToPost(house, hana, await postedItem(house, 'Chinrest, ebony'));
+  await packAll(house);
+  const [id = ''] = await buyAll(house);
+  const [{ number = '' } = {}] = await asSuperuser<{ number: string }>(
+    workshop.admin,
+    'select number from parcels where id = $1',
+    [id],
+  );
+  const spaced = `${number.slice(0, 2)} ${number.slice(2, 6)} ${number.slice(6, 10)} ${number.slice(10)}`;
+  for (const words of [number, number.toLowerCase(), spaced, number.slice(2, 9), 'chinrest, eb', 'はな'])
+    expect((await findAll(house.owner, words)).found, words).toContainEqual(
+      expect.objectContaining({ kind: 'shipment', id, number, name: 'はな Beck', state: 'open' }),
+    );
+  expect(await first(number)).toMatchObject({ kind: 'shipment' });
+  expect(await first(sale.number)).toMatchObject({ kind: 'invoice' });
+  const bram = { ...house.packer };
+  expect((await findAll(bram, sale.number)).found.map(({ kind }) => kind)).toEqual(['shipment']);
+  expect((await findAll(bram, 'はな')).found).toMatchObject([{ kind: 'shipment', amountMinor: null }]);
+});
 
 test('each kind by each of its sides', async () => {
   expect(await first('çalla')).toMatchObject({ kind: 'customer', name: 'Çalla Lind-Öström' });

@@ -1,5 +1,6 @@
 import { type Customer } from '@/core/customer/customer';
 import { type CalendarDate } from '@/core/dates/calendar-date';
+import { isUsualMoment } from '@/core/dates/usual';
 import { type Charge } from '@/core/plan/charge';
 import { todayOf } from '@/core/plan/days';
 import { forecast } from '@/core/plan/plan';
@@ -49,7 +50,6 @@ export const planList = desk('see').run(
 );
 
 const PAGE = 60;
-const INSTANT = /^\d{4}-\d\d-\d\dT[\d:.]+Z$/;
 
 /** A page of plans, newest first. @throws Refusal `not-found` for a cursor that is none */
 export const planPage = desk('see').read(
@@ -57,7 +57,7 @@ export const planPage = desk('see').read(
     db,
     after: { readonly key: string; readonly id: string } | null,
   ): Promise<{ rows: Plan[]; next: { key: string; id: string } | null }> => {
-    if (after && !INSTANT.test(after.key)) throw new Refusal('not-found');
+    if (after && !isUsualMoment(after.key)) throw new Refusal('not-found');
     const rows = await plansByNewest(db, PAGE + 1, after);
     const last = rows[PAGE - 1];
     return {

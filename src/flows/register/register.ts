@@ -1,4 +1,5 @@
 import { addDays, type CalendarDate, isCalendarDate } from '@/core/dates/calendar-date';
+import { isUsualMoment } from '@/core/dates/usual';
 import { dateInZone, instantInZone } from '@/core/dates/zone';
 import { isKept, type RegisterAsk, type RegisterSum } from '@/core/register/ask';
 import { type Business, businessById } from '@/db/businesses';
@@ -14,7 +15,6 @@ export type { RegisterCursor, RegisterRow, RegisterSum };
 const PAGE = 40;
 /** So many rows are read at once for a file: enough that the database is not asked too often, few enough to be held. */
 const PART = 4000;
-const INSTANT = /^\d{4}-\d\d-\d\dT[\d:.]+Z$/;
 
 /** The days that are asked for, as instants by the business's clock. */
 function spanOf({ from, to }: RegisterAsk, { zone }: Business): Span {
@@ -37,7 +37,7 @@ export type RegisterPage = {
 /** A page of payments and refunds, latest first. @throws Refusal `not-found` for a cursor that is none */
 export const registerOf = desk('see').read(
   async (db, ask: RegisterAsk, after: RegisterCursor | null): Promise<RegisterPage> => {
-    if (after && !INSTANT.test(after.key)) throw new Refusal('not-found');
+    if (after && !isUsualMoment(after.key)) throw new Refusal('not-found');
     const business = await businessById(db);
     const rows = await registerRows(db, ask, spanOf(ask, business), PAGE + 1, after);
     const shown = rows.slice(0, PAGE);

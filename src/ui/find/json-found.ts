@@ -16,6 +16,7 @@ const KIND_WORDS: Readonly<Record<Found['kind'], string>> = {
   button: 'Button',
   payment: 'Payment',
   item: 'Item',
+  shipment: 'Shipment',
   receipt: 'Receipt',
   partner: 'Partner',
   code: 'Discount code',
@@ -33,6 +34,10 @@ const SHOWN_STATES: Readonly<Record<string, string>> = {
   refused: 'refused',
   voided: 'voided',
   pending: 'pending',
+  'label given back': 'label given back',
+  arrived: 'arrived',
+  'came back': 'came back',
+  lost: 'lost',
 };
 
 /** What something is: `Invoice 1172`, `Plan P-21, paused`. */
@@ -61,6 +66,8 @@ export function pathOf({ kind, id, state }: JsonFound): string {
     case 'payment':
     case 'receipt':
       return `/money/payments/${id}`;
+    case 'shipment':
+      return `/deliver/shipments/${id}`;
     case 'item':
       return `/records/items/${id}`;
     case 'partner':

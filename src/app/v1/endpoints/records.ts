@@ -164,7 +164,10 @@ export const RECORDS: readonly Endpoint[] = [
       const { id: _, ...fields } = shownItem((await itemSheet(actor, id)).item) as Item;
       return fields;
     },
-    run: async (actor, { input, ids: [id = ''] }) =>
-      shownItem(await keepItem(actor, id, { ...input }, 'Said by a program')),
+    // A count that nobody sent is the one that was read a moment ago: what was sold meanwhile is not counted away.
+    run: async (actor, { input, said, ids: [id = ''] }) => {
+      const counts = said.includes('onHand') || said.includes('options');
+      return shownItem(await keepItem(actor, id, { ...input }, counts ? 'Said by a program' : undefined));
+    },
   }),
 ];
