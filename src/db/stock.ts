@@ -1,4 +1,5 @@
 import { stockKey } from '@/core/item/item';
+import type { Comeback } from '@/core/stock/comeback';
 import type { Moved, Stock } from '@/core/stock/movement';
 import type { OnTheWayOut } from '@/core/stock/shelf';
 import type { LedgerTrouble } from './ledger';
@@ -313,4 +314,28 @@ export const stockTroubles = (db: Db): Promise<LedgerTrouble[]> =>
         select 'stock promised and its log differ', name, ((wanted - promised) * 10000)::bigint from side where wanted <> promised
         union all
         select 'the log of stock has a gap', name, 0::bigint from side where broken`,
+  );
+
+/** What was said of goods of a sale that came back. */
+export type SaidComeback = StockThing & Comeback;
+
+/** All that was said of goods of a sale that came back, in no order. @param saleId an invoice's or an order's */
+export const comebacksOf = (db: Db, saleId: string): Promise<SaidComeback[]> =>
+  many(
+    db,
+    sql`select item_id as "itemId", option_id as "optionId", said_by as by, trim_scale(quantity)::text as quantity from stock_comebacks
+        where business_id = ${db.businessId} and (invoice_id = ${saleId} or order_id = ${saleId})`,
+  );
+
+/** Notes what is said of goods of a sale that came back. */
+export const insertComebacks = (
+  tx: Tx,
+  { invoiceId, orderId }: { readonly invoiceId: string | null; readonly orderId: string | null },
+  said: readonly SaidComeback[],
+): Promise<number> =>
+  run(
+    tx,
+    sql`insert into stock_comebacks (business_id, id, invoice_id, order_id, item_id, option_id, said_by, quantity, at)
+        select ${tx.businessId}, gen_random_uuid(), ${invoiceId}, ${orderId}, "itemId", "optionId", by, quantity, ${tx.now}
+        from jsonb_to_recordset(${records(said)}::jsonb) as given ("itemId" uuid, "optionId" uuid, by text, quantity numeric)`,
   );

@@ -17,7 +17,7 @@ import { putFree } from './pack';
 const SENT_AGAIN: readonly (Look | null)[] = ['lost', 'damaged', 'late', 'returned'];
 
 /** Goods of the items that a parcel was packed with. */
-const goodsOf = ({ lines }: Parcel) =>
+const goodsOf = ({ lines }: Pick<Parcel, 'lines'>) =>
   lines.flatMap(({ itemId, optionId, quantity }) => (itemId ? [{ itemId, optionId, quantity }] : []));
 
 /** The parcel, held, with why it needs a look; its goods are held before it, as everywhere. @throws Refusal `not-found`, `settled-already` */
@@ -71,7 +71,13 @@ export const takeIntoStock = desk('pack').turn(async (tx, id: string): Promise<v
   const { parcel, look } = await troubled(tx, id);
   if (look !== 'returned') throw new Refusal('nothing-to-settle');
   await settle(tx, parcel, 'taken-back');
-  await bringBack(tx, goodsOf(parcel), { why: `Parcel ${parcel.number} came back` });
+  const why = `Parcel ${parcel.number} came back`;
+  const sales = await handoversByIds(tx, [...new Set(parcel.lines.flatMap(({ handoverId }) => handoverId ?? []))]);
+  for (const sale of [null, ...sales]) {
+    const lines = parcel.lines.filter(({ handoverId }) => handoverId === (sale?.id ?? null));
+    const { invoiceId = null, orderId = null } = sale ?? {};
+    await bringBack(tx, goodsOf({ lines }), { why, invoiceId, orderId }, 'seen');
+  }
 });
 
 /** Nothing more is done about it. @throws Refusal `nothing-to-settle`, `settled-already`, `not-found` */

@@ -60,7 +60,8 @@ export async function recordRefund(tx: Writing, subject: RefundSubject, refund: 
   const took = { partners, feeBackMinor: takes.feeBackMinor - refund.feeMinor };
   const credit = invoice ? await refundOfInvoice(tx, business, invoice, { refund, subject, took }) : null;
   if (order) await refundOfOrder(tx, business, order, { refund, subject, took });
-  await bringBack(tx, goodsOf(subject, refund), { why: refund.reason, invoiceId: invoice?.id, orderId: order?.id });
+  const of = { invoiceId: invoice?.id ?? null, orderId: order?.id ?? null };
+  await bringBack(tx, goodsOf(subject, refund), { why: refund.reason, ...of }, 'given-back');
   await dropGivenBack(tx, payment.invoiceId ?? found(payment.orderId), givenBackOf(subject, refund));
   if (refund.wish.endPlan && payment.chargeId) {
     const [charge] = await chargesByIds(tx, [payment.chargeId], false);

@@ -33,6 +33,7 @@ import {
 import { setClock } from '../../../tests/support/plans';
 import { back } from '../../../tests/support/refunds';
 import { foundHouse, type House, mailOf, sharedWorkshop } from '../../../tests/support/workshop';
+import { returnLabelByInvoice, returnsUnderWay } from './return-label';
 import {
   type AskedBack,
   allowReturn,
@@ -41,7 +42,6 @@ import {
   exchangeReturn,
   receiveReturn,
   refuseReturn,
-  returnLabelByInvoice,
   returnsByInvoice,
   returnsDesk,
 } from './returns';
@@ -116,6 +116,18 @@ test('asked on the page once, however often it is pressed; allowed with a label 
   await handOverMessage(house.business.id, mail?.id ?? '');
   const [letter] = (await mailOf(workshop.standIns, ida.email)).filter(({ subject }) => /send back/.test(subject));
   expect(letter?.text).toContain('Put the case in too');
+  // On its way it is followed; a carrier that is silent keeps nobody waiting.
+  const numbers = (await returnsDesk(house.packer)).map(({ number }) => number);
+  expect((await returnsUnderWay(house.packer, numbers)).size).toBe(0);
+  await days(8);
+  expect((await returnsUnderWay(house.packer, numbers)).get(numbers[0] ?? '')).toMatchObject({ scan: 'delivered' });
+  const { scans } = services().carrier;
+  try {
+    services().carrier.scans = () => new Promise(() => undefined);
+    expect((await returnsUnderWay(house.packer, numbers)).size).toBe(0);
+  } finally {
+    services().carrier.scans = scans;
+  }
   await expect(
     receiveReturn(house.packer, row?.id ?? '', [{ line: 0, toStock: '2', thrown: '1' }]),
   ).rejects.toMatchObject({
@@ -138,6 +150,36 @@ test('asked on the page once, however often it is pressed; allowed with a label 
   expect(id).toBeTruthy();
   await proved();
 });
+
+test.each(['received first', 'money first'])(
+  '%s: what came back and what money is given for are the same goods',
+  async (order) => {
+    const { id, link, rosin } = await delivered();
+    await askBackByInvoice(link, randomUUID(), asked('2'));
+    const [row] = await returnsDesk(house.owner);
+    await allowReturn(house.owner, row?.id ?? '', '', false);
+    const wish = (quantity: string) => ({ by: 'lines', lines: [{ index: 0, quantity }], tip: false }) as const;
+    const give = (quantity: string) =>
+      refundPayment(
+        house.owner,
+        row?.paymentId ?? '',
+        back(wish(quantity), { method: 'transfer', aside: { toStock: [{ index: 0, quantity }] } }),
+      );
+    const steps = [
+      () => receiveReturn(house.packer, row?.id ?? '', [{ line: 0, toStock: '2', thrown: '0' }]),
+      () => give('2'),
+    ];
+    for (const step of order === 'money first' ? steps.reverse() : steps) {
+      await step();
+      expect(await lineOf(rosin)).toMatchObject({ onHand: '9' });
+    }
+    // The third one is given back without having been seen.
+    await give('1');
+    expect(await lineOf(rosin)).toMatchObject({ onHand: '10' });
+    expect(id).toBeTruthy();
+    await proved();
+  },
+);
 
 test('exchanged, the same goods are taken from the stock and packed anew', async () => {
   const { link, rosin } = await delivered();

@@ -1,11 +1,7 @@
 /** Goods that come back: asked for by the customer, allowed or refused, received and looked at, exchanged or given back. */
-import type { CalendarDate } from '@/core/dates/calendar-date';
+
 import { dateInZone } from '@/core/dates/zone';
-import { labelBought } from '@/core/ledger/movements';
-import { money } from '@/core/money/money';
 import { unpackedQuantity } from '@/core/parcel/handover';
-import { nextMailDay } from '@/core/parcel/notice';
-import type { BoughtLabel, ParcelSpec } from '@/core/parcel/packed';
 import {
   type HandedLine,
   isLookedAt,
@@ -15,10 +11,8 @@ import {
   type ReturnState,
   returnable,
 } from '@/core/parcel/returning';
-import { cheapestFirst, rateTotal } from '@/core/parcel/service';
 import { countText, scaledCount } from '@/core/stock/available';
 import { businessById } from '@/db/businesses';
-import { carrierBalance, insertMoves } from '@/db/carrier-moves';
 import { collectionsOf } from '@/db/collections';
 import { fileById } from '@/db/files';
 import {
@@ -29,9 +23,7 @@ import {
   updateCounter,
   updateHandoverState,
 } from '@/db/handovers';
-import { insertEntry } from '@/db/ledger';
 import { deliverSettings } from '@/db/parcel-profiles';
-import { parcelsOfSale, paymentOfSale } from '@/db/parcels';
 import type { Db, Tx } from '@/db/pool';
 import {
   insertReturn,
@@ -42,28 +34,23 @@ import {
   updateAnswered,
   updateClosed,
   updateReceived,
-  updateReturnLabel,
 } from '@/db/returns';
+import { parcelsOfSale, paymentOfSale } from '@/db/shipments';
 import { holdStock } from '@/db/stock';
 import { addToTimeline } from '@/db/timeline';
-import { labelsPdf } from '@/documents/pdf/draw';
 import { idFor } from '@/flows/door/id-for';
 import { INVOICE_LINK, ORDER_LINK } from '@/flows/door/links';
-import { byLink, type Context, desk, type Writing } from '@/flows/door/operation';
+import { byLink, desk, type Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
 import { found } from '@/flows/door/rights';
-import type { File } from '@/flows/file/kept-files';
 import { queueMessage } from '@/flows/message/queue-message';
-import { leavesFrom } from '@/flows/parcel/packing-setting';
-import { printedLabel } from '@/flows/parcel/parcel-papers';
-import { bringBack, moveStock } from '@/flows/stock/move-stock';
+import { bringBack, moveStock, noteSentAgain } from '@/flows/stock/move-stock';
 import { reviseWaiting } from '@/flows/stock/wait-for-stock';
-import { services } from '@/outside/services';
+import { labelFor } from './return-label';
 
 const MOST_OPEN = 100;
 /** So many returns of one sale are open at once at most. */
 const MOST_OF_SALE = 5;
-const SOURCE = 'return';
 
 /** What of sales came to the customer and when: parcels that were delivered, and what was fetched. */
 async function cameOf(db: Db, handovers: readonly Handover[], saleId: string, zone: string): Promise<HandedLine[]> {
@@ -148,7 +135,7 @@ async function ask(
   const [sale] = await handoversOfSale(tx, saleId);
   if (!sale) throw new Refusal('nothing-to-return');
   await handoversByIds(tx, [sale.id], true);
-  const id = idFor(`${SOURCE} ${saleId} ${pressKey}`);
+  const id = idFor(`return ${saleId} ${pressKey}`);
   if (await returnById(tx, id)) return;
   const most = new Map((await pageOf(tx, saleId)).lines.map((one) => [one.line, scaledCount(one.most)]));
   const asked = lines.filter(({ quantity }) => scaledCount(quantity) > 0n);
@@ -195,24 +182,21 @@ async function rowsOf(db: Db, returns: readonly Return[]): Promise<ReturnRow[]> 
   const sales = new Map(
     (await handoversByIds(db, [...new Set(returns.map(({ handoverId }) => handoverId))])).map((one) => [one.id, one]),
   );
-  return Promise.all(
-    returns.flatMap((one) => {
-      const sale = sales.get(one.handoverId);
-      if (!sale) return [];
-      const whats = new Map(sale.lines.map(({ line, what }) => [line, what]));
-      const saleId = sale.invoiceId ?? sale.orderId ?? '';
-      return [
-        paymentOfSale(db, saleId).then((paymentId) => ({
-          ...one,
-          sale,
-          name: sale.recipient.name,
-          whats: one.lines.map(({ line }) => whats.get(line) ?? ''),
-          wasPosted: one.lines.some(({ line }) => sale.lines.some((of) => of.line === line && of.handed === 'posted')),
-          paymentId,
-        })),
-      ];
-    }),
-  );
+  const rows: ReturnRow[] = [];
+  for (const one of returns) {
+    const sale = sales.get(one.handoverId);
+    if (!sale) continue;
+    const whats = new Map(sale.lines.map(({ line, what }) => [line, what]));
+    rows.push({
+      ...one,
+      sale,
+      name: sale.recipient.name,
+      whats: one.lines.map(({ line }) => whats.get(line) ?? ''),
+      wasPosted: one.lines.some(({ line }) => sale.lines.some((of) => of.line === line && of.handed === 'posted')),
+      paymentId: await paymentOfSale(db, sale.invoiceId ?? sale.orderId ?? ''),
+    });
+  }
+  return rows;
 }
 
 async function tellAnswer(tx: Tx, sale: Handover, id: string): Promise<void> {
@@ -261,113 +245,6 @@ export const allowReturn = desk('ask').run(
   },
 );
 
-/** The parcel as it comes back: the one in which it left, the other way round. */
-async function specBack(db: Db, one: Return): Promise<{ spec: ParcelSpec; sender: string } | null> {
-  const business = await businessById(db);
-  const [sale] = await handoversByIds(db, [one.handoverId]);
-  const parcels = await parcelsOfSale(db, sale?.invoiceId ?? sale?.orderId ?? '');
-  const left = parcels.find(({ state, label }) => state === 'delivered' && label)?.label;
-  if (!left || !sale) return null;
-  const settings = await deliverSettings(db);
-  const mailOn: CalendarDate = nextMailDay(dateInZone(db.now, business.zone), settings.mailDays);
-  return {
-    spec: {
-      ...left.spec,
-      name: business.name,
-      from: left.spec.to,
-      to: leavesFrom(business),
-      insuredMinor: 0,
-      signature: false,
-      mailOn,
-    },
-    sender: sale.recipient.name,
-  };
-}
-
-async function labelFor(ctx: Context, id: string): Promise<void> {
-  const { one, back, business, balance } = await ctx.read(async (db) => {
-    const read = found(await returnById(db, id));
-    return {
-      one: read,
-      back: await specBack(db, read),
-      business: await businessById(db),
-      balance: await carrierBalance(db),
-    };
-  });
-  if (one.state !== 'asked') throw new Refusal('return-moved-on');
-  if (one.label) return;
-  if (!back) throw new Refusal('no-return-label');
-  const { carrier } = services();
-  const key = `${SOURCE}:${id}`;
-  const [known] = (await carrier.known(ctx.businessId, [key])) ?? [];
-  if (!known) throw new Refusal('carrier-silent');
-  let sold = known === 'never-seen' ? null : known;
-  if (!sold) {
-    const [rates] = (await carrier.rates(business.currency, [back.spec])) ?? [];
-    if (!rates) throw new Refusal('carrier-silent');
-    const [cheapest] = cheapestFirst(rates.rates);
-    if (!cheapest) throw new Refusal('no-return-label');
-    if (BigInt(rateTotal(cheapest)) > balance) throw new Refusal('balance-short');
-    const [answer] =
-      (await carrier.buy(ctx.businessId, business.currency, [{ key, service: cheapest.service, parcel: back.spec }])) ??
-      [];
-    if (!answer) throw new Refusal('carrier-silent');
-    sold = answer;
-  }
-  if (sold.kind === 'refused') throw new Refusal('no-return-label');
-  const { number, service, serviceName, rateMinor, insuranceMinor } = sold;
-  const label: BoughtLabel = { spec: back.spec, service, serviceName, profile: '', sender: back.sender };
-  const minor = BigInt(rateMinor + insuranceMinor);
-  const later = await ctx.later();
-  await later.turn(async (tx) => {
-    if ((await updateReturnLabel(tx, id, label, number)) === 0) return;
-    const { currency } = business;
-    const move = {
-      id: idFor(`move ${key}`),
-      key,
-      kind: 'label',
-      state: 'done',
-      parcelId: null,
-      currency,
-      minor: -minor,
-    } as const;
-    await insertMoves(tx, [{ ...move, byName: tx.name }]);
-    if (minor > 0n)
-      await insertEntry(
-        tx,
-        labelBought(dateInZone(tx.now, business.zone), `Return label ${number}`, money(minor, currency)),
-        {
-          ...{ id: idFor(`entry ${key}`), cause: key, invoiceId: null, paymentId: null },
-        },
-      );
-  });
-}
-
-async function labelPdf(ctx: Context, id: string, saleId: string | null): Promise<File> {
-  const { one, settings, business } = await ctx.read(async (db) => {
-    const read = found(await returnById(db, id));
-    const [sale] = await handoversByIds(db, [read.handoverId]);
-    if (saleId !== null && sale?.invoiceId !== saleId && sale?.orderId !== saleId) throw new Refusal('not-found');
-    return { one: read, settings: await deliverSettings(db), business: await businessById(db) };
-  });
-  const { label, number } = one;
-  if (!label) throw new Refusal('not-found');
-  const printed = printedLabel({ label, number, mailOn: label.spec.mailOn, reference: '' }, business);
-  const bytes = await labelsPdf([printed], { sheet: 'a6', own: settings.ownLabel, begin: 0 });
-  return { name: `return-${number}.pdf`, bytes, type: 'application/pdf' };
-}
-
-/** The label that brings goods back, for the desk. @throws Refusal `not-found` */
-export const returnLabel = desk('customers').run((ctx, id: string) => labelPdf(ctx, id, null));
-/** The same for whoever sends them, by the invoice's link. @throws Refusal `not-found` */
-export const returnLabelByInvoice = byLink(INVOICE_LINK).run((ctx, invoiceId: string, id: string) =>
-  labelPdf(ctx, id, invoiceId),
-);
-/** The same by the order's link. @throws Refusal `not-found` */
-export const returnLabelByOrder = byLink(ORDER_LINK).run((ctx, orderId: string, id: string) =>
-  labelPdf(ctx, id, orderId),
-);
-
 const goodsOf = ({ lines }: Handover, looked: readonly { readonly line: number; readonly quantity: string }[]) =>
   looked.flatMap(({ line, quantity }) => {
     const of = lines.find((one) => one.line === line);
@@ -400,7 +277,7 @@ export const receiveReturn = desk('pack').turn(async (tx, id: string, looked: re
   await updateReceived(tx, id, looked, tx.name);
   const about = { invoiceId: sale.invoiceId, orderId: sale.orderId };
   const all = cameBack(looked);
-  await bringBack(tx, goodsOf(sale, all), { why: 'Came back from the customer', ...about });
+  await bringBack(tx, goodsOf(sale, all), { why: 'Came back from the customer', ...about }, 'seen');
   await moveStock(
     tx,
     goodsOf(
@@ -427,6 +304,7 @@ export const exchangeReturn = desk('pack').turn(async (tx, id: string): Promise<
       orderId: sale.orderId,
     })),
   );
+  await noteSentAgain(tx, goodsOf(sale, again), sale);
   await addPacked(
     tx,
     again

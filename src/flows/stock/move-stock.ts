@@ -1,9 +1,21 @@
 /** The one way in which stock changes: held, worked out, written into its log, and sales that wait for it looked at. */
 import { randomUUID } from 'node:crypto';
 import { stockKey } from '@/core/item/item';
+import { scaledCount } from '@/core/stock/available';
+import { type Comeback, comesBack } from '@/core/stock/comeback';
 import { moved, type Stock, type StockChange } from '@/core/stock/movement';
 import { type Goods, insertPromises, type StockPromise, takePromises } from '@/db/items';
-import { holdStock, insertMovements, type NewMovement, promisedNow, type StockThing, stockNow } from '@/db/stock';
+import {
+  comebacksOf,
+  holdStock,
+  insertComebacks,
+  insertMovements,
+  type NewMovement,
+  promisedNow,
+  type SaidComeback,
+  type StockThing,
+  stockNow,
+} from '@/db/stock';
 import type { Writing } from '@/flows/door/operation';
 import { mayBeShort, reviseWaiting } from './wait-for-stock';
 
@@ -90,13 +102,51 @@ export async function promiseAgain(tx: Writing, promises: readonly StockPromise[
   );
 }
 
-/** Goods of a sale come back into the stock. */
-export const bringBack = (
+/** Of which sale goods are; neither for what was sent without one. */
+type OfSale = Partial<Pick<NewMovement, 'invoiceId' | 'orderId'>>;
+
+/** What is said of goods of a sale beside what was said before; how much of each that brings into the stock. */
+async function sayComeback(
   tx: Writing,
   goods: readonly Goods[],
-  about: Pick<StockMove, 'why' | 'invoiceId' | 'orderId'>,
-): Promise<void> =>
-  moveStock(
+  { invoiceId = null, orderId = null }: OfSale,
+  by: Comeback['by'],
+): Promise<Goods[]> {
+  const saleId = invoiceId ?? orderId;
+  if (!saleId || goods.length === 0) return [...goods];
+  await holdStock(tx, goods);
+  const known = [...(await comebacksOf(tx, saleId))];
+  const fresh: SaidComeback[] = [];
+  const came: Goods[] = [];
+  for (const { itemId, optionId, quantity } of goods) {
+    const before = known.filter((one) => one.itemId === itemId && one.optionId === optionId);
+    const said = { itemId, optionId, by, quantity };
+    came.push({ itemId, optionId, quantity: comesBack(before, said) });
+    known.push(said);
+    fresh.push(said);
+  }
+  await insertComebacks(tx, { invoiceId, orderId }, fresh);
+  return came.filter(({ quantity }) => scaledCount(quantity) > 0n);
+}
+
+/** Goods of a sale go out once more in exchange for what came back: what comes back then is another piece. */
+export const noteSentAgain = async (tx: Writing, goods: readonly Goods[], of: OfSale): Promise<void> =>
+  void (await sayComeback(tx, goods, of, 'sent-again'));
+
+/**
+ * Goods of a sale come back into the stock. Whoever saw them and whoever gave money for them mean the same goods: they come in once.
+ *
+ * @param by whether somebody has them in hand, or money was given back with them
+ */
+export async function bringBack(
+  tx: Writing,
+  goods: readonly Goods[],
+  { why, ...of }: OfSale & { readonly why: string },
+  by: Exclude<Comeback['by'], 'sent-again'>,
+): Promise<void> {
+  const came = await sayComeback(tx, goods, of, by);
+  await moveStock(
     tx,
-    goods.map((one) => ({ ...one, ...about, kind: 'returned' })),
+    came.map((one) => ({ ...one, ...of, why, kind: 'returned' })),
   );
+}

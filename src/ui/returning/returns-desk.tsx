@@ -55,6 +55,7 @@ function One({ row, may }: { row: ReturnRowShown; may: May }) {
         {` · ${row.when} · ${row.reason}`}
         {row.number ? ` · label ${row.number}` : ''}
       </p>
+      {row.way ? <p className="small text-dusk">{row.way}</p> : null}
       <ul className="mt-2">
         {row.lines.map(({ line, what, quantity, toStock, thrown }) => (
           <li key={line} className="document private flex flex-wrap items-baseline gap-x-3 border-b border-rule py-1">
@@ -111,7 +112,7 @@ function One({ row, may }: { row: ReturnRowShown; may: May }) {
       </p>
       {row.state === 'received' && row.paymentId && may.giveBack ? (
         <p className="small mt-1 text-soft">
-          What is good lies in stock already: give the money back without putting the goods into stock once more.
+          What is good lies in stock already, and is not counted once more when the money goes back.
         </p>
       ) : null}
       {open === 'allow' || open === 'refuse' ? (

@@ -14,6 +14,8 @@ export type ReturnRowShown = {
   readonly fileId: string | null;
   readonly answer: string;
   readonly number: string;
+  /** Where its label was scanned last; empty where it was not. */
+  readonly way: string;
   readonly wasPosted: boolean;
   readonly paymentId: string | null;
   readonly lines: readonly {
