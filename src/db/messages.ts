@@ -224,3 +224,15 @@ export async function earlierMessageHolder(db: Connection, id: string): Promise<
   const row = await maybeOne<{ holder: string | null }>(db, sql`select business_of(${id}) as holder`);
   return row?.holder ?? null;
 }
+
+/** When messages were queued, by their keys. */
+export const whenQueued = async (db: Db, keys: readonly string[]): Promise<ReadonlyMap<string, Date>> =>
+  new Map(
+    (
+      await many<{ key: string; at: Date }>(
+        db,
+        sql`select message_key as key, created_at as at from messages
+            where business_id = ${db.businessId} and message_key = any(${[...keys]}::text[])`,
+      )
+    ).map(({ key, at }) => [key, at]),
+  );

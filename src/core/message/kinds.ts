@@ -56,6 +56,7 @@ export const MESSAGE_KINDS = {
   'parcel-delivered': { called: 'Notice that a parcel arrived', reader: 'customer', told: 'all' },
   'parcel-late': { called: 'Notice that a parcel is late', reader: 'customer', told: 'all' },
   'digital-ready': { called: 'Notice that something can be downloaded', reader: 'customer', told: 'all' },
+  'counter-ready': { called: 'Notice that something can be fetched', reader: 'customer', told: 'all' },
   'return-answered': { called: 'Answer about sending something back', reader: 'customer', told: 'all' },
   identity: { called: 'Notice of who stands behind the business', reader: 'person', told: 'nothing' },
   invitation: { called: 'Invitation', reader: 'invited', told: 'nothing' },

@@ -40,7 +40,7 @@ import {
   sentInvoice,
   sharedWorkshop,
 } from '../../../tests/support/workshop';
-import { counterDesk, handOverAtCounter } from './collect';
+import { counterDesk, handOverAtCounter, tellReady } from './collect';
 
 const workshop = await sharedWorkshop();
 let house: House;
@@ -65,14 +65,14 @@ const linkOf = async (id: string) =>
   (
     await asSuperuser<{ token: string }>(workshop.admin, 'select link_token as token from invoices where id = $1', [id])
   )[0]?.token ?? '';
-const mailsTo = async (address: string) => {
+const mailsTo = async (address: string, begins = 'What you bought') => {
   const rows = await asSuperuser<{ id: string }>(
     workshop.admin,
-    `select id from messages where business_id = $1 and state = 'queued' and kind = 'digital-ready'`,
+    `select id from messages where business_id = $1 and state = 'queued' and kind in ('digital-ready', 'counter-ready')`,
     [house.business.id],
   );
   for (const { id } of rows) await handOverMessage(house.business.id, id);
-  return (await mailOf(workshop.standIns, address)).filter(({ subject }) => subject.startsWith('What you bought'));
+  return (await mailOf(workshop.standIns, address)).filter(({ subject }) => subject.startsWith(begins));
 };
 
 describe('at the counter', () => {
@@ -112,6 +112,36 @@ describe('at the counter', () => {
     const { counter } = await parcelsOfSaleAtDesk(house.owner, id);
     expect(counter).toMatchObject({ waits: false, fetched: [{ strokes: 'M1 2 L30 20.5' }, { name: 'Otto Reed' }] });
     expect(await of(stockTroubles)).toEqual([]);
+  });
+
+  test('whoever waits is told once that it is ready, in their language; again for the rest; not once all of it is fetched', async () => {
+    const bow = await collectedItem('Bow');
+    const ida = await livesAt(house, 'Ida Marsh', { language: 'de' });
+    const mute = await livesAt(house, 'Mute Reed');
+    for (const customer of [ida, mute]) {
+      const sale = await soldToPost(house, customer, bow, { quantity: '2', paper: { delivery: null }, paid: false });
+      await payByTransfer(house, sale.id, 16);
+    }
+    await asSuperuser(
+      workshop.admin,
+      `update handovers set recipient = jsonb_set(recipient, '{email}', '""') where customer_id = $1`,
+      [mute.id],
+    );
+    const ready = async () => (await mailsTo(ida.email, 'Zum Abholen bereit')).map(({ text }) => text);
+    expect(await ready()).toEqual([]);
+    const { rows } = await counterDesk(house.packer, '');
+    const ids = rows.map(({ id }) => id);
+    const told = await Promise.all([1, 2, 3].map(() => tellReady(house.packer, ids)));
+    expect(told.sort()).toEqual([0, 0, 1]);
+    expect((await ready())[0]).toMatch(/Bow.*2/s);
+    expect((await counterDesk(house.owner, '')).rows.map(({ toldAt }) => toldAt !== null)).toEqual([true, false]);
+    const own = rows.find(({ name }) => name === 'Ida Marsh')?.id ?? '';
+    await fetch(own, '1');
+    expect(await tellReady(house.packer, [own])).toBe(1);
+    // Fetched before the mail goes out, nothing is told.
+    await fetch(own, '1');
+    expect((await ready()).length).toBe(1);
+    expect(await tellReady(house.packer, [own, randomUUID()])).toBe(0);
   });
 
   test('goods of an order without delivery wait there; of an invoice only where somebody says so; with what is posted each goes its way', async () => {

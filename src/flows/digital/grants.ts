@@ -101,15 +101,16 @@ export type GivenThing = Pick<Grant, 'id' | 'what' | 'words' | 'downloads' | 'mo
 /** What was given for a sale, as it stands now; what ended with its sale is left out. */
 export async function givenThings(db: Db, saleId: string): Promise<GivenThing[]> {
   const grants = (await grantsOfSale(db, saleId)).filter(({ endedAt }) => endedAt === null);
-  return Promise.all(
-    grants.map(async (grant) => ({
+  const things: GivenThing[] = [];
+  for (const grant of grants)
+    things.push({
       ...grant,
       state: grantState(grant, db.now),
       // A text is read while it is given; what is over is over for both.
       words: grantState(grant, db.now) === 'over' ? '' : grant.words,
       file: grant.fileId ? ((await fileById(db, grant.fileId))?.name ?? '') : '',
-    })),
-  );
+    });
+  return things;
 }
 
 async function shownThings(db: Db, saleId: string, locale: string): Promise<GivenShown[]> {

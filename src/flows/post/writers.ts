@@ -52,6 +52,7 @@ import {
   shortOwnPage,
   shortPlan,
 } from './plan-letters';
+import { readyMail } from './ready-letter';
 import { giftMail, settingsMail, statementMail } from './record-letters';
 import { returnMail } from './return-letter';
 import type { Subject, Written } from './subject';
@@ -119,6 +120,7 @@ export const WRITERS: Readonly<Record<MessageKind, Writer>> = {
   'parcel-delivered': { mail: parcelMail('delivered') },
   'parcel-late': { mail: parcelMail('late') },
   'digital-ready': { mail: digitalMail },
+  'counter-ready': { mail: readyMail },
   'return-answered': { mail: returnMail },
   dispute: { mail: disputeMail },
   'payout-returned': { mail: payoutReturnedMail },

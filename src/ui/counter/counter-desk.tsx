@@ -3,6 +3,8 @@ import { useState } from 'react';
 import { decimalSignOf, spokenDecimal } from '@/core/money/typed';
 import { useDeskLocale } from '../kit/at-desk';
 import { Button } from '../kit/button';
+import { usePress } from '../kit/press';
+import { say, sayTrouble } from '../kit/toasts';
 import { useReader } from '../pack/use-reader';
 import { Hand } from '../shipment/hand';
 import { HandOverDialog } from './hand-over-dialog';
@@ -33,6 +35,14 @@ export function CounterDesk({
   const sign = decimalSignOf(useDeskLocale());
   const [open, setOpen] = useState<CounterRowShown | null>(null);
   const [says, setSays] = useState('');
+  const { busy, press } = usePress();
+  const untold = rows.filter(({ canTell }) => canTell).map(({ id }) => id);
+  async function tell(ids: readonly string[]) {
+    const answer = await press<{ told: number }>('/api/counter/ready', { ids });
+    if (!answer.ok) return sayTrouble(answer.words);
+    const { told } = answer.value;
+    say(told === 1 ? 'They are told by mail' : `${told} are told by mail`);
+  }
   useReader((code) => {
     const row = rows.find(({ sale }) => sale.endsWith(` ${code.trim()}`));
     setSays(row ? '' : `${code}: nothing that waits here has this number.`);
@@ -43,6 +53,11 @@ export function CounterDesk({
       <section aria-label="Waits to be fetched">
         <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2">
           <h1 className="title-screen flex-1">At the counter</h1>
+          {mayPack && untold.length > 1 ? (
+            <Button look="link" disabled={busy} onClick={() => tell(untold)}>
+              Tell all {untold.length} that it is ready
+            </Button>
+          ) : null}
           <form action="/deliver/counter" role="search" className="flex gap-3">
             <input
               className="input w-[220px]"
@@ -82,13 +97,29 @@ export function CounterDesk({
                       .join('; ')}
                   </span>
                   <span className="small private block text-soft">
-                    {[row.sale, row.since ? `since ${row.since}` : '', row.phone].filter(Boolean).join(' · ')}
+                    {[row.sale, row.since ? `since ${row.since}` : '', row.phone, row.told ? `told ${row.told}` : '']
+                      .filter(Boolean)
+                      .join(' · ')}
                   </span>
                   {row.wish ? (
                     <span className="small private block whitespace-pre-line text-dusk">{row.wish}</span>
                   ) : null}
                 </span>
-                {mayPack ? <Button onClick={() => setOpen(row)}>Hand over</Button> : null}
+                {mayPack ? (
+                  <span className="flex flex-wrap items-center gap-4">
+                    {row.canTell ? (
+                      <Button
+                        look="link"
+                        disabled={busy}
+                        aria-label={`Tell ${row.name} that it is ready`}
+                        onClick={() => tell([row.id])}
+                      >
+                        Tell them it is ready
+                      </Button>
+                    ) : null}
+                    <Button onClick={() => setOpen(row)}>Hand over</Button>
+                  </span>
+                ) : null}
               </li>
             ))}
           </ul>

@@ -6,5 +6,8 @@ export type CounterRowShown = {
   readonly wish: string;
   readonly sale: string;
   readonly since: string;
+  /** When they were told that it is ready; empty where they were not. */
+  readonly told: string;
+  readonly canTell: boolean;
   readonly lines: readonly { readonly line: number; readonly what: string; readonly left: string }[];
 };

@@ -12,6 +12,10 @@ export const digitalDe: DigitalWords = {
   left: (left) => (left === 1 ? 'noch einmal' : `noch ${left}-mal`),
   usedUp: 'So oft heruntergeladen, wie es möglich ist. Fragen Sie uns, wenn Sie es noch einmal brauchen.',
   over: 'Die Zeit dafür ist vorbei. Fragen Sie uns, wenn Sie es noch einmal brauchen.',
+  readySubject: (house) => `Zum Abholen bereit bei ${house}`,
+  ready: 'Zum Abholen bereit',
+  readyLead: 'Was Sie gekauft haben, liegt für Sie bereit. Wer es abholt, nennt Ihren Namen oder die Nummer des Kaufs.',
+  readySee: 'Ansehen, was es ist',
   toFetch: 'Bei uns abzuholen',
   fetched: (date, name) => `Am ${date} abgeholt von ${name}`,
 };

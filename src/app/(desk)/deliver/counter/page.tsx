@@ -22,10 +22,12 @@ export default async function CounterPage({ searchParams }: { searchParams: Prom
       <CounterDesk
         words={words}
         mayPack={!actor.closed && mayDo(actor, 'pack')}
-        rows={rows.map(({ id, name, number, invoiceId, phone, wish, readyAt, lines }) => ({
+        rows={rows.map(({ id, name, number, invoiceId, phone, email, wish, readyAt, toldAt, lines }) => ({
           ...{ id, name, phone, wish, lines },
           sale: `${invoiceId ? 'Invoice' : 'Order'} ${number}`,
           since: day(readyAt),
+          told: day(toldAt),
+          canTell: email !== '' && toldAt === null,
         }))}
         lately={lately.map(({ id, at, name, recipient, number, strokes, byName }) => ({
           ...{ id, name, recipient, number, strokes, byName },
