@@ -131,6 +131,14 @@ describe('the PDF, read back', () => {
     }
   });
 
+  test('marks that the library cannot place keep no paper from being drawn', async () => {
+    for (const name of ['Ἂδωνις ᾯ', 'Ą̊́', 'x̣̂̄', 'กิ้่', 'क़्षि']) {
+      const text = textOf(await invoicePdf(invoice({ lines: [line(`Bow for ${name}, new`)] })));
+      expect(text).toContain('Bow for');
+      expect(text).toContain('new');
+    }
+  });
+
   test('one drawn again, and after another, is the same to the letter', async () => {
     const again = () => invoicePdf(invoice({ lines: [line('Kerning: AVATAR To Ty 1,110.11')] }));
     const first = textOf(await again());

@@ -31,6 +31,24 @@ const copied = (run: GlyphRun): GlyphRun =>
     positions: run.positions.map((position) => ({ ...position })),
   });
 
+type Layout = Font['layout'];
+type Features = Parameters<Layout>[1];
+
+/**
+ * The glyphs of a text. The library cannot place some marks over their letters (a mark without an anchor in the font, as in `Ἂ` taken
+ * apart, ends in a TypeError): there they stand as they come, since a paper with one mark aside is better than none.
+ */
+function laidOut(layout: Layout, text: string, features: Features, how: unknown[]): GlyphRun {
+  const rest = how as [string?, string?, ('ltr' | 'rtl')?];
+  try {
+    return layout(text, features, ...rest);
+  } catch (error) {
+    if (!(error instanceof TypeError)) throw error;
+    const asked = Array.isArray(features) ? Object.fromEntries(features.map((one) => [one, true])) : features;
+    return layout(text, { ...asked, mark: false, mkmk: false } as Features, ...rest);
+  }
+}
+
 /**
  * Lets a font remember the glyphs of texts it has set: each text is measured, measured again where it is drawn, and then drawn.
  * Only for fonts that are always asked with the same features.
@@ -38,10 +56,10 @@ const copied = (run: GlyphRun): GlyphRun =>
 function remembering(font: Font): Font {
   const runs = new Map<string, GlyphRun>();
   const layout = font.layout.bind(font);
-  font.layout = (text, ...how) => {
+  font.layout = (text, features, ...how) => {
     const known = runs.get(text);
     if (known) return copied(known);
-    const run = layout(text, ...how);
+    const run = laidOut(layout, text, features, how);
     if (text.length > LONGEST_KEPT) return run;
     if (runs.size >= MOST_RUNS) runs.clear();
     runs.set(text, copied(run));
