@@ -20,7 +20,8 @@ const FINISHED = /^\/(served|b|p|fonts|bare)\/|^\/checkout\.js$/;
 
 export const isFinished = (path: string): boolean => FINISHED.test(path);
 
-const LONGEST = 4000;
+/** The longest address of ours names two hundred parcels whose labels are printed at once. */
+const LONGEST = 8000;
 
 /** Whether an address can be read at all: whole signs, no NUL, of a length that ours have. */
 export function isReadable({ pathname, search }: { readonly pathname: string; readonly search: string }): boolean {

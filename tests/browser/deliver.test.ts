@@ -4,7 +4,7 @@ import { addDays, type CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
 import { nextMailDay, USUAL_DELIVERY } from '@/core/parcel/notice';
 import { ledgerTroubles } from '@/db/ledger';
-import { shipmentRows } from '@/db/parcels';
+import { shipmentRows } from '@/db/shipments';
 import { readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
 import { playMinute } from '../support/minute';

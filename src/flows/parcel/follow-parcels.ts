@@ -12,13 +12,12 @@ import {
   duePackages,
   insertScans,
   type Parcel,
-  type ParcelSale,
   type Progress,
   parcelsByIds,
-  salesOfParcels,
   scansOf,
   updateProgress,
 } from '@/db/parcels';
+import { type ParcelSale, salesOfParcels } from '@/db/shipments';
 import { addLines } from '@/db/timeline';
 import type { Context, Writing } from '@/flows/door/operation';
 import { queueMessages } from '@/flows/message/queue-message';

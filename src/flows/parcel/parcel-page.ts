@@ -14,8 +14,9 @@ import {
 import { countText } from '@/core/stock/available';
 import { businessById } from '@/db/businesses';
 import { type Handover, handoversOfSale } from '@/db/handovers';
-import { parcelsOfSale, scansOf } from '@/db/parcels';
+import { scansOf } from '@/db/parcels';
 import type { Db } from '@/db/pool';
+import { parcelsOfSale } from '@/db/shipments';
 import { fetchedOf } from '@/flows/counter/collect';
 import { INVOICE_LINK, ORDER_LINK } from '@/flows/door/links';
 import { byLink, desk } from '@/flows/door/operation';

@@ -16,23 +16,18 @@ import { addPacked, updateChargedOn, updateHandoverState } from '@/db/handovers'
 import { insertEntry } from '@/db/ledger';
 import { claimOf, type ParcelClaim } from '@/db/parcel-claims';
 import { deliverSettings } from '@/db/parcel-profiles';
+import { type Parcel, parcelsByIds, scansOf, updateNotice, updatePromised, updateVoided } from '@/db/parcels';
 import {
   mailsOfParcel,
-  type Parcel,
   type ParcelSale,
-  parcelsByIds,
   paymentOfSale,
   type ShipmentCursor,
   type ShipmentsAsked,
   salesOfParcels,
-  scansOf,
   shipmentRows,
   shipmentsToLookAt,
   underWayCount,
-  updateNotice,
-  updatePromised,
-  updateVoided,
-} from '@/db/parcels';
+} from '@/db/shipments';
 import { addToTimeline, parcelTimeline } from '@/db/timeline';
 import { desk, type Writing } from '@/flows/door/operation';
 import { Refusal } from '@/flows/door/refusal';
@@ -76,6 +71,11 @@ export const shipmentList = desk('customers').run(
         next: rows.length > PAGE && last?.boughtAt ? { at: last.boughtAt, id: last.id } : null,
       };
     }),
+);
+
+/** The sales of which something is in shipments. */
+export const shipmentSales = desk('customers').read(
+  (db, ids: readonly string[]): Promise<ParcelSale[]> => salesOfParcels(db, ids),
 );
 
 /** A shipment whole, without what it costs. */

@@ -36,8 +36,8 @@ export type Under = {
 
 const program: Readonly<Record<string, ProgramName>> = { web: 'web', worker: 'worker', 'stand-ins': 'standins' };
 
-/** Ends the server on the spot and starts it again. */
-async function crash(folder: string): Promise<void> {
+/** Ends the database server on the spot and starts it again. @param folder where it lives */
+export async function crashDatabase(folder: string): Promise<void> {
   const pidFile = join(folder, 'pg/postmaster.pid');
   const pid = existsSync(pidFile) ? Number(readFileSync(pidFile, 'utf8').split('\n')[0]) : 0;
   if (pid > 0) {
@@ -84,7 +84,7 @@ async function cutConnections(admin: string): Promise<void> {
 
 /** Nothing can be written for a while; afterwards there is room again, and the server goes on or is started. */
 async function fillDisk({ folder, disk }: Under['database'], ms: number): Promise<void> {
-  if (!disk) return crash(folder);
+  if (!disk) return crashDatabase(folder);
   const ballast = join(disk, 'ballast');
   const { bavail, bsize } = statfsSync(disk);
   try {
@@ -127,7 +127,7 @@ export async function strike(under: Under, blow: Blow, chance: () => number): Pr
       return stack.signal(name, 'SIGCONT');
     }
     case 'crash':
-      return crash(under.database.folder);
+      return crashDatabase(under.database.folder);
     case 'cut':
       return cutConnections(stack.admin);
     case 'fill':

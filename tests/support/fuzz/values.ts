@@ -68,7 +68,7 @@ function valueFor(
       return oneOf(chance, [least, Math.min(most, least + 1), Math.min(most, 100), most]);
     }
     if (named('isEmail')) return 'name@post.example';
-    if (named('isIso8601')) return '2026-11-20T10:00:00.000Z';
+    if (named('moment')) return '2026-11-20T10:00:00.000Z';
     if (named('prices')) return oneOf(chance, [{}, { USD: '10' }, { USD: '10.50', EUR: '9' }]);
     if (named('isObject') || named('texts')) return {};
     if (named('day')) return '2026-12-01';
