@@ -134,6 +134,15 @@ CREATE FUNCTION public.demo_people() RETURNS TABLE(name text, email text, role t
     order by businesses.created_at, people.created_at
   $$;
 
+CREATE FUNCTION public.due_work(at timestamp with time zone) RETURNS TABLE(business_id uuid, concern text)
+    LANGUAGE sql STABLE SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+    select w.business_id, w.concern from work_due(at) w
+    union
+    select s.business_id, 'parcels' from carrier_statements s where s.act_at <= at
+  $$;
+
 CREATE FUNCTION public.emptied(value jsonb) RETURNS jsonb
     LANGUAGE plpgsql IMMUTABLE
     SET search_path TO 'public', 'pg_temp'
@@ -171,7 +180,7 @@ declare
   found_due bigint := 0;
 begin
   for due in
-    select w.business_id, w.concern, 'due:' || w.concern || ':' || w.business_id as key from work_due(at) w
+    select w.business_id, w.concern, 'due:' || w.concern || ':' || w.business_id as key from due_work(at) w
     where not exists (select from stuck_jobs s where s.business_id = w.business_id and s.key = 'due:' || w.concern || ':' || w.business_id
       and s.failures >= 20 and s.last_at > now() - interval '1 hour')
     order by w.concern, w.business_id
@@ -419,6 +428,17 @@ CREATE FUNCTION public.forget_done_jobs() RETURNS void
     AS $$
     delete from stuck_jobs s where not s.given_up and s.key not like 'due:%' and not exists (select from graphile_worker.open_keys() as open (key) where open.key = s.key)
   $$;
+
+CREATE FUNCTION public.forget_for_customs() RETURNS trigger
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public', 'pg_temp'
+    AS $$
+begin
+  update parcel_lines l set customs = null where l.business_id = new.business_id and l.customs is not null
+    and l.parcel_id in (select p.id from parcels p where p.business_id = new.business_id and p.customer_id = new.id);
+  update parcels p set customs = null where p.business_id = new.business_id and p.customer_id = new.id and p.customs is not null;
+  return null;
+end $$;
 
 CREATE FUNCTION public.forget_nobodys_steps() RETURNS trigger
     LANGUAGE plpgsql SECURITY DEFINER
@@ -1417,8 +1437,22 @@ CREATE TABLE public.carrier_moves (
     minor bigint NOT NULL,
     at timestamp with time zone NOT NULL,
     by_name text NOT NULL,
-    CONSTRAINT carrier_moves_kind_known CHECK ((kind = ANY (ARRAY['top-up'::text, 'label'::text, 'void'::text, 'claim'::text]))),
+    CONSTRAINT carrier_moves_kind_known CHECK ((kind = ANY (ARRAY['top-up'::text, 'label'::text, 'void'::text, 'claim'::text, 'correction'::text]))),
     CONSTRAINT carrier_moves_state_known CHECK ((state = ANY (ARRAY['asked'::text, 'done'::text, 'refused'::text])))
+);
+
+CREATE TABLE public.carrier_statements (
+    business_id uuid NOT NULL,
+    month date NOT NULL,
+    currency text NOT NULL,
+    statement jsonb,
+    read_at timestamp with time zone,
+    by_name text DEFAULT ''::text NOT NULL,
+    left_as_is text[] DEFAULT '{}'::text[] NOT NULL,
+    open integer DEFAULT 0 NOT NULL,
+    act_at timestamp with time zone,
+    CONSTRAINT carrier_statements_first_day CHECK ((EXTRACT(day FROM month) = (1)::numeric)),
+    CONSTRAINT carrier_statements_open_not_negative CHECK ((open >= 0))
 );
 
 CREATE TABLE public.charges (
@@ -1969,7 +2003,7 @@ CREATE TABLE public.messages (
     plan_id uuid,
     seen_to_at timestamp with time zone,
     parcel_id uuid,
-    CONSTRAINT messages_kind_known CHECK ((kind = ANY (ARRAY['invoice'::text, 'receipt'::text, 'payment-notice'::text, 'reminder'::text, 'changed'::text, 'cancelled'::text, 'credit-note'::text, 'question'::text, 'answer'::text, 'trial'::text, 'statement'::text, 'notice'::text, 'request'::text, 'order-notice'::text, 'refund'::text, 'gift-letter'::text, 'plan-link'::text, 'plan-reminder'::text, 'charge-notice'::text, 'charge-refused'::text, 'card-asked'::text, 'own-page'::text, 'plan-ended'::text, 'part-due'::text, 'settings-changed'::text, 'plan-ending'::text, 'plan-over'::text, 'plan-changed'::text, 'plan-proposed'::text, 'receipt-taken-back'::text, 'approval-asked'::text, 'payout-returned'::text, 'partner-statement'::text, 'partner-page'::text, 'dispute'::text, 'debit-returned'::text, 'voucher'::text, 'confirm-address'::text, 'password-link'::text, 'password-changed'::text, 'new-sign-in'::text, 'invitation'::text, 'step-changed'::text, 'lost-steps-link'::text, 'steps-lost'::text, 'codes-tried'::text, 'address-link'::text, 'address-moved'::text, 'identity'::text, 'hook-failing'::text, 'business-closed'::text, 'own-news'::text, 'parcel-left'::text, 'parcel-door'::text, 'parcel-delivered'::text, 'parcel-late'::text, 'digital-ready'::text, 'return-answered'::text]))),
+    CONSTRAINT messages_kind_named CHECK ((kind ~ '^[a-z]+(-[a-z]+)*$'::text)),
     CONSTRAINT messages_state_known CHECK ((state = ANY (ARRAY['queued'::text, 'handed-over'::text, 'delivered'::text, 'failed'::text, 'bounced'::text, 'dropped'::text]))),
     CONSTRAINT messages_way_known CHECK ((way = ANY (ARRAY['mail'::text, 'text'::text, 'chat'::text])))
 );
@@ -2142,6 +2176,7 @@ CREATE TABLE public.parcel_lines (
     option_id uuid,
     quantity numeric(14,4) NOT NULL,
     value_minor bigint DEFAULT 0 NOT NULL,
+    customs jsonb,
     CONSTRAINT parcel_lines_quantity_positive CHECK ((quantity > (0)::numeric))
 );
 
@@ -2209,6 +2244,7 @@ CREATE TABLE public.parcels (
     search text DEFAULT ''::text NOT NULL,
     settled text DEFAULT ''::text NOT NULL,
     settled_at timestamp with time zone,
+    customs jsonb,
     CONSTRAINT parcels_grams_positive CHECK ((grams > 0)),
     CONSTRAINT parcels_notice_known CHECK ((notice = ANY (ARRAY['on-day'::text, 'first-scan'::text, 'held'::text, 'told'::text]))),
     CONSTRAINT parcels_settled_known CHECK ((settled = ANY (ARRAY[''::text, 'sent-again'::text, 'taken-back'::text, 'left'::text]))),
@@ -2657,6 +2693,21 @@ CREATE TABLE public.sign_in_steps (
     CONSTRAINT sign_in_steps_time_whole CHECK (((time_key IS NULL) = (time_since IS NULL)))
 );
 
+CREATE TABLE public.stock_comebacks (
+    business_id uuid NOT NULL,
+    id uuid NOT NULL,
+    invoice_id uuid,
+    order_id uuid,
+    item_id uuid NOT NULL,
+    option_id uuid,
+    said_by text NOT NULL,
+    quantity numeric(14,4) NOT NULL,
+    at timestamp with time zone NOT NULL,
+    CONSTRAINT stock_comebacks_one_sale CHECK ((num_nonnulls(invoice_id, order_id) = 1)),
+    CONSTRAINT stock_comebacks_quantity_positive CHECK ((quantity > (0)::numeric)),
+    CONSTRAINT stock_comebacks_said_by_known CHECK ((said_by = ANY (ARRAY['seen'::text, 'given-back'::text, 'sent-again'::text])))
+);
+
 CREATE TABLE public.stock_movements (
     business_id uuid NOT NULL,
     id uuid NOT NULL,
@@ -2885,6 +2936,9 @@ ALTER TABLE ONLY public.carrier_moves
 
 ALTER TABLE ONLY public.carrier_moves
     ADD CONSTRAINT carrier_moves_pkey PRIMARY KEY (business_id, id);
+
+ALTER TABLE ONLY public.carrier_statements
+    ADD CONSTRAINT carrier_statements_pkey PRIMARY KEY (business_id, month);
 
 ALTER TABLE ONLY public.charges
     ADD CONSTRAINT charges_pkey PRIMARY KEY (business_id, id);
@@ -3150,6 +3204,9 @@ ALTER TABLE ONLY public.sign_in_names
 ALTER TABLE ONLY public.sign_in_steps
     ADD CONSTRAINT sign_in_steps_pkey PRIMARY KEY (email_key);
 
+ALTER TABLE ONLY public.stock_comebacks
+    ADD CONSTRAINT stock_comebacks_pkey PRIMARY KEY (business_id, id);
+
 ALTER TABLE ONLY public.stock_movements
     ADD CONSTRAINT stock_movements_pkey PRIMARY KEY (business_id, id);
 
@@ -3246,6 +3303,10 @@ CREATE INDEX cards_of_customer ON public.cards USING btree (business_id, custome
 CREATE INDEX carrier_moves_by_time ON public.carrier_moves USING btree (business_id, at DESC, id);
 
 CREATE INDEX carrier_moves_of_parcel ON public.carrier_moves USING btree (business_id, parcel_id) WHERE (parcel_id IS NOT NULL);
+
+CREATE INDEX carrier_statements_due ON public.carrier_statements USING btree (act_at) WHERE (act_at IS NOT NULL);
+
+CREATE INDEX carrier_statements_open ON public.carrier_statements USING btree (business_id, month) WHERE (open > 0);
 
 CREATE INDEX charges_billed ON public.charges USING btree (business_id, charged_on, id) WHERE (state = 'billed'::text);
 
@@ -3443,6 +3504,8 @@ CREATE INDEX parcels_by_time ON public.parcels USING btree (business_id, bought_
 
 CREATE INDEX parcels_due ON public.parcels USING btree (act_at) WHERE (act_at IS NOT NULL);
 
+CREATE INDEX parcels_found ON public.parcels USING gin (search public.gin_trgm_ops) WHERE (bought_at IS NOT NULL);
+
 CREATE UNIQUE INDEX parcels_number_unique ON public.parcels USING btree (business_id, number) WHERE (number <> ''::text);
 
 CREATE INDEX parcels_of_customer ON public.parcels USING btree (business_id, customer_id);
@@ -3621,6 +3684,12 @@ CREATE UNIQUE INDEX saved_lists_name_unique ON public.saved_lists USING btree (b
 
 CREATE INDEX sessions_of_person ON public.sessions USING btree (business_id, person_id);
 
+CREATE INDEX stock_comebacks_of_invoice ON public.stock_comebacks USING btree (business_id, invoice_id) WHERE (invoice_id IS NOT NULL);
+
+CREATE INDEX stock_comebacks_of_item ON public.stock_comebacks USING btree (business_id, item_id, option_id);
+
+CREATE INDEX stock_comebacks_of_order ON public.stock_comebacks USING btree (business_id, order_id) WHERE (order_id IS NOT NULL);
+
 CREATE UNIQUE INDEX stock_movements_in_order ON public.stock_movements USING btree (business_id, item_id, option_id, n) NULLS NOT DISTINCT;
 
 CREATE INDEX stock_movements_of_invoice ON public.stock_movements USING btree (business_id, invoice_id) WHERE (invoice_id IS NOT NULL);
@@ -3672,6 +3741,8 @@ CREATE INDEX vouchers_of_payment ON public.vouchers USING btree (business_id, pa
 CREATE INDEX vouchers_to_expire ON public.vouchers USING btree (expires_on) WHERE (balance_minor > 0);
 
 CREATE INDEX vouchers_to_send ON public.vouchers USING btree (send_on) WHERE (sent_at IS NULL);
+
+CREATE TRIGGER customers_forgotten_for_customs AFTER UPDATE OF erased_at ON public.customers FOR EACH ROW WHEN (((old.erased_at IS NULL) AND (new.erased_at IS NOT NULL))) EXECUTE FUNCTION public.forget_for_customs();
 
 CREATE TRIGGER customers_forgotten_on_parcels AFTER UPDATE OF erased_at ON public.customers FOR EACH ROW WHEN (((old.erased_at IS NULL) AND (new.erased_at IS NOT NULL))) EXECUTE FUNCTION public.forget_on_parcels();
 
@@ -3800,6 +3871,9 @@ ALTER TABLE ONLY public.carrier_moves
 
 ALTER TABLE ONLY public.carrier_moves
     ADD CONSTRAINT carrier_moves_business_id_parcel_id_fkey FOREIGN KEY (business_id, parcel_id) REFERENCES public.parcels(business_id, id);
+
+ALTER TABLE ONLY public.carrier_statements
+    ADD CONSTRAINT carrier_statements_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
 
 ALTER TABLE ONLY public.charges
     ADD CONSTRAINT charges_card_id_fkey FOREIGN KEY (business_id, card_id) REFERENCES public.cards(business_id, id);
@@ -4281,6 +4355,21 @@ ALTER TABLE ONLY public.sessions
 ALTER TABLE ONLY public.sessions
     ADD CONSTRAINT sessions_person_id_fkey FOREIGN KEY (business_id, person_id) REFERENCES public.people(business_id, id) ON DELETE CASCADE;
 
+ALTER TABLE ONLY public.stock_comebacks
+    ADD CONSTRAINT stock_comebacks_business_id_fkey FOREIGN KEY (business_id) REFERENCES public.businesses(business_id);
+
+ALTER TABLE ONLY public.stock_comebacks
+    ADD CONSTRAINT stock_comebacks_business_id_invoice_id_fkey FOREIGN KEY (business_id, invoice_id) REFERENCES public.invoices(business_id, id);
+
+ALTER TABLE ONLY public.stock_comebacks
+    ADD CONSTRAINT stock_comebacks_business_id_item_id_fkey FOREIGN KEY (business_id, item_id) REFERENCES public.items(business_id, id);
+
+ALTER TABLE ONLY public.stock_comebacks
+    ADD CONSTRAINT stock_comebacks_business_id_option_id_fkey FOREIGN KEY (business_id, option_id) REFERENCES public.item_options(business_id, id);
+
+ALTER TABLE ONLY public.stock_comebacks
+    ADD CONSTRAINT stock_comebacks_business_id_order_id_fkey FOREIGN KEY (business_id, order_id) REFERENCES public.orders(business_id, id);
+
 ALTER TABLE ONLY public.stock_movements
     ADD CONSTRAINT stock_movements_business_id_file_id_fkey FOREIGN KEY (business_id, file_id) REFERENCES public.files(business_id, id);
 
@@ -4405,6 +4494,8 @@ ALTER TABLE public.cards ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.carrier_moves ENABLE ROW LEVEL SECURITY;
 
+ALTER TABLE public.carrier_statements ENABLE ROW LEVEL SECURITY;
+
 ALTER TABLE public.charges ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.code_sums ENABLE ROW LEVEL SECURITY;
@@ -4518,6 +4609,8 @@ CREATE POLICY own_business ON public.card_claims TO dahlia_app USING ((business_
 CREATE POLICY own_business ON public.cards TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.carrier_moves TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
+CREATE POLICY own_business ON public.carrier_statements TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.charges TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
@@ -4669,6 +4762,8 @@ CREATE POLICY own_business ON public.sessions TO dahlia_app USING ((business_id 
 
 CREATE POLICY own_business ON public.sign_in_names TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
+CREATE POLICY own_business ON public.stock_comebacks TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
+
 CREATE POLICY own_business ON public.stock_movements TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
 
 CREATE POLICY own_business ON public.stock_promises TO dahlia_app USING ((business_id = ( SELECT public.current_business() AS current_business))) WITH CHECK ((business_id = ( SELECT public.current_business() AS current_business)));
@@ -4757,6 +4852,8 @@ ALTER TABLE public.sessions ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.sign_in_names ENABLE ROW LEVEL SECURITY;
 
+ALTER TABLE public.stock_comebacks ENABLE ROW LEVEL SECURITY;
+
 ALTER TABLE public.stock_movements ENABLE ROW LEVEL SECURITY;
 
 ALTER TABLE public.stock_promises ENABLE ROW LEVEL SECURITY;
@@ -4818,6 +4915,9 @@ GRANT ALL ON FUNCTION public.customers_things(person uuid) TO dahlia_app;
 
 REVOKE ALL ON FUNCTION public.demo_people() FROM PUBLIC;
 
+REVOKE ALL ON FUNCTION public.due_work(at timestamp with time zone) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.due_work(at timestamp with time zone) TO dahlia_app;
+
 REVOKE ALL ON FUNCTION public.emptied(value jsonb) FROM PUBLIC;
 
 REVOKE ALL ON FUNCTION public.empty_files(ids text[]) FROM PUBLIC;
@@ -4842,6 +4942,8 @@ GRANT ALL ON FUNCTION public.forget_customer(person uuid, word text, at timestam
 
 REVOKE ALL ON FUNCTION public.forget_done_jobs() FROM PUBLIC;
 GRANT ALL ON FUNCTION public.forget_done_jobs() TO dahlia_app;
+
+REVOKE ALL ON FUNCTION public.forget_for_customs() FROM PUBLIC;
 
 REVOKE ALL ON FUNCTION public.forget_nobodys_steps() FROM PUBLIC;
 
@@ -5010,6 +5112,8 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.cards TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.carrier_moves TO dahlia_app;
 
+GRANT SELECT,INSERT,UPDATE ON TABLE public.carrier_statements TO dahlia_app;
+
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.charges TO dahlia_app;
 
 GRANT SELECT,INSERT,UPDATE ON TABLE public.code_sums TO dahlia_app;
@@ -5163,6 +5267,8 @@ GRANT UPDATE(used_at) ON TABLE public.sessions TO dahlia_app;
 GRANT UPDATE(proved_at) ON TABLE public.sessions TO dahlia_app;
 
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.sign_in_names TO dahlia_app;
+
+GRANT SELECT,INSERT ON TABLE public.stock_comebacks TO dahlia_app;
 
 GRANT SELECT,INSERT ON TABLE public.stock_movements TO dahlia_app;
 

@@ -10,10 +10,11 @@ import { nextMailDay } from '@/core/parcel/notice';
 import { openRule, type ParcelProfile } from '@/core/parcel/profile';
 import type { Address } from '@/core/place/address';
 import { invoiceById } from '@/db/invoices';
-import { parcelsByIds, salesOfParcels } from '@/db/parcels';
+import { parcelsByIds } from '@/db/parcels';
 import type { Actor } from '@/db/people';
+import { salesOfParcels } from '@/db/shipments';
 import { readBusiness } from '@/db/transaction';
-import { counterDesk, handOverAtCounter } from '@/flows/counter/collect';
+import { counterDesk, handOverAtCounter, tellReady } from '@/flows/counter/collect';
 import { keepItemDigital } from '@/flows/digital/grants';
 import { programContext } from '@/flows/door/program';
 import { storeFile } from '@/flows/file/store-file';
@@ -21,6 +22,7 @@ import { saveDraft, startInvoice } from '@/flows/invoice/draft';
 import { sendInvoice } from '@/flows/invoice/send-invoice';
 import { settleTopUp, topUp } from '@/flows/parcel/balance';
 import { buyLabels, settleLabels } from '@/flows/parcel/buy-labels';
+import { fetchStatementNow } from '@/flows/parcel/carrier-statements';
 import { claimParcel } from '@/flows/parcel/claims';
 import { followParcels } from '@/flows/parcel/follow-parcels';
 import { changeMailDay, changeProfiles, putOnPaper } from '@/flows/parcel/pack';
@@ -88,7 +90,6 @@ type Stage = {
 /** Something of an item, with what was asked for delivery. */
 type Sold = readonly [item: string, option: string, quantity: string, delivery: string];
 
-/** Plays three weeks of parcels, up to a paper full of what goes out next. */
 /** Something to download: a sheet drawn as a picture, as a file of one page. */
 const sheetOfTracks = (): Promise<Buffer> =>
   sharp(
@@ -100,10 +101,13 @@ const sheetOfTracks = (): Promise<Buffer> =>
     .png()
     .toBuffer();
 
+/** Plays some weeks of parcels, up to a paper full of what goes out next. */
 export async function playParcels({ actor, zone, today, items, standIns, at, mail }: Stage): Promise<void> {
   const { businessId } = actor;
   const day = (ago: number, hour: string) => instantInZone(addDays(today, -ago), hour, zone);
-  await at(day(26, '09:00'));
+  // Late in the month before: the carrier's statement of it is there.
+  const before = Number(today.slice(8)) + 7;
+  await at(day(Math.max(26, before + 1), '09:00'));
   const letter = await keepProfile(
     actor,
     null,
@@ -221,9 +225,22 @@ export async function playParcels({ actor, zone, today, items, standIns, at, mai
       }
   }
 
+  // A month ago: one parcel was heavier than it was declared, and the carrier charged for it.
+  await at(day(before, '09:00'));
+  await sell('Dorian Meakin', ['Violin strings, Larkspur', 'heavy', '1', '5.50']);
+  await sell('Ione Castlereagh', ['Shoulder rest', '', '1', '6.50']);
+  const [heavier, ...others] = await pack();
+  if (heavier) await buy([heavier, ...others]);
+  if (heavier) await goes(heavier, 'heavier');
+  for (let ago = before; ago >= before - 5; ago--) {
+    await at(day(ago, '23:30'));
+    await followParcels(programContext(businessId, day(ago, '23:30')));
+  }
+
   // What has gone its way already: one came on time, one has come back, one was lost, one lies still, one waits at the counter.
   const strings: Sold = ['Violin strings, Larkspur', 'light', '1', '4.50'];
   for (const [name, how, ago] of [
+    ['Mireille Castagnard', 'usual', 21],
     ['Verity Osgood', 'usual', 20],
     ['Marisol Quint', 'returned', 19],
     ['Cosima Lyle', 'lost', 18],
@@ -232,7 +249,14 @@ export async function playParcels({ actor, zone, today, items, standIns, at, mai
     ['Orrin Pell', 'late', 5],
   ] as const) {
     await at(day(ago, '07:30'));
-    await sell(name, name === 'Verity Osgood' ? ['Violin case, oblong', '', '1', '14.00'] : strings);
+    await sell(
+      name,
+      name === 'Verity Osgood'
+        ? ['Violin case, oblong', '', '1', '14.00']
+        : name === 'Mireille Castagnard'
+          ? ['Violin strings, Larkspur', 'light', '1', '14.00']
+          : strings,
+    );
     const ids = await pack();
     if (name === 'Verity Osgood') await changeProfiles(actor, ids, carton);
     await changeMailDay(actor, ids, addDays(today, -ago));
@@ -240,7 +264,7 @@ export async function playParcels({ actor, zone, today, items, standIns, at, mai
     for (const id of ids) await goes(id, how);
     await mail();
   }
-  await follow(20, 2);
+  await follow(21, 2);
   // On its way, and bought for later: told on their day, held back, or with the first scan.
   await at(day(1, '09:00'));
   await sell('Ione Castlereagh', ['Shoulder rest', '', '1', '6.50']);
@@ -287,7 +311,9 @@ export async function playParcels({ actor, zone, today, items, standIns, at, mai
   const sales = await readBusiness(programContext(businessId), (db) =>
     salesOfParcels(
       db,
-      arrived.filter(({ parcel }) => parcel.state === 'delivered').map(({ parcel }) => parcel.id),
+      arrived
+        .filter(({ parcel: { state, lines } }) => state === 'delivered' && lines[0]?.what.startsWith('Violin case'))
+        .map(({ parcel }) => parcel.id),
     ),
   );
   const words = 'The case is a finger too short for my scroll. It has not been used.';
@@ -300,6 +326,12 @@ export async function playParcels({ actor, zone, today, items, standIns, at, mai
 
   // What goes out next: a paper with gains and losses, and what could or cannot go beside it.
   await at(day(0, '07:30'));
+  await fetchStatementNow(actor, `${addDays(today, -before).slice(0, 7)}-01` as CalendarDate);
+  const waiting = (await counterDesk(actor, '')).rows.filter(({ name }) => name.startsWith('Cosima'));
+  await tellReady(
+    actor,
+    waiting.map(({ id }) => id),
+  );
   const next: readonly (readonly [string, Sold])[] = [
     ['Nell Ashgrove', ['Violin case, oblong', '', '1', '14.00']],
     ['Orrin Pell', ['Violin case, oblong', '', '1', '12.00']],
@@ -311,6 +343,7 @@ export async function playParcels({ actor, zone, today, items, standIns, at, mai
     ['Hollis Penhale', ['Violin strings, Larkspur', 'light', '2', '5.50']],
     ['Marisol Quint', ['Cello strings, Larkspur', 'heavy', '1', '4.50']],
     ['Abel Thornquist', ['Rosin, dark', '', '1', '4.50']],
+    ['Mireille Castagnard', ['Bow hair, one hank', '', '2', '18.00']],
   ];
   for (const [name, sold] of next) await sell(name, sold);
   const paper = await pack();
@@ -322,9 +355,8 @@ export async function playParcels({ actor, zone, today, items, standIns, at, mai
     ['Cosima Lyle', ['Violin strings, Larkspur', 'heavy', '1', '4.50']],
     ['Orrin Pell', ['Rosin, dark', '', '3', '5.50']],
     ['Nell Ashgrove', ['Rosin, dark', '', '1', '4.50']],
-    ['Mireille Castagnard', ['Violin strings, Larkspur', 'light', '1', '18.00']],
     ['Dorian Meakin', ['Shoulder rest', '', '1', '8.00']],
-    ['Jonas Wetherby', ['Rosin, dark', '', '1', '6.50']],
+    ['Verity Osgood', ['Shoulder rest', '', '8', '12.50']],
     ['Pascoe Trevanion', ['Violin case, oblong', '', '1', '22.00']],
   ];
   for (const [name, sold] of waits) await sell(name, sold);

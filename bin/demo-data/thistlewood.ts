@@ -282,6 +282,8 @@ export const ITEMS: readonly Omit<Item, 'id'>[] = [
     onHand: '4',
     lowAt: '1',
   }),
+  // Nobody wrote down its customs number yet: the first parcel abroad asks for it.
+  item('Bow hair, one hank', 'HAIR', '14.50', { ...posted(35, 'B 4', ''), prices: { USD: '14.50', EUR: '13.50' } }),
   item('Bench work', 'BENCH', '72.00', { kind: 'service', unit: 'hour', prices: { USD: '72.00', EUR: '66.00' } }),
   item('Lesson with Beatrix Amsel', 'LES-B', '48.00', { kind: 'service', unit: 'hour', taxClass: 'zero' }),
   item('Loan of a cello', 'LOAN-C', '62.00', { kind: 'service', unit: 'month' }),

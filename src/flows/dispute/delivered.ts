@@ -6,8 +6,9 @@ import { SCAN_WORDS } from '@/core/parcel/shipment';
 import { addressLines } from '@/core/place/address';
 import { type Collection, collectionsOf } from '@/db/collections';
 import { handoversOfSale } from '@/db/handovers';
-import { type Parcel, parcelsOfSale, scansOf } from '@/db/parcels';
+import { type Parcel, scansOf } from '@/db/parcels';
 import type { Db } from '@/db/pool';
+import { parcelsOfSale } from '@/db/shipments';
 import { handPicture } from '@/outside/hand';
 
 export type Delivered = {
