@@ -274,17 +274,18 @@ export async function choose(page: Page, menu: string, item: string): Promise<vo
   )?.click();
 }
 
-/** Opens a list of ours by its name and takes the first of its options that begins so. */
+/**
+ * Opens a list of ours by its name and takes the first of its options that begins so. A list that is closed again before it was read, as
+ * one is by a page that is drawn anew just then, is opened again, as anybody would.
+ */
 export async function pick(page: Page, name: string, option: string): Promise<void> {
-  await press(page, name, 'combobox');
-  await (
-    await page.waitForSelector(
-      `::-p-xpath(//*[@role='option'][starts-with(normalize-space(), ${JSON.stringify(option)})])`,
-      {
-        visible: true,
-      },
-    )
-  )?.click();
+  const wanted = `::-p-xpath(//*[@role='option'][starts-with(normalize-space(), ${JSON.stringify(option)})])`;
+  for (let opened = 0; opened < 5; opened++) {
+    await press(page, name, 'combobox');
+    await page.waitForSelector(wanted, { visible: true, timeout: PATIENCE / 15 }).catch(() => null);
+    if (await page.$('[role="listbox"]')) break;
+  }
+  await (await page.waitForSelector(wanted, { visible: true }))?.click();
   await page.waitForFunction(() => !document.querySelector('[data-radix-select-viewport]'));
 }
 
