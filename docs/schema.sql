@@ -3512,6 +3512,8 @@ CREATE INDEX parcels_of_customer ON public.parcels USING btree (business_id, cus
 
 CREATE INDEX parcels_on_the_paper ON public.parcels USING btree (business_id, made_at, id) WHERE (state = ANY (ARRAY['packing'::text, 'buying'::text]));
 
+CREATE INDEX parcels_to_declare ON public.parcels USING btree (business_id, bought_at, id) WHERE ((printed_at IS NULL) AND (state = 'bought'::text) AND ((label ->> 'customsForm'::text) <> ''::text));
+
 CREATE INDEX parcels_to_print ON public.parcels USING btree (business_id, bought_at, id) WHERE ((printed_at IS NULL) AND (state = 'bought'::text));
 
 CREATE INDEX parcels_under_way ON public.parcels USING btree (business_id, promised_on, id) WHERE (state = ANY (ARRAY['bought'::text, 'moving'::text, 'door'::text, 'waiting'::text, 'damaged'::text, 'back'::text, 'lost'::text, 'returned'::text]));

@@ -5,6 +5,9 @@ alter table messages add constraint messages_kind_named check (kind ~ '^[a-z]+(-
 -- What customs are told of a parcel and of its lines, where that is not as usual and as the items say.
 alter table parcels add column customs jsonb;
 alter table parcel_lines add column customs jsonb;
+-- Labels that go with a form, among those that nobody printed yet.
+create index parcels_to_declare on parcels (business_id, bought_at, id)
+  where printed_at is null and state = 'bought' and label ->> 'customsForm' <> '';
 
 -- Whoever is forgotten is forgotten there too: what was in it, and their own number.
 create function forget_for_customs() returns trigger
