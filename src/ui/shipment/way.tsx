@@ -116,27 +116,29 @@ export function Way({ way, locale, zone }: { way: WayPicture; locale: string; zo
           ) : null}
         </svg>
       </div>
-      <table className="w-full text-left md:sr-only">
-        <caption className="sr-only">The way, place by place</caption>
-        <thead className="sr-only">
-          <tr>
-            <th>Place</th>
-            <th>Scanned</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(({ place, from }, at) => (
-            <tr key={at} className="border-b border-rule">
-              <td className="py-1.5 pr-3">{place}</td>
-              <td className="py-1.5 text-right text-soft">
-                {from
-                  ? `${shortDate(dateInZone(from, zone), locale, { weekday: true })} ${clockTime(from, zone)}`
-                  : 'to come'}
-              </td>
+      <div className="md:sr-only">
+        <table className="w-full text-left">
+          <caption className="sr-only">The way, place by place</caption>
+          <thead className="sr-only">
+            <tr>
+              <th>Place</th>
+              <th>Scanned</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {rows.map(({ place, from }, at) => (
+              <tr key={at} className="border-b border-rule">
+                <td className="py-1.5 pr-3">{place}</td>
+                <td className="py-1.5 text-right text-soft">
+                  {from
+                    ? `${shortDate(dateInZone(from, zone), locale, { weekday: true })} ${clockTime(from, zone)}`
+                    : 'to come'}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
       {lastAt?.from ? null : <p className="sr-only">Not scanned yet</p>}
     </>
   );

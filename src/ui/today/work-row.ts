@@ -61,7 +61,7 @@ export const GROUP_WORDS: Readonly<Record<WorkGroup | 'waits', string>> = {
   deliver: 'See to parcels',
   payout: 'Give another account for what came back',
   match: 'Match with the bank',
-  compare: 'Compare with the card processor',
+  compare: 'Compare the books',
   order: 'Order what runs low',
   finish: 'Finish and send',
   waits: 'Under way by itself',
