@@ -1,5 +1,6 @@
 import { correctionKey, type OwnMove } from '@/core/carrier/statement';
 import type { CalendarDate } from '@/core/dates/calendar-date';
+import { jsonMinor } from '@/core/money/money';
 import { awaitStatement, carrierMonth } from './carrier-statements';
 import type { Db, Tx } from './pool';
 import { many, one, records, run, sql } from './sql';
@@ -64,10 +65,10 @@ export const latestMoves = (db: Db, limit: number): Promise<CarrierMove[]> =>
   );
 
 /** What moved in a month and on the days about it, as the carrier knows it, with the numbers of its parcels; and what was booked for that month. */
-export const movesAbout = async (db: Db, month: CalendarDate): Promise<OwnMove[]> =>
-  many(
+export async function movesAbout(db: Db, month: CalendarDate): Promise<OwnMove[]> {
+  const rows = await many<Omit<OwnMove, 'minor'> & { minor: bigint }>(
     db,
-    sql`select m.key, m.kind, coalesce(p.number, r.number, '') as number, (m.at at time zone 'UTC')::date as on, m.minor::float8 as minor
+    sql`select m.key, m.kind, coalesce(p.number, r.number, '') as number, (m.at at time zone 'UTC')::date as on, m.minor
         from carrier_moves m
           left join parcels p on p.business_id = m.business_id and p.id = m.parcel_id
           left join returns r on r.business_id = m.business_id and m.key = 'return:' || r.id
@@ -76,6 +77,8 @@ export const movesAbout = async (db: Db, month: CalendarDate): Promise<OwnMove[]
             or m.kind = 'correction' and m.key like ${`${correctionKey(month, '')}%`})
         order by m.at, m.id`,
   );
+  return rows.map((row) => ({ ...row, minor: jsonMinor(row.minor) }));
+}
 
 /** What the balance was by our books before a month began, in minor units: what was booked afterwards counts in the month that it was for. */
 export const balanceBefore = async (db: Db, month: CalendarDate): Promise<bigint> =>

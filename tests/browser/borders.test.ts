@@ -11,7 +11,7 @@ import { readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
 import { placedOffer } from '../support/offers';
 import { sharedOwnerDesk } from '../support/owner-desk';
-import { livesAt, postedItem, readyToPack, soldToPost } from '../support/parcels';
+import { KNOWN_TO_CUSTOMS, livesAt, postedItem, readyToPack, soldToPost } from '../support/parcels';
 import { expectAccessible, openFinder, press, shown, type, untilShown, untilTrue, visit } from '../support/person';
 
 const { stack, house, page, errors, signIn } = await sharedOwnerDesk();
@@ -119,16 +119,7 @@ test('a statement of the carrier’s is brought, compared, booked or left; one t
 test('an offer’s delivery prices are proposed from what delivery costs, and taken with a press', async () => {
   await signIn();
   const strings = await postedItem(house, 'Strings', {
-    going: {
-      handed: 'posted',
-      grams: 45,
-      lengthMm: 0,
-      widthMm: 0,
-      heightMm: 0,
-      shelf: '',
-      origin: 'DK',
-      hsCode: '9209.94',
-    },
+    going: KNOWN_TO_CUSTOMS,
   });
   const { id } = await placedOffer(house, {
     kind: 'items',

@@ -2,9 +2,9 @@
 import { randomUUID } from 'node:crypto';
 import type { Customer } from '@/core/customer/customer';
 import { newCustomer } from '@/core/customer/customer';
-import { GOES_AS_USUAL, type Item } from '@/core/item/item';
+import { GOES_AS_USUAL, type Item, type ItemGoing } from '@/core/item/item';
 import { newLine, type Paper } from '@/core/paper/paper';
-import type { ParcelProfile } from '@/core/parcel/profile';
+import { openRule, type ParcelProfile } from '@/core/parcel/profile';
 import { NO_ADDRESS } from '@/core/place/address';
 import { settleTopUp, topUp } from '@/flows/parcel/balance';
 import { buyLabels, settleLabels } from '@/flows/parcel/buy-labels';
@@ -45,6 +45,12 @@ export const postedItem = (house: House, name: string, more: Partial<Omit<Item, 
     going: { ...GOES_AS_USUAL, handed: 'posted', grams: 40, ...more.going },
   });
 
+/** How a thing goes of which customs know all that they ask: 45 g, made in Denmark. */
+export const KNOWN_TO_CUSTOMS: ItemGoing = {
+  ...GOES_AS_USUAL,
+  ...{ handed: 'posted', grams: 45, origin: 'DK', hsCode: '9209.94' },
+};
+
 const LETTER: Omit<ParcelProfile, 'id'> = {
   name: 'Padded letter',
   lengthMm: 200,
@@ -65,20 +71,7 @@ export async function readyToPack(
   topUpMinor = 50_000n,
 ): Promise<string> {
   const id = await keepProfile(house.owner, null, { ...LETTER, ...more });
-  await keepRules(house.owner, [
-    {
-      id: randomUUID(),
-      profileId: id,
-      countries: [],
-      abroad: false,
-      fromGrams: 0,
-      toGrams: 0,
-      fromMinor: 0,
-      toMinor: 0,
-      itemIds: [],
-      wish: '',
-    },
-  ]);
+  await keepRules(house.owner, [openRule(randomUUID(), id)]);
   if (topUpMinor > 0n) {
     const key = randomUUID();
     await topUp(house.owner, key, topUpMinor);

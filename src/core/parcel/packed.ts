@@ -10,7 +10,7 @@ import {
 } from '../customs/declaration';
 import type { CustomsForm } from '../customs/form';
 import type { CalendarDate } from '../dates/calendar-date';
-import { goingOf, type Item } from '../item/item';
+import { goingOf, type Item, type ItemGoing } from '../item/item';
 import type { Address } from '../place/address';
 import { costOf, type ParcelCost } from './cost';
 import type { Recipient } from './handover';
@@ -145,15 +145,22 @@ export type Packing = {
 
 const UNMEASURED: Measured = { grams: 0, lengthMm: 0, widthMm: 0, heightMm: 0 };
 
+/** How the thing of a line goes, as its item or its option says; null for what is no item. */
+export function goingOfLine(
+  { itemId, optionId }: Pick<PackedLine, 'itemId' | 'optionId'>,
+  items: ReadonlyMap<string, Item>,
+): ItemGoing | null {
+  const item = itemId ? items.get(itemId) : undefined;
+  return item ? goingOf(item, item.options.find(({ id }) => id === optionId) ?? null) : null;
+}
+
 /** What is in a parcel, weighed and measured as its items say. */
 export const packedOf = (
   lines: readonly Pick<PackedLine, 'itemId' | 'optionId' | 'quantity'>[],
   items: ReadonlyMap<string, Item>,
 ) =>
   lines.map(({ itemId, optionId, quantity }) => {
-    const item = itemId ? items.get(itemId) : undefined;
-    const option = item?.options.find(({ id }) => id === optionId) ?? null;
-    return { itemId, quantity, one: item ? goingOf(item, option) : UNMEASURED };
+    return { itemId, quantity, one: goingOfLine({ itemId, optionId }, items) ?? UNMEASURED };
   });
 
 /** What customs are told of what goes from one address to another; null where no border asks. */
@@ -165,9 +172,7 @@ export const declared = (
   isDeclared(from, to)
     ? declarationOf(
         parcel.lines.map(({ what, quantity, valueMinor, customs, itemId, optionId }) => {
-          const item = itemId ? items.get(itemId) : undefined;
-          const option = item?.options.find(({ id }) => id === optionId) ?? null;
-          return { what, quantity, valueMinor, customs, item: item ? goingOf(item, option) : null };
+          return { what, quantity, valueMinor, customs, item: goingOfLine({ itemId, optionId }, items) };
         }),
         parcel.customs ?? USUAL_CUSTOMS,
         { currency: parcel.currency, reference: customsReference },

@@ -15,7 +15,15 @@ import { allowReturn, askBackByInvoice, closeReturn, receiveReturn, returnsDesk 
 import { services } from '@/outside/services';
 import { asSuperuser } from '../../../tests/support/database';
 import { playMinute } from '../../../tests/support/minute';
-import { GULL_POINT, livesAt, packAll, postedItem, readyToPack, soldToPost } from '../../../tests/support/parcels';
+import {
+  GULL_POINT,
+  KNOWN_TO_CUSTOMS,
+  livesAt,
+  packAll,
+  postedItem,
+  readyToPack,
+  soldToPost,
+} from '../../../tests/support/parcels';
 import { setClock } from '../../../tests/support/plans';
 import { seeded } from '../../../tests/support/seeded';
 import { foundHouse, type House, sharedWorkshop } from '../../../tests/support/workshop';
@@ -132,16 +140,7 @@ test('half a year: nobody is told what is not true, nothing is told twice, nothi
   const chance = seeded(SEED);
   const strings = await postedItem(house, 'Strings', {
     onHand: '500',
-    going: {
-      handed: 'posted',
-      grams: 45,
-      lengthMm: 0,
-      widthMm: 0,
-      heightMm: 0,
-      shelf: '',
-      origin: 'DK',
-      hsCode: '9209.94',
-    },
+    going: KNOWN_TO_CUSTOMS,
   });
   const all: string[] = [];
   const away = new Set<string>();

@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { beforeEach, expect, test } from 'vitest';
 import { dateInZone } from '@/core/dates/zone';
 import { totalCost } from '@/core/parcel/cost';
+import { openRule } from '@/core/parcel/profile';
 import { keepRates } from '@/db/rates';
 import { inBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
@@ -69,19 +70,9 @@ test('in another currency it is converted; what no box holds or no service takes
     ...{ name: 'Crate', lengthMm: 2000, widthMm: 1000, heightMm: 500, ownGrams: 9000, mostGrams: 0, packagingMinor: 0 },
     ...{ service: '', insuring: { kind: 'never' }, signature: false },
   });
-  const rule = {
-    countries: [],
-    abroad: false,
-    fromGrams: 0,
-    toGrams: 0,
-    fromMinor: 0,
-    toMinor: 0,
-    itemIds: [],
-    wish: '',
-  };
   await keepRules(
     house.owner,
-    [small, crate].map((profileId) => ({ ...rule, profileId, id: randomUUID() })),
+    [small, crate].map((profileId) => openRule(randomUUID(), profileId)),
   );
   expect((await propose(harp.id))[0]).toMatchObject({ priceMinor: null, unknown: [{ what: 'Harp', service: '' }] });
 });

@@ -3,7 +3,7 @@ import type { Business } from '@/core/business/business';
 import type { CustomsProblem } from '@/core/customs/declaration';
 import type { CalendarDate } from '@/core/dates/calendar-date';
 import { dateInZone } from '@/core/dates/zone';
-import { goingOf, type ItemGoing } from '@/core/item/item';
+import type { ItemGoing } from '@/core/item/item';
 import { decimalText } from '@/core/money/decimal';
 import { type LotCost, lotCost, type ParcelCost } from '@/core/parcel/cost';
 import type { Block, Recipient } from '@/core/parcel/handover';
@@ -11,7 +11,7 @@ import { unpackedQuantity } from '@/core/parcel/handover';
 import { contentWords } from '@/core/parcel/lot';
 import { type DayWarning, type DeliverSettings, dayWarnings } from '@/core/parcel/notice';
 import { bareNumber } from '@/core/parcel/number';
-import { isBuyable, type PackingFault, packedOf } from '@/core/parcel/packed';
+import { goingOfLine, isBuyable, type PackingFault, packedOf } from '@/core/parcel/packed';
 import { isWeighed, type ParcelProfile } from '@/core/parcel/profile';
 import type { ServiceRate, ServiceRefusal } from '@/core/parcel/service';
 import { businessById } from '@/db/businesses';
@@ -176,16 +176,13 @@ export const packDesk = desk('customers').run(
             isBuyable: isBuyable(packing),
             isDeclared: packing.declaration !== null,
             customsProblems: packing.customsProblems,
-            going: parcel.lines.map(({ itemId, optionId }) => {
-              const item = itemId ? table.items.get(itemId) : undefined;
-              return item ? goingOf(item, item.options.find(({ id }) => id === optionId) ?? null) : null;
-            }),
+            going: parcel.lines.map((line) => goingOfLine(line, table.items)),
             shelves: parcel.lines
-              .map(({ itemId, optionId, what, quantity }) => {
-                const item = itemId ? table.items.get(itemId) : undefined;
-                const option = item?.options.find(({ id }) => id === optionId);
-                return { shelf: option?.shelf || item?.going.shelf || '', what, quantity };
-              })
+              .map((line) => ({
+                shelf: goingOfLine(line, table.items)?.shelf ?? '',
+                what: line.what,
+                quantity: line.quantity,
+              }))
               .sort((one, other) => one.shelf.localeCompare(other.shelf, 'en', { numeric: true })),
           };
         }),
