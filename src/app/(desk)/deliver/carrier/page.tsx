@@ -54,7 +54,8 @@ function shownEntry(
       .filter(Boolean)
       .join(' · '),
     href: hrefs.get(number) ?? '',
-    verdict: verdict === 'agrees' ? '' : VERDICT_WORDS[verdict],
+    // What is booked by now stands in our books.
+    verdict: verdict === 'agrees' || (leftMinor === 0 && verdict !== 'next-month') ? '' : VERDICT_WORDS[verdict],
     theirs: theirs?.minor ?? null,
     ours: ours?.minor ?? null,
     left: leftMinor,
