@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { money } from '@/core/money/money';
 import { eventSignature } from '../../standins/cards/webhooks';
 import { startStandIns } from '../../standins/server';
-import { CARD_MANNERS, MAIL_MANNERS, rudeCards, rudeMail } from '../../tests/support/manners';
+import { CARD_MANNERS, MAIL_MANNERS, rudeMail, rudeService } from '../../tests/support/manners';
 import { until } from '../../tests/support/until';
 import { cardToken, mailOf } from '../../tests/support/workshop';
 import { type CardProcessor, cardProcessor } from './cards';
@@ -133,7 +133,7 @@ describe('a card processor with bad manners', () => {
   test.each(CARD_MANNERS)(
     '%s: nothing is taken for what it is not, and asked again the truth is told',
     async (manner) => {
-      const rude = await rudeCards(() => url, 3000);
+      const rude = await rudeService(() => url, 3000);
       const hasty = cardProcessor({ url: `http://127.0.0.1:${rude.port}/cards`, apiKey: 'key', timeoutMs: 1000 });
       const key = `rude ${manner}`;
       rude.behave(() => manner);

@@ -1,4 +1,4 @@
-/** Outside services with bad manners: a proxy before the card processor, and one before the mail server, that misbehave on request. */
+/** Outside services with bad manners: a proxy before one that is asked over HTTP, and one before the mail server, that misbehave on request. */
 import { createServer, type IncomingMessage, request, type ServerResponse } from 'node:http';
 import { connect, createServer as createTcpServer, type Socket, type Server as TcpServer } from 'node:net';
 
@@ -103,7 +103,8 @@ async function misbehave(
 
 export type Rude<Manner> = {
   readonly port: number;
-  behave: (next: () => Manner | null) => void;
+  /** @param next how to behave with the next call, at which path where it has one */
+  behave: (next: (path: string) => Manner | null) => void;
   readonly stop: () => Promise<void>;
 };
 
@@ -114,14 +115,14 @@ async function portOf(server: TcpServer): Promise<number> {
   return typeof address === 'object' && address ? address.port : 0;
 }
 
-/** A proxy before the stand-ins' cards. @param target their origin, asked for with each call @param slowMs longer than its callers wait */
-export async function rudeCards(target: () => string, slowMs: number): Promise<Rude<CardManner>> {
-  let next: () => CardManner | null = () => null;
+/** A proxy before stand-ins over HTTP. @param target their origin, asked for with each call @param slowMs longer than its callers wait */
+export async function rudeService(target: () => string, slowMs: number): Promise<Rude<CardManner>> {
+  let next: (path: string) => CardManner | null = () => null;
   const server = createServer((from, response) => {
     const pieces: Buffer[] = [];
     from.on('data', (piece: Buffer) => pieces.push(piece));
     from.on('end', () => {
-      const manner = next();
+      const manner = next(from.url ?? '');
       misbehave(manner, () => forward(new URL(target()), from, Buffer.concat(pieces)), response, slowMs).catch(() =>
         response.socket?.destroy(),
       );
@@ -165,13 +166,13 @@ function rudely(manner: MailManner | null, line: Socket, port: number): void {
 
 /** A proxy before the stand-ins' mail server. */
 export async function rudeMail(port: () => number): Promise<Rude<MailManner>> {
-  let next: () => MailManner | null = () => null;
+  let next: (path: string) => MailManner | null = () => null;
   const lines = new Set<Socket>();
   const server = createTcpServer((line) => {
     lines.add(line);
     line.on('close', () => lines.delete(line));
     line.on('error', () => undefined);
-    rudely(next(), line, port());
+    rudely(next(''), line, port());
   });
   return {
     port: await portOf(server),

@@ -4,7 +4,7 @@ import { beat } from '@/db/jobs';
 import { pool } from '@/db/pool';
 import { hasRoom } from '@/outside/disk';
 import { asSuperuser } from '../../../tests/support/database';
-import { rudeCards, rudeMail } from '../../../tests/support/manners';
+import { rudeMail, rudeService } from '../../../tests/support/manners';
 import { sharedWorkshop } from '../../../tests/support/workshop';
 import { forgetHealth, type Health, health } from './health';
 
@@ -19,7 +19,7 @@ const address = processor.address();
 const own = `http://127.0.0.1:${typeof address === 'object' && address ? address.port : 0}`;
 
 let target = { cards: own, smtpPort: 0 };
-const cards = await rudeCards(() => target.cards, 10_000);
+const cards = await rudeService(() => target.cards, 10_000);
 const mail = await rudeMail(() => target.smtpPort);
 const workshop = await sharedWorkshop({
   CARDS_URL: `http://127.0.0.1:${cards.port}/cards`,

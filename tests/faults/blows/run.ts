@@ -7,7 +7,7 @@ import { closePool } from '@/db/pool';
 import { passwordHash } from '@/flows/house/password';
 import { STAND_IN_TICKETS, startDatabase, stopDatabase } from '../../../bin/stack/programs';
 import { asSuperuser } from '../../support/database';
-import { type CardManner, type MailManner, type Rude, rudeCards, rudeMail } from '../../support/manners';
+import { type CardManner, type MailManner, type Rude, rudeMail, rudeService } from '../../support/manners';
 import { placedOffer } from '../../support/offers';
 import { planTerms, runningPlan, setClock } from '../../support/plans';
 import { seeded } from '../../support/seeded';
@@ -182,7 +182,7 @@ export async function blowUpon(plan: Plan): Promise<Outcome> {
   const folder = disk ?? join(plan.folder, 'database');
   let standIns = '';
   let smtpPort = 0;
-  const cards: Rude<CardManner> = await rudeCards(() => standIns, CARDS_WAIT_MS * 2);
+  const cards: Rude<CardManner> = await rudeService(() => standIns, CARDS_WAIT_MS * 2);
   const mail: Rude<MailManner> = await rudeMail(() => smtpPort);
   let stack: Stack | undefined;
   try {
