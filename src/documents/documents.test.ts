@@ -12,6 +12,7 @@ import { printedReceipt } from '@/core/receipt/receipt';
 import { wordsOf } from '@/core/words/words';
 import { invoiceLetter } from './mail/invoice-letters';
 import { paymentNotice, receiptLetter } from './mail/receipt-letters';
+import { returnLetter } from './mail/return-letter';
 import { invoicePdf, receiptPdf } from './pdf/draw';
 import { readHybrid } from './pdf/embedded';
 import { invoicePages } from './pdf/invoice-pages';
@@ -240,6 +241,23 @@ describe('letters', () => {
     expect(paymentNotice(receipt, 'http://x').subject).toBe('Marguerite Öystad paid $245.51, invoice 1187');
   });
 });
+
+test.each([
+  ['en-US', true, true, 'See it, and the label:', 'Strings: 1'],
+  ['en-US', true, false, 'See it:', 'Strings: 1'],
+  ['de-DE', false, false, 'Ansehen:', 'Strings: 1'],
+  ['fr-FR', false, false, 'Le voir\u00a0:', 'Strings\u00a0: 1'],
+])(
+  'a letter about a return (%s, allowed %s) names a label only where there is one',
+  (locale, allowed, hasLabel, see, row) => {
+    const { text } = returnLetter({
+      ...{ locale, allowed, hasLabel, accent: '', answer: '', link: 'https://pay.example/i/abc' },
+      seller: invoice().seller,
+      lines: [{ what: 'Strings', quantity: '1' }],
+    });
+    expect(text.split('\n')).toEqual(expect.arrayContaining([see, row]));
+  },
+);
 
 describe('a hybrid invoice', () => {
   const place = { lines: ['Оружейный 3'], city: '大阪', region: '', postalCode: '540-0002', country: 'DE' };

@@ -97,6 +97,7 @@ export const de: Words = {
   see: 'Rechnung ansehen',
   seeHere: 'Hier ansehen:',
   attached: 'Sie liegt als PDF bei.',
+  colon: ':',
   answerThis: (house) => `Fragen? Antworten Sie auf diese E-Mail, ${house} liest sie.`,
   remindersSubject: (count, house) => `Erinnerung: ${count} Rechnungen von ${house}`,
   remindersText:

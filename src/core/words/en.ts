@@ -102,6 +102,8 @@ export const en = {
   see: 'See the invoice',
   seeHere: 'See it here:',
   attached: 'It is attached as a PDF.',
+  /** What stands between a name and what it names, its space before included. */
+  colon: ':' as string,
   answerThis: (house: string) => `Questions? Answer this e-mail, and ${house} reads it.`,
   remindersSubject: (count: number, house: string) => `A reminder: ${count} invoices from ${house}`,
   remindersText: 'These invoices are still open. Each has a page of its own, where it can be seen and paid.',

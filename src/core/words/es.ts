@@ -96,6 +96,7 @@ export const es: Words = {
   see: 'Ver la factura',
   seeHere: 'Véala aquí:',
   attached: 'Va adjunta en PDF.',
+  colon: ':',
   answerThis: (house) => `¿Preguntas? Responda a este correo y ${house} lo leerá.`,
   remindersSubject: (count, house) => `Recordatorio: ${count} facturas de ${house}`,
   remindersText: 'Estas facturas siguen pendientes. Cada una tiene su página, donde puede verla y pagarla.',

@@ -96,6 +96,7 @@ export const fr: Words = {
   see: 'Voir la facture',
   seeHere: 'À voir ici :',
   attached: 'Elle est jointe en PDF.',
+  colon: '\u00a0:',
   answerThis: (house) => `Une question ? Répondez à ce message, ${house} le lira.`,
   remindersSubject: (count, house) => `Rappel : ${count} factures de ${house}`,
   remindersText: 'Ces factures restent à payer. Chacune a sa page, où vous pouvez la voir et la payer.',

@@ -34,7 +34,7 @@ export function digitalLetter({ locale, seller, accent, things, zone, link }: Di
     // A paragraph for each line of a text: it may be a list of codes.
     words: [
       digital.lead,
-      ...things.flatMap(({ what, words: text }) => (text ? [`${what}:`, ...text.split('\n')] : [])),
+      ...things.flatMap(({ what, words: text }) => (text ? [`${what}${words.colon}`, ...text.split('\n')] : [])),
     ],
     rows: things
       .filter(({ file }) => file)

@@ -66,16 +66,17 @@ ${table}
 ${of.button ? html`<p style="margin:14px 0 20px"><a href="${of.button.link}" style="${style.button}">${of.button.words}</a></p>` : ''}
 ${of.italic ? html`<p style="${style.text};font-style:italic;white-space:pre-line">${of.italic}</p>` : ''}
 <p style="${style.soft}">${of.last}</p>`;
+  const { colon } = wordsOf(of.locale);
   const text = [
     of.lead,
     [of.sum, of.under].filter(Boolean).join(', '),
     '',
     ...paragraphs.flatMap((words) => [words, '']),
     ...[...of.rows, ...(of.total ? [of.total] : [])].flatMap(({ label, value, link }) => [
-      `${label}: ${value}`,
+      `${label}${colon} ${value}`,
       ...(link ? [link] : []),
     ]),
-    ...(of.button ? ['', `${of.button.words}:`, of.button.link] : []),
+    ...(of.button ? ['', `${of.button.words}${colon}`, of.button.link] : []),
     ...(of.italic ? ['', of.italic] : []),
     '',
     of.last,

@@ -9,12 +9,14 @@ export type ReturnTold = {
   readonly accent: string;
   readonly allowed: boolean;
   readonly answer: string;
+  /** Whether a label for it lies on the page. */
+  readonly hasLabel: boolean;
   readonly lines: readonly { readonly what: string; readonly quantity: string }[];
   readonly link: string;
 };
 
-/** The letter with which a customer hears whether something can be sent back; the label is on the page that it opens. */
-export function returnLetter({ locale, seller, accent, allowed, answer, lines, link }: ReturnTold): Letter {
+/** The letter with which a customer hears whether something can be sent back; a label is on the page that it opens. */
+export function returnLetter({ locale, seller, accent, allowed, answer, hasLabel, lines, link }: ReturnTold): Letter {
   const words = wordsOf(locale);
   const { returning } = words;
   return letter({
@@ -27,7 +29,7 @@ export function returnLetter({ locale, seller, accent, allowed, answer, lines, l
     under: '',
     words: [allowed ? returning.allowedHow : returning.refusedHow, ...(answer ? [answer] : [])],
     rows: lines.map(({ what, quantity }) => ({ label: what, value: quantity })),
-    button: { words: returning.see, link },
+    button: { words: hasLabel ? returning.seeLabel : returning.see, link },
     last: words.answerThis(seller.name),
   });
 }

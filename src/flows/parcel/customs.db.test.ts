@@ -18,7 +18,7 @@ import { inBusiness, readBusiness } from '@/db/transaction';
 import { programContext } from '@/flows/door/program';
 import { itemSheet } from '@/flows/records/items';
 import { returnLabelByInvoice } from '@/flows/returning/return-label';
-import { allowReturn, askBackByInvoice } from '@/flows/returning/returns';
+import { allowReturn, askBackByInvoice, returnsByInvoice } from '@/flows/returning/returns';
 import { services } from '@/outside/services';
 import { asSuperuser } from '../../../tests/support/database';
 import { playMinute } from '../../../tests/support/minute';
@@ -234,6 +234,7 @@ test('a return from abroad comes with its own form: returned goods, from the cus
     house.business.id,
   ]);
   await allowReturn(house.owner, back?.id ?? '', '', true);
+  expect((await returnsByInvoice(sale.link)).returns).toMatchObject([{ papers: 'form' }]);
   const text = textOf((await returnLabelByInvoice(sale.link, back?.id ?? '')).bytes);
   for (const part of ['CN 22', '[X] Returned goods', 'Violin strings', '8.00 USD', '0.040'])
     expect(text).toContain(part);

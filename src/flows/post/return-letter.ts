@@ -28,6 +28,7 @@ export async function returnMail(subject: Subject): Promise<Written | null> {
       accent: business.accent,
       allowed: answered.state !== 'refused',
       answer: answered.answer,
+      hasLabel: answered.state === 'allowed' && answered.label !== null,
       lines: answered.lines.map(({ line, quantity }) => ({ what: whats.get(line) ?? '', quantity })),
       link: customerLink(subject),
     }),

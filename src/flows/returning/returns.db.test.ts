@@ -105,7 +105,7 @@ test('asked on the page once, however often it is pressed; allowed with a label 
   // One label, one sum: whoever pressed second found it bought.
   expect(before - (await carrierAccount(house.owner)).balanceMinor).toBeGreaterThan(0n);
   const [shown] = (await returnsByInvoice(link)).returns;
-  expect(shown).toMatchObject({ state: 'allowed', answer: 'Put the case in too', hasLabel: true });
+  expect(shown).toMatchObject({ state: 'allowed', answer: 'Put the case in too', papers: 'label' });
   const label = await returnLabelByInvoice(link, row?.id ?? '');
   expect(label.bytes.subarray(0, 4).toString()).toBe('%PDF');
   const [mail] = await asSuperuser<{ id: string }>(
@@ -116,6 +116,7 @@ test('asked on the page once, however often it is pressed; allowed with a label 
   await handOverMessage(house.business.id, mail?.id ?? '');
   const [letter] = (await mailOf(workshop.standIns, ida.email)).filter(({ subject }) => /send back/.test(subject));
   expect(letter?.text).toContain('Put the case in too');
+  expect(letter?.text).toContain('See it, and the label:');
   // On its way it is followed; a carrier that is silent keeps nobody waiting.
   const numbers = (await returnsDesk(house.packer)).map(({ number }) => number);
   expect((await returnsUnderWay(house.packer, numbers)).size).toBe(0);

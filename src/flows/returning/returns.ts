@@ -86,7 +86,8 @@ export type ReturnPage = {
     readonly id: string;
     readonly state: ReturnState;
     readonly answer: string;
-    readonly hasLabel: boolean;
+    /** What they print: `form` is the label and what customs want to read of it. */
+    readonly papers: 'none' | 'label' | 'form';
     readonly lines: readonly { readonly what: string; readonly quantity: string }[];
   }[];
 };
@@ -105,9 +106,9 @@ async function pageOf(db: Db, saleId: string): Promise<ReturnPage> {
   const isFull = before.filter(({ state }) => state === 'asked').length >= MOST_OF_SALE;
   return {
     lines: isFull ? [] : returnable(came, before, { days: returnDays, today: dateInZone(db.now, zone) }),
-    returns: before.map(({ id, state, answer, number, lines }) => ({
+    returns: before.map(({ id, state, answer, label, lines }) => ({
       ...{ id, state, answer },
-      hasLabel: number !== '' && state === 'allowed',
+      papers: !label || state !== 'allowed' ? 'none' : label.customsForm ? 'form' : 'label',
       lines: lines.map(({ line, quantity }) => ({ what: whats.get(line) ?? '', quantity })),
     })),
   };

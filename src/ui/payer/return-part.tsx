@@ -9,7 +9,7 @@ export type ReturnShown = {
     readonly id: string;
     readonly state: ReturnState;
     readonly answer: string;
-    readonly hasLabel: boolean;
+    readonly papers: 'none' | 'label' | 'form';
     readonly lines: readonly { readonly what: string; readonly quantity: string }[];
   }[];
 };
@@ -43,19 +43,21 @@ export function ReturnPart({
         <>
           <h2 className="font-serif text-[17px] font-semibold">{words.heading}</h2>
           <ul>
-            {page.returns.map(({ id, state, answer, hasLabel, lines }) => (
+            {page.returns.map(({ id, state, answer, papers, lines }) => (
               <li key={id} className="border-b border-rule py-2.5 text-[15px]/[22px]">
                 <b className={`font-semibold ${COLOUR[state]}`}>{words.states[state]}</b>
                 <span className="block text-[14px] text-soft">
                   {lines.map(({ what, quantity }) => (quantity === '1' ? what : `${what}, ${quantity}`)).join('; ')}
                 </span>
                 {answer ? <span className="block break-words font-serif">{answer}</span> : null}
-                {hasLabel ? (
+                {papers !== 'none' ? (
                   <span className="block">
                     <a className="link" href={`${path}/return/${id}/label`}>
                       {words.label}
                     </a>{' '}
-                    <span className="text-[14px] text-soft">{words.labelHow}</span>
+                    <span className="text-[14px] text-soft">
+                      {papers === 'form' ? `${words.labelHow} ${words.formHow}` : words.labelHow}
+                    </span>
                   </span>
                 ) : null}
               </li>

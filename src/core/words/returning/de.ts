@@ -27,11 +27,13 @@ export const returningDe: ReturningWords = {
   },
   label: 'Rücksendeetikett',
   labelHow: 'Drucken Sie es aus und kleben Sie es auf das Paket.',
+  formHow: 'Die zweite Seite ist für den Zoll: mit Datum unterschreiben und ebenfalls auf das Paket kleben.',
   subject: (house) => `Ihre Rücksendung an ${house}`,
   allowed: 'Sie können es zurückschicken',
   refused: 'Wir nehmen es nicht zurück',
   allowedHow:
     'Schicken Sie es uns innerhalb von zwei Wochen. Was dafür bezahlt wurde, bekommen Sie zurück, sobald wir es angesehen haben.',
   refusedHow: 'Wir haben angesehen, was Sie geschrieben haben, und nehmen es nicht zurück.',
-  see: 'Ansehen, mit dem Etikett',
+  see: 'Ansehen',
+  seeLabel: 'Ansehen, mit dem Etikett',
 };

@@ -27,12 +27,14 @@ export const returningEn = {
   } satisfies Record<ReturnState, string> as Readonly<Record<ReturnState, string>>,
   label: 'Return label',
   labelHow: 'Print it, and put it on the parcel.',
+  formHow: 'Its second page is for customs: date it, sign it, and put it on the parcel too.',
   subject: (house: string) => `What you want to send back to ${house}`,
   allowed: 'You can send it back',
   refused: 'We do not take it back',
   allowedHow: 'Send it to us within two weeks. What was paid for it is given back once we have looked at it.',
   refusedHow: 'We have looked at what you wrote, and do not take it back.',
-  see: 'See it, and the label',
+  see: 'See it',
+  seeLabel: 'See it, and the label',
 };
 
 export type ReturningWords = typeof returningEn;

@@ -27,10 +27,12 @@ export const returningEs: ReturningWords = {
   },
   label: 'Etiqueta de devolución',
   labelHow: 'Imprímala y péguela en el paquete.',
+  formHow: 'La segunda página es para la aduana: féchela, fírmela y péguela también en el paquete.',
   subject: (house) => `Su devolución a ${house}`,
   allowed: 'Puede devolverlo',
   refused: 'No lo aceptamos de vuelta',
   allowedHow: 'Envíenoslo en dos semanas. Lo pagado se devuelve en cuanto lo hayamos revisado.',
   refusedHow: 'Hemos leído lo que escribió y no lo aceptamos de vuelta.',
-  see: 'Verlo, con la etiqueta',
+  see: 'Verlo',
+  seeLabel: 'Verlo, con la etiqueta',
 };

@@ -27,10 +27,12 @@ export const returningFr: ReturningWords = {
   },
   label: 'Étiquette de retour',
   labelHow: 'Imprimez-la et collez-la sur le colis.',
+  formHow: 'La deuxième page est pour la douane : datez-la, signez-la et collez-la aussi sur le colis.',
   subject: (house) => `Votre retour à ${house}`,
   allowed: 'Vous pouvez le renvoyer',
   refused: 'Nous ne le reprenons pas',
   allowedHow: 'Renvoyez-le sous deux semaines. Ce qui a été payé vous est rendu dès que nous l’avons examiné.',
   refusedHow: 'Nous avons lu votre demande et ne le reprenons pas.',
-  see: 'Le voir, avec l’étiquette',
+  see: 'Le voir',
+  seeLabel: 'Le voir, avec l’étiquette',
 };
