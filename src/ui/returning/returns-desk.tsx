@@ -2,6 +2,7 @@
 import type { Route } from 'next';
 import Link from 'next/link';
 import { useState } from 'react';
+import { spacedNumber } from '@/core/parcel/number';
 import { Button } from '../kit/button';
 import { usePress } from '../kit/press';
 import { AnswerDialog } from './answer-dialog';
@@ -53,7 +54,7 @@ function One({ row, may }: { row: ReturnRowShown; may: May }) {
           row.sale
         )}
         {` · ${row.when} · ${row.reason}`}
-        {row.number ? ` · label ${row.number}` : ''}
+        {row.number ? ` · label ${spacedNumber(row.number)}` : ''}
       </p>
       {row.way ? <p className="small text-dusk">{row.way}</p> : null}
       <ul className="mt-2">
