@@ -1,4 +1,5 @@
 import type { NextConfig } from 'next';
+import { SHORTENED } from './src/ui/places';
 
 const config: NextConfig = {
   poweredByHeader: false,
@@ -12,6 +13,7 @@ const config: NextConfig = {
   devIndicators: false,
   // A page comes with its title: sent after it, the title is missing for a moment, and a screen reader says nothing.
   htmlLimitedBots: /.*/,
+  redirects: async () => SHORTENED.map(({ short, opens }) => ({ source: short, destination: opens, permanent: false })),
   typescript: { ignoreBuildErrors: true }, // checked by bin/test, once, with the tests
 };
 

@@ -1,20 +1,11 @@
 'use client';
 import { ChevronDown, Search } from 'lucide-react';
-import type { Route } from 'next';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { Button } from './kit/button';
-
-/** The places of the desk, each with its key. */
-export const PLACES = [
-  { name: 'Today', href: '/today', key: 't' },
-  { name: 'Ask', href: '/ask/invoices', key: 'a' },
-  { name: 'Money', href: '/money/payments', key: 'm' },
-  { name: 'Deliver', href: '/deliver/pack', key: 'd' },
-  { name: 'Records', href: '/records/customers', key: 'r' },
-] as const satisfies readonly { name: string; href: Route; key: string }[];
+import type { PLACES } from './places';
 
 /** The letterhead over every screen: whose desk this is, the places, and what can be done from anywhere. */
 export function Band({

@@ -2,7 +2,7 @@
 import type { Route } from 'next';
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useMemo, useState } from 'react';
-import { Band, PLACES } from './band';
+import { Band } from './band';
 import type { Action } from './find/actions';
 import { Finder } from './find/finder';
 import { KeySheet } from './find/key-sheet';
@@ -13,6 +13,7 @@ import { send } from './kit/send';
 import { say, sayTrouble, Toasts } from './kit/toasts';
 import { Live } from './live';
 import { useMakeAndOpen } from './make-and-open';
+import { PLACES } from './places';
 import { AskAgain } from './steps/ask-again';
 
 const YEAR = 31_536_000;

@@ -6,6 +6,7 @@ import { newCustomer } from '@/core/customer/customer';
 import { NO_ADDRESS } from '@/core/place/address';
 import { passwordHash } from '@/flows/house/password';
 import { addCustomer } from '@/flows/records/customers';
+import { SHORTENED } from '@/ui/places';
 import { startChromium } from '../support/chromium';
 import { asSuperuser } from '../support/database';
 import {
@@ -70,6 +71,17 @@ const compose = async (page: Page, id: string) => {
 };
 const heldBy = (page: Page, name: string) =>
   byName(page, name).then((field) => field?.evaluate((input) => (input as HTMLInputElement).value));
+
+test('an address that was cut down to its place opens what the place opens with', async () => {
+  const opened = await Promise.all(
+    SHORTENED.map(async ({ short }) => {
+      const answer = await fetch(`${stack.web}${short}`, { redirect: 'manual' });
+      return { short, opens: new URL(answer.headers.get('location') ?? '', stack.web).pathname };
+    }),
+  );
+  expect(opened).toEqual(SHORTENED);
+  expect(opened.length).toBeGreaterThan(3);
+});
 
 test('two windows on one draft: what one keeps the other shows, and neither overwrites the other unseen', async () => {
   const id = await keptDraft(house);

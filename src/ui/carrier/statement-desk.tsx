@@ -85,7 +85,8 @@ export function StatementDesk({
   return (
     <div className="mx-auto grid max-w-[1180px] gap-7 px-4 pb-12 pt-3 sm:px-7 md:grid-cols-[250px_minmax(0,1fr)]">
       <aside aria-label="Months" className="min-w-0">
-        <ul className="border-t border-ink">
+        <h2 className="border-b border-ink pb-1.5 font-serif text-[17px] font-medium">Carrier’s statements</h2>
+        <ul>
           {months.map(({ month, name, state, open }) => (
             <li key={month}>
               <Link
@@ -156,7 +157,7 @@ export function StatementDesk({
                       <span className="min-w-0">
                         <span className="block font-serif text-[15px]/[19px] font-medium">
                           {entry.href ? (
-                            <Link className="hover:underline" href={entry.href as Route}>
+                            <Link className="link" href={entry.href as Route}>
                               {entry.what}
                             </Link>
                           ) : (

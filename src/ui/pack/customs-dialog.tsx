@@ -27,16 +27,8 @@ const BRIEF: Readonly<Record<CustomsProblem['field'], string>> = {
   explanation: 'Say it',
 };
 
-type LineTyped = {
-  readonly place: number;
-  readonly what: string;
-  readonly quantity: string;
-  readonly declaredAs: string;
-  readonly hsCode: string;
-  readonly origin: string;
-  readonly netGrams: number;
-  readonly value: string;
-};
+/** A line as it is typed: its worth as the text of a sum. */
+type LineTyped = Omit<CustomsShown['lines'][number], 'minor'> & { readonly value: string };
 
 const typedLines = ({ lines }: CustomsShown, currency: string): LineTyped[] =>
   lines.map(({ minor, ...line }) => ({
