@@ -10,7 +10,7 @@ import { CUSTOMS_ASK, type PaperRowShown } from './shown';
 /** The columns of the paper: with sums, or for who sees none. */
 export const columns = (sums: boolean): string =>
   sums
-    ? 'lg:grid-cols-[42px_minmax(120px,180px)_minmax(0,1fr)_46px_50px_54px_54px_54px_10px_144px_20px]'
+    ? 'lg:grid-cols-[42px_minmax(120px,180px)_minmax(0,1fr)_48px_52px_52px_52px_62px_10px_144px_20px]'
     : 'lg:grid-cols-[56px_minmax(140px,1fr)_minmax(0,1fr)_minmax(80px,160px)_22px]';
 
 /** A parcel on the paper: whom for and what, where to and how, what was paid and what it costs. */
